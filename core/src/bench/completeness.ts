@@ -1,0 +1,20 @@
+import { fixed } from '../shared';
+import type { Shown } from './roll-up';
+
+/** "37 of 40 weighed", and what the rest of the mass rests on. */
+export const weighedText = (s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'piecesMassed'>): string => {
+  if (s.piecesOfMass === 0) return 'nothing recorded yet';
+  if (s.piecesWeighed === s.piecesOfMass) return s.piecesOfMass === 1 ? 'weighed' : `all ${fixed(s.piecesOfMass, 0)} weighed`;
+  return `${fixed(s.piecesWeighed, 0)} of ${fixed(s.piecesOfMass, 0)} weighed`;
+};
+
+/** What is missing from a mass or rests on something other than a weighing, in words; empty when nothing is. */
+export const massGaps = (s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'piecesMassed' | 'fastenersNotMassed'>): readonly string[] => {
+  const other = s.piecesMassed - s.piecesWeighed;
+  const none = s.piecesOfMass - s.piecesMassed;
+  return [
+    ...(other > 0 ? [`${fixed(other, 0)} estimated or taken from a weighed assembly`] : []),
+    ...(none > 0 ? [`${fixed(none, 0)} without mass`] : []),
+    ...(s.fastenersNotMassed > 0 ? [`${fixed(s.fastenersNotMassed, 0)} fasteners without mass`] : []),
+  ];
+};

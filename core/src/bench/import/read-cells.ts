@@ -1,0 +1,104 @@
+import type { PieceFields } from '../../record';
+import { HANDS, OPENED } from '../../record';
+import type { FastenerEntry, JointEntry } from '../shorthand/entry';
+import { massMatcher } from '../shorthand/common-matchers';
+import { parseFasteners } from '../shorthand/parse-fasteners';
+import { parseJoints } from '../shorthand/parse-joints';
+import { envelopeMatcher, runMatcher, thicknessMatcher } from '../shorthand/parse-piece';
+import type { Matcher } from '../shorthand/reader';
+import { massFields } from '../shorthand/to-fields';
+import { materialNamed, processNamed, vagueMaterial, vagueProcess } from '../shorthand/vocabulary';
+
+/** A cell read into fields and what it was understood as, or the fault that keeps it from being read. */
+export type ReadCell<T> = { readonly value: T; readonly understood: string } | { readonly fault: string };
+
+const fault = (message: string): { readonly fault: string } => ({ fault: message });
+
+const whole = <Draft>(matcher: Matcher<Draft>, text: string): { readonly put: Partial<Draft>; readonly value: string } | string => {
+  const match = matcher(text, 0);
+  if (!match) return `“${text}” is not understood`;
+  if (match.question) return `${match.question.message}${match.question.choices.length > 0 ? ` (${match.question.choices.map((c) => c.label).join(', ')})` : ''}`;
+  return match.end < text.length || !match.put ? `“${text}” is not understood` : { put: match.put, value: match.value ?? '' };
+};
+
+const BARE_NUMBER = /^~?\s*[\d.,]+\s*\??$/;
+
+const withUnit = (cell: string, unit: string | null): string =>
+  unit !== null && BARE_NUMBER.test(cell) ? cell.replace(/([\d.,]+)/, `$1 ${unit}`) : cell;
+
+type MassFields = Pick<PieceFields, 'massEachKg' | 'massUKg' | 'massEvidence' | 'massTyped'>;
+
+export const readMass = (cell: string, unit: string | null): ReadCell<MassFields> => {
+  const text = withUnit(cell, unit);
+  if (BARE_NUMBER.test(text)) return fault(`${cell} of what: g or kg? Write the unit in the cell, or head the column mass_g or mass_kg`);
+  if (/^total\b/i.test(text)) return fault('Give the mass each, not in all');
+  if (/^[-−]/.test(text)) return fault('A mass cannot be negative');
+  const read = whole(massMatcher, text);
+  return typeof read === 'string' ? fault(read) : { value: massFields(read.put.mass ?? null), understood: read.value };
+};
+
+export const readThickness = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'wallThicknessM'>> => {
+  const read = whole(thicknessMatcher, `t${withUnit(cell, unit)}`);
+  return typeof read === 'string' ? fault(read) : { value: { wallThicknessM: read.put.wallThicknessM ?? null }, understood: read.value };
+};
+
+export const readEnvelope = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM'>> => {
+  const read = whole(envelopeMatcher, /[a-z]$/i.test(cell) || unit === null ? cell : `${cell} ${unit}`);
+  if (typeof read === 'string') return fault(read);
+  const [lengthM = null, widthM = null, heightM = null] = read.put.envelopeM ?? [];
+  return { value: { lengthM, widthM, heightM }, understood: read.value };
+};
+
+export const readRun = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'runLengthM'>> => {
+  const read = whole(runMatcher, `run ${withUnit(cell, unit)}`);
+  return typeof read === 'string' ? fault(read) : { value: { runLengthM: read.put.runLengthM ?? null }, understood: read.value };
+};
+
+export const readMaterial = (cell: string): ReadCell<Pick<PieceFields, 'materialId'>> => {
+  const material = materialNamed(cell);
+  if (material) return { value: { materialId: material.id }, understood: material.name };
+  const family = vagueMaterial(cell);
+  return fault(family ? `“${cell}” is not a grade; one of: ${family.map((m) => m.id).join(', ')}` : `The catalogue has no material “${cell}”`);
+};
+
+export const readProcess = (cell: string): ReadCell<Pick<PieceFields, 'processId'>> => {
+  const process = processNamed(cell);
+  if (process) return { value: { processId: process.id }, understood: process.name };
+  const several = vagueProcess(cell);
+  return fault(several ? `“${cell}” could be made in several ways; one of: ${several.map((p) => p.id).join(', ')}` : `The catalogue has no process “${cell}”`);
+};
+
+export const readQuantityCell = (cell: string): ReadCell<Pick<PieceFields, 'quantity'>> => {
+  const quantity = Number(cell);
+  return /^\d{1,6}$/.test(cell) && quantity >= 1 && quantity <= 100_000 ? { value: { quantity }, understood: cell } : fault(`“${cell}” is not a count from 1 to 100 000`);
+};
+
+const readWord = <K extends 'hand' | 'opened'>(field: K, words: readonly string[]) => (cell: string): ReadCell<Pick<PieceFields, K>> => {
+  const word = words.find((w) => w === cell.toLowerCase());
+  return word === undefined ? fault(`“${cell}” is not one of: ${words.join(', ')}`) : { value: { [field]: word } as unknown as Pick<PieceFields, K>, understood: word };
+};
+
+export const readHand = readWord('hand', HANDS);
+export const readOpened = readWord('opened', OPENED);
+
+export const readPrice = (cell: string): ReadCell<Pick<PieceFields, 'boughtPrice'>> =>
+  /^\d{1,9}(\.\d{1,4})?$/.test(cell) ? { value: { boughtPrice: cell }, understood: cell } : fault(`“${cell}” is not a price in decimal digits such as 4.20`);
+
+const SETS = { fasteners: parseFasteners, joints: parseJoints } as const;
+type SetEntry = FastenerEntry | JointEntry;
+
+const readSets = <T extends SetEntry>(kind: T['kind'], cell: string): ReadCell<readonly T[]> => {
+  const lines = cell.split(';').map((line) => line.trim()).filter((line) => line !== '');
+  const entries: T[] = [];
+  for (const line of lines) {
+    const parsed = SETS[kind](line, 0);
+    if (!parsed) return fault(`“${line}” is not a ${kind === 'fasteners' ? 'fastener set such as 12 M6x16 T30 8.8 -z' : 'joint set such as 34 spot'}`);
+    const [question] = parsed.questions;
+    if (question) return fault(`“${line}”: ${question.message}`);
+    if (parsed.entry) entries.push(parsed.entry as T);
+  }
+  return { value: entries, understood: lines.join('; ') };
+};
+
+export const readFasteners = (cell: string): ReadCell<readonly FastenerEntry[]> => readSets<FastenerEntry>('fasteners', cell);
+export const readJoints = (cell: string): ReadCell<readonly JointEntry[]> => readSets<JointEntry>('joints', cell);

@@ -1,0 +1,112 @@
+import { evidenceRank, type EvidenceMark } from '../shared';
+import type { FastenerSet, JointSet, Outline, Piece, StudyRecord } from '../record';
+import { fastenerMass } from './fasteners/fastener-mass';
+
+/** What one node adds to the totals by itself, for one such piece, before its quantity. */
+export interface OwnFigures {
+  readonly isPiece: boolean;
+  readonly quantity: number;
+  readonly fasteners: number;
+  readonly fastenerMassKg: number;
+  readonly fastenerMassVar: number;
+  readonly fastenersMassed: number;
+  readonly fastenerRank: number;
+  readonly fastenerKgOnRank: number;
+  readonly joints: number;
+  readonly massKg: number | null;
+  readonly massVar: number;
+  readonly massRank: number;
+  readonly costAmount: number | null;
+  /** the price covers the piece with all that is inside it */
+  readonly boughtWhole: boolean;
+  readonly fastenerCost: number;
+  readonly fastenersCosted: number;
+}
+
+/** Cost of one piece and of one fastener of a set, in the study's currency and basis; null where it cannot be worked out. */
+export interface CostOf {
+  readonly piece: (piece: Piece) => { readonly amount: number | null; readonly boughtWhole: boolean };
+  readonly fastener: (set: FastenerSet) => number | null;
+}
+
+export const NOTHING_OWN: OwnFigures = {
+  isPiece: false, quantity: 1, fasteners: 0, fastenerMassKg: 0, fastenerMassVar: 0, fastenersMassed: 0, fastenerRank: -1, fastenerKgOnRank: 0,
+  joints: 0, massKg: null, massVar: 0, massRank: -1, costAmount: null, boughtWhole: false, fastenerCost: 0, fastenersCosted: 0,
+};
+
+/** Adds mass that rests on a mark to mass that rests on marks up to `rank`: the weaker mark wins, equal marks add up. */
+export const onWeakest = (rank: number, kg: number, otherRank: number, otherKg: number): readonly [number, number] =>
+  otherRank > rank ? [otherRank, otherKg] : otherRank < rank ? [rank, kg] : [rank, kg + otherKg];
+
+const rankOf = (mark: EvidenceMark | null): number => (mark === null ? -1 : evidenceRank(mark));
+
+const square = (value: number): number => value * value;
+
+/** What one piece with its fastener and joint sets adds to the totals. */
+export const ownFigures = (piece: Piece, fastenerSets: readonly FastenerSet[], jointSets: readonly JointSet[], cost: CostOf): OwnFigures => {
+  let fasteners = 0;
+  let fastenerMassKg = 0;
+  let fastenerMassVar = 0;
+  let fastenersMassed = 0;
+  let fastenerRank = -1;
+  let fastenerKgOnRank = 0;
+  let fastenerCost = 0;
+  let fastenersCosted = 0;
+  for (const set of fastenerSets) {
+    fasteners += set.count;
+    const mass = fastenerMass(set);
+    if (mass) {
+      fastenersMassed += set.count;
+      fastenerMassKg += set.count * mass.kg;
+      fastenerMassVar += square(set.count * mass.uKg);
+      [fastenerRank, fastenerKgOnRank] = onWeakest(fastenerRank, fastenerKgOnRank, evidenceRank(mass.evidence), set.count * mass.kg);
+    }
+    const each = cost.fastener(set);
+    if (each !== null) {
+      fastenerCost += set.count * each;
+      fastenersCosted += set.count;
+    }
+  }
+  const { amount, boughtWhole } = cost.piece(piece);
+  return {
+    isPiece: true,
+    quantity: piece.quantity,
+    fasteners,
+    fastenerMassKg,
+    fastenerMassVar,
+    fastenersMassed,
+    fastenerRank,
+    fastenerKgOnRank,
+    joints: jointSets.reduce((sum, set) => sum + set.count, 0),
+    massKg: piece.massEachKg,
+    massVar: square(piece.massUKg ?? 0),
+    massRank: rankOf(piece.massEvidence),
+    costAmount: amount,
+    boughtWhole,
+    fastenerCost,
+    fastenersCosted,
+  };
+};
+
+const EMPTY: readonly never[] = [];
+
+export const groupByPiece = <T extends { readonly pieceId: string }>(rows: readonly T[]): ReadonlyMap<string, readonly T[]> => {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(row.pieceId);
+    if (group) group.push(row);
+    else groups.set(row.pieceId, [row]);
+  }
+  return groups;
+};
+
+/** Own figures of every node of an outline, in its order. */
+export const ownFiguresOf = (record: StudyRecord, { nodes }: Outline, cost: CostOf): readonly OwnFigures[] => {
+  const pieces = new Map(record.pieces.map((piece) => [piece.id, piece]));
+  const fasteners = groupByPiece(record.fastenerSets);
+  const joints = groupByPiece(record.jointSets);
+  return nodes.map((node) => {
+    const piece = node.kind === 'piece' ? pieces.get(node.id) : undefined;
+    return piece ? ownFigures(piece, fasteners.get(piece.id) ?? EMPTY, joints.get(piece.id) ?? EMPTY, cost) : NOTHING_OWN;
+  });
+};

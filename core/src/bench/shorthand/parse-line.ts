@@ -1,0 +1,36 @@
+import { UNPRINTABLE } from '../../shared';
+import type { ParsedLine } from './entry';
+import { parseFasteners } from './parse-fasteners';
+import { parseJoints } from './parse-joints';
+import { parsePiece } from './parse-piece';
+
+/** Longest line that is read. */
+export const MOST_CHARACTERS = 1000;
+
+const refused = (line: string, code: string, message: string): ParsedLine => ({
+  line,
+  understood: [],
+  questions: [{ start: 0, end: line.length, code, message, choices: [] }],
+  entry: null,
+});
+
+/**
+ * Understands one line of shorthand: a piece, a fastener set or a joint set. Never throws and never guesses: what can
+ * be read two ways comes back as a question with its choices, and `entry` is null until all are settled.
+ *
+ * @param line the line as typed so far
+ * @returns how each stretch was understood, the open questions, and the entry once there are none; the grammar stands in docs/method/bench.md
+ * @example
+ * parseLine('2x bracket, hose guide pa66-gf30 inj 41 g').entry // => { kind: 'piece', quantity: 2, name: 'bracket, hose guide', … }
+ */
+export const parseLine = (line: string): ParsedLine => {
+  if (line.length > MOST_CHARACTERS) return refused('', 'line-long', `The line has ${line.length} characters; at most ${MOST_CHARACTERS} are read. Split it`);
+  if (UNPRINTABLE.test(line)) return refused(line, 'unprintable', 'The line holds control characters; type it again');
+  const start = line.length - line.trimStart().length;
+  if (start === line.length) return { line, understood: [], questions: [], entry: null };
+  return parseFasteners(line, start) ?? parseJoints(line, start) ?? parsePiece(line, start);
+};
+
+/** The line with one question settled. */
+export const settle = (line: string, question: { readonly start: number; readonly end: number }, replacement: string): string =>
+  `${line.slice(0, question.start)}${replacement}${line.slice(question.end)}`.replace(/^\s+/, '');

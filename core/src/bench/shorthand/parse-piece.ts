@@ -1,0 +1,204 @@
+import { LENGTH_UNITS, fixed, isLengthUnit, millimetres, readNumber } from '../../shared';
+import { HAND_WORD, type Hand } from '../../record';
+import { END, bareNumberMatcher, directionMatcher, lengthM, loneMarkMatcher, massEach, massMatcher, readingsOf, strayLengthMatcher, type MassDraft } from './common-matchers';
+import type { ParsedLine, PieceEntry, Question, Understood } from './entry';
+import { keepAsWords, leaveOut, matchAt, quote, readLine, tidy, type Match, type Matcher } from './reader';
+import { materialNamed, processNamed, vagueMaterial, vagueProcess } from './vocabulary';
+
+interface PieceDraft extends MassDraft {
+  readonly tag: string;
+  readonly envelopeM: readonly [number, number, number];
+  readonly wallThicknessM: number;
+  readonly runLengthM: number;
+  readonly hand: Hand;
+  readonly materialId: string;
+  readonly processId: string;
+}
+
+const NUMBER = String.raw`\d[\d.,]*`;
+const COUNT = /(\d{1,7})\s?[x×](?=\s|$)/y;
+const BARE_COUNT = /(\d{1,7})(?=\s+[^\s\d])/y;
+const TAG = new RegExp(String.raw`#([A-Za-z0-9-]{1,40})${END}`, 'y');
+const ENVELOPE = new RegExp(String.raw`(${NUMBER})\s?[x×]\s?(${NUMBER})(?:\s?[x×]\s?(${NUMBER}))?\s*(mm|cm|m|in|ft)?${END}`, 'iy');
+const THICKNESS = new RegExp(String.raw`t\s?(${NUMBER})\s*(mm|cm|m|in|ft)?${END}`, 'iy');
+const RUN = new RegExp(String.raw`run\s+(${NUMBER})\s*(mm|cm|m|in|ft)?${END}`, 'iy');
+const HANDED = new RegExp(String.raw`(lh\/rh|lh|rh)${END}`, 'iy');
+const CODE = /[^\s"]+?(?=\??,?(?:\s|$))/y;
+
+const unitOf = (word: string | undefined): keyof typeof LENGTH_UNITS => {
+  const symbol = (word ?? 'mm').toLowerCase();
+  return isLengthUnit(symbol) ? symbol : 'mm';
+};
+
+interface Sized {
+  readonly label: string;
+  readonly text: string;
+  readonly end: number;
+  readonly digits: readonly string[];
+  readonly unit: string | undefined;
+  readonly mostM: number;
+}
+
+/** Lengths in m, or the question that keeps them from being read. */
+const readLengths = ({ label, text, end, digits, unit, mostM }: Sized): { readonly lengths: readonly number[] } | Match<PieceDraft> => {
+  const read = digits.map(readNumber);
+  const twoWays = digits.find((_, i) => read[i]?.kind === 'ambiguous');
+  if (twoWays !== undefined) return { end, question: { code: 'number-two-ways', message: `Is ${twoWays} a decimal comma or thousands?`, choices: readingsOf(twoWays, (d) => text.replace(twoWays, d)) } };
+  const lengths = read.map((r) => (r.kind === 'number' ? lengthM(r.number.value, unitOf(unit)) : Number.NaN));
+  if (lengths.every((l) => l > 0 && l <= mostM)) return { lengths };
+  return { end, question: { code: 'length-limit', message: `The ${label} must be more than 0 and at most ${mostM} m`, choices: [keepAsWords(text), leaveOut] } };
+};
+
+const tagMatcher: Matcher<PieceDraft> = (line, at) => {
+  const match = matchAt(TAG, line, at);
+  return match ? { end: at + match[0].length, label: 'tag', value: match[1] ?? '', put: { tag: match[1] ?? '' } } : null;
+};
+
+export const envelopeMatcher: Matcher<PieceDraft> = (line, at) => {
+  const match = matchAt(ENVELOPE, line, at);
+  if (!match) return null;
+  const [text, length = '', width = '', height, unit] = match;
+  const end = at + text.length;
+  if (height === undefined) return { end, question: { code: 'two-dimensions', message: `${text}: an envelope has three dimensions`, choices: [keepAsWords(text), leaveOut] } };
+  const read = readLengths({ label: 'envelope', text, end, digits: [length, width, height], unit, mostM: 100 });
+  if (!('lengths' in read)) return read;
+  const envelopeM = read.lengths as unknown as readonly [number, number, number];
+  return { end, label: 'envelope', value: `${envelopeM.map((l) => fixed(millimetres(l), decimalsOf(l))).join(' × ')} mm`, put: { envelopeM } };
+};
+
+const decimalsOf = (metres: number): number => String(millimetres(metres)).split('.')[1]?.length ?? 0;
+
+export const thicknessMatcher: Matcher<PieceDraft> = (line, at) => {
+  const match = matchAt(THICKNESS, line, at);
+  if (!match) return null;
+  const end = at + match[0].length;
+  const read = readLengths({ label: 'thickness', text: match[0], end, digits: [match[1] ?? ''], unit: match[2], mostM: 1 });
+  if (!('lengths' in read)) return read;
+  const wallThicknessM = read.lengths[0] ?? 0;
+  return { end, label: 'thickness', value: `${millimetres(wallThicknessM)} mm`, put: { wallThicknessM } };
+};
+
+export const runMatcher: Matcher<PieceDraft> = (line, at) => {
+  const match = matchAt(RUN, line, at);
+  if (!match) return null;
+  const [text, digits = '', unit] = match;
+  const end = at + text.length;
+  if (unit === undefined) return { end, question: { code: 'length-without-unit', message: `run ${digits}: m or mm?`, choices: ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `run ${digits} ${u}` })) } };
+  const read = readLengths({ label: 'run', text, end, digits: [digits], unit, mostM: 1000 });
+  if (!('lengths' in read)) return read;
+  const runLengthM = read.lengths[0] ?? 0;
+  return { end, label: 'run length', value: `${millimetres(runLengthM)} mm`, put: { runLengthM } };
+};
+
+const HAND_OF: Readonly<Record<string, Hand>> = { lh: 'left', rh: 'right', 'lh/rh': 'mirrored' };
+
+const handMatcher: Matcher<PieceDraft> = (line, at) => {
+  const match = matchAt(HANDED, line, at);
+  const hand = match && HAND_OF[match[0].toLowerCase()];
+  return match && hand ? { end: at + match[0].length, label: 'hand', value: HAND_WORD[hand], put: { hand } } : null;
+};
+
+const strayDirection: Matcher<PieceDraft> = (line, at) => {
+  const match = directionMatcher(line, at);
+  if (!match) return null;
+  const text = line.slice(at, match.end);
+  return { end: match.end, question: { code: 'direction-of-what', message: `${text}: a direction belongs to a fastener set`, choices: [leaveOut, keepAsWords(text)] } };
+};
+
+const codeMatcher: Matcher<PieceDraft> = (line, at) => {
+  const code = matchAt(CODE, line, at)?.[0];
+  if (code === undefined) return null;
+  const end = at + code.length;
+  const unsure = line[end] === '?';
+  const material = materialNamed(code);
+  if (material && !unsure) return { end, label: 'material', value: material.name, put: { materialId: material.id } };
+  const process = processNamed(code);
+  if (process && !unsure) return { end, label: 'made by', value: process.name, put: { processId: process.id } };
+  const materials = vagueMaterial(code);
+  const processes = vagueProcess(code);
+  if (!materials && !processes) return null;
+  const stop = unsure ? end + 1 : end;
+  const choices = [...(materials ?? []), ...(processes ?? [])].map((m) => ({ label: m.name, replacement: m.id }));
+  const message = materials ? `“${code}” is not a grade; which one?` : `“${code}” could be made in several ways; which one?`;
+  return { end: stop, question: { code: materials ? 'material-family' : 'process-family', message, choices: [...choices, keepAsWords(line.slice(at, stop))] } };
+};
+
+const MATCHERS: readonly Matcher<PieceDraft>[] = [
+  tagMatcher, massMatcher, envelopeMatcher, thicknessMatcher, runMatcher,
+  strayLengthMatcher((length) => [{ label: `thickness ${length}`, replacement: `t${length}` }, { label: `run length ${length}`, replacement: `run ${length}` }]) as Matcher<PieceDraft>,
+  bareNumberMatcher, handMatcher, strayDirection, loneMarkMatcher as Matcher<PieceDraft>, codeMatcher,
+];
+
+interface Lead {
+  readonly from: number;
+  readonly quantity: number;
+  readonly understood: readonly Understood[];
+  readonly questions: readonly Question[];
+}
+
+const lead = (line: string, start: number): Lead => {
+  const count = matchAt(COUNT, line, start);
+  const span = (text: string): { start: number; end: number } => ({ start, end: start + text.length });
+  if (count) {
+    const quantity = Number(count[1]);
+    const inside = quantity >= 1 && quantity <= 100_000;
+    return {
+      from: start + count[0].length,
+      quantity: inside ? quantity : 1,
+      understood: inside ? [{ ...span(count[0]), label: 'count', value: fixed(quantity, 0), evidence: 'C' }] : [],
+      questions: inside ? [] : [{ ...span(count[0]), code: 'count-limit', message: 'A count is from 1 to 100 000', choices: [leaveOut] }],
+    };
+  }
+  const bare = massMatcher(line, start) || strayLengthMatcher(() => [])(line, start) ? null : matchAt(BARE_COUNT, line, start);
+  if (!bare) return { from: start, quantity: 1, understood: [], questions: [] };
+  const digits = bare[1] ?? '';
+  return {
+    from: start + digits.length,
+    quantity: 1,
+    understood: [],
+    questions: [{ ...span(digits), code: 'count-or-name', message: `Is ${digits} the count, or part of the name?`, choices: [{ label: `${digits} pieces`, replacement: `${digits}x` }, { label: 'part of the name', replacement: quote(digits) }] }],
+  };
+};
+
+const nameChip = (understood: readonly Understood[], name: string): readonly Understood[] => {
+  const words = understood.filter((u) => u.label === '');
+  const first = words[0];
+  const last = words.at(-1);
+  if (!first || !last) return understood;
+  const chip: Understood = { start: first.start, end: last.end, label: 'name', value: name, evidence: null };
+  return [...understood.filter((u) => u.label !== ''), chip].sort((a, b) => a.start - b.start);
+};
+
+const MOST_NAME = 200;
+
+const nameQuestions = (name: string, line: string, start: number): readonly Question[] => {
+  const whole = { start, end: line.length };
+  if (name === '') return [{ ...whole, code: 'no-name', message: 'What is it called? Type a name among the codes', choices: [] }];
+  if (name.length > MOST_NAME) return [{ ...whole, code: 'name-long', message: `A name may have at most ${MOST_NAME} characters`, choices: [] }];
+  return [];
+};
+
+/** Reads a line that records a piece. */
+export const parsePiece = (line: string, start: number): ParsedLine => {
+  const { from, quantity, understood: leading, questions: asked } = lead(line, start);
+  const reading = readLine<PieceDraft>(line, from, MATCHERS);
+  const name = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
+  const open = [...asked, ...reading.questions];
+  const questions = [...open, ...(open.length > 0 && name === '' ? [] : nameQuestions(name, line, start))];
+  const understood = nameChip([...leading, ...reading.understood], name);
+  const { draft } = reading;
+  const entry: PieceEntry = {
+    kind: 'piece',
+    quantity,
+    name,
+    materialId: draft.materialId ?? null,
+    processId: draft.processId ?? null,
+    mass: massEach(draft.mass, quantity),
+    wallThicknessM: draft.wallThicknessM ?? null,
+    envelopeM: draft.envelopeM ?? null,
+    runLengthM: draft.runLengthM ?? null,
+    hand: draft.hand ?? 'none',
+    tag: draft.tag ?? '',
+  };
+  return { line, understood, questions, entry: questions.length > 0 ? null : entry };
+};

@@ -1,0 +1,135 @@
+import type { JointSet, StudyRecord, Vehicle } from '../record';
+import { subsystemKey } from '../record';
+import { shown, totalsOf, type Shown } from '../bench';
+import type { StudyRollUp } from '../cost';
+import { breakdown, contentsOf, shareOrder, type BreakdownBy, type Contents, type Share } from './breakdown';
+import { fastenerVariants } from './fastener-variants';
+
+export const MEASURES = ['pieces', 'fasteners', 'variants', 'joints', 'mass', 'cost'] as const;
+export type Measure = (typeof MEASURES)[number];
+
+export const MEASURE_WORD: Readonly<Record<Measure, string>> = {
+  pieces: 'Pieces', fasteners: 'Fasteners', variants: 'Fastener variants', joints: 'Joints', mass: 'Mass', cost: 'Cost',
+};
+
+/** One vehicle's side of a comparison. */
+export interface Side {
+  readonly vehicle: Vehicle;
+  readonly shown: Shown;
+  readonly variants: number;
+  readonly contents: Contents;
+  readonly shares: Readonly<Record<BreakdownBy, readonly Share[]>>;
+  /** one point per piece straight under the subsystem */
+  readonly groups: readonly Group[];
+  readonly jointSets: readonly JointSet[];
+}
+
+/** A piece straight under the subsystem, with all that is inside it. */
+export interface Group {
+  readonly pieceId: string;
+  readonly name: string;
+  readonly pieces: number;
+  readonly massKg: number | null;
+}
+
+/** One line of the table: the two figures, their difference and what one is of the other. */
+export interface CompareRow {
+  readonly key: string;
+  readonly label: string;
+  readonly measure: Measure;
+  readonly left: number | null;
+  readonly right: number | null;
+  /** left − right, null when either is absent */
+  readonly difference: number | null;
+  /** left ÷ right, null when either is absent or right is 0 */
+  readonly ratio: number | null;
+}
+
+export interface Comparison {
+  readonly left: Side;
+  readonly right: Side;
+  readonly totals: readonly CompareRow[];
+  readonly byMaterial: readonly CompareRow[];
+  readonly byProcess: readonly CompareRow[];
+}
+
+const BREAKDOWNS: readonly BreakdownBy[] = ['material', 'family', 'process'];
+
+const groupsOf = (contents: Contents, rolled: StudyRollUp['rolled'], rootPlace: number | undefined, fastenersIn: boolean): readonly Group[] =>
+  contents.pieces
+    .filter(({ place }) => rolled.outline.nodes[place]?.parent === rootPlace)
+    .flatMap(({ piece, place }) => {
+      const totals = rolled.totals[place];
+      if (!totals) return [];
+      const figures = shown(totals, fastenersIn);
+      return [{ pieceId: piece.id, name: piece.name, pieces: figures.pieces, massKg: figures.massKg }];
+    });
+
+const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subsystemId: string): Side | null => {
+  const key = subsystemKey(vehicle.id, subsystemId);
+  const totals = totalsOf(rollUp.rolled, key);
+  if (!totals) return null;
+  const { fastenersIn } = record.study;
+  const contents = contentsOf(record, rollUp, key);
+  const figures = shown(totals, fastenersIn);
+  const whole = shown(totals, true);
+  const split = (by: BreakdownBy): readonly Share[] => breakdown(contents, by, whole).filter((share) => fastenersIn || share.key !== 'fasteners');
+  return {
+    vehicle,
+    shown: figures,
+    variants: fastenerVariants(contents.fastenerSets),
+    contents,
+    shares: Object.fromEntries(BREAKDOWNS.map((by) => [by, split(by)])) as unknown as Side['shares'],
+    groups: groupsOf(contents, rollUp.rolled, rollUp.rolled.outline.placeOf.get(key), fastenersIn),
+    jointSets: contents.jointSets,
+  };
+};
+
+const row = (key: string, label: string, measure: Measure, left: number | null, right: number | null): CompareRow => ({
+  key, label, measure, left, right,
+  difference: left === null || right === null ? null : left - right,
+  ratio: left === null || right === null || right === 0 ? null : left / right,
+});
+
+const totalRows = (left: Side, right: Side): readonly CompareRow[] => {
+  const value = (side: Side): Readonly<Record<Measure, number | null>> => ({
+    pieces: side.shown.pieces, fasteners: side.shown.fasteners, variants: side.variants, joints: side.shown.joints, mass: side.shown.massKg, cost: side.shown.cost,
+  });
+  const l = value(left);
+  const r = value(right);
+  return MEASURES.map((measure) => row(`total ${measure}`, MEASURE_WORD[measure], measure, l[measure], r[measure]));
+};
+
+const shareRows = (left: readonly Share[], right: readonly Share[]): readonly CompareRow[] => {
+  const keys = [...new Set([...left, ...right].map((share) => share.key))].sort(shareOrder);
+  const find = (shares: readonly Share[], key: string): Share | undefined => shares.find((share) => share.key === key);
+  const figure = (share: Share | undefined, measure: 'pieces' | 'mass' | 'cost'): number | null => {
+    // a material one side does not use at all weighs nothing there; pieces that are there without a mass are unknown
+    if (!share) return 0;
+    return { pieces: share.pieces, mass: share.massKg, cost: share.cost }[measure];
+  };
+  return keys.flatMap((key) => {
+    const l = find(left, key);
+    const r = find(right, key);
+    return (['pieces', 'mass', 'cost'] as const).map((measure) => row(`${key} ${measure}`, key, measure, figure(l, measure), figure(r, measure)));
+  });
+};
+
+/**
+ * Two vehicles, one subsystem, under the study's counting rule and cost basis. Null when either has no such subsystem.
+ */
+export const compareVehicles = (record: StudyRecord, rollUp: StudyRollUp, leftId: string, rightId: string, subsystemId: string): Comparison | null => {
+  const vehicle = (id: string): Vehicle | undefined => record.vehicles.find((v) => v.id === id);
+  const leftVehicle = vehicle(leftId);
+  const rightVehicle = vehicle(rightId);
+  const left = leftVehicle && sideOf(record, rollUp, leftVehicle, subsystemId);
+  const right = rightVehicle && sideOf(record, rollUp, rightVehicle, subsystemId);
+  if (!left || !right) return null;
+  return {
+    left,
+    right,
+    totals: totalRows(left, right),
+    byMaterial: shareRows(left.shares.material, right.shares.material),
+    byProcess: shareRows(left.shares.process, right.shares.process),
+  };
+};

@@ -1,0 +1,44 @@
+import Papa from 'papaparse';
+import { costBasisText, countingRuleText, type Study } from '../record';
+import { comparisonGaps, comparisonSentences, plainText } from './sentences';
+import type { CompareRow, Comparison } from './compare-vehicles';
+
+const UNIT: Readonly<Partial<Record<CompareRow['measure'], string>>> = { mass: 'kg' };
+
+const cell = (value: number | null, decimals: number): string => (value === null ? '' : String(Number(value.toFixed(decimals))));
+
+const decimalsOf = (measure: CompareRow['measure']): number => ({ mass: 6, cost: 4 } as Partial<Record<typeof measure, number>>)[measure] ?? 0;
+
+const line = (section: string, row: CompareRow, currency: string): readonly string[] => {
+  const decimals = decimalsOf(row.measure);
+  const unit = row.measure === 'cost' ? currency : (UNIT[row.measure] ?? '');
+  return [section, section === 'total' ? '' : row.label, row.measure, unit, cell(row.left, decimals), cell(row.right, decimals), cell(row.difference, decimals), cell(row.ratio, 6)];
+};
+
+/**
+ * The comparison as CSV for a spreadsheet: what it stands on, the table, the sentences. Text that a spreadsheet would
+ * take for a formula is defused with a leading apostrophe.
+ */
+export const comparisonCsv = (comparison: Comparison, study: Study, subsystemName: string): string => {
+  const { left, right, totals, byMaterial, byProcess } = comparison;
+  const rows: readonly (readonly string[])[] = [
+    ['study', study.title],
+    ['subsystem', subsystemName],
+    ['counting rule', countingRuleText(study)],
+    ['cost basis', costBasisText(study)],
+    [],
+    ['by', 'of', 'measure', 'unit', left.vehicle.name, right.vehicle.name, `${left.vehicle.name} minus ${right.vehicle.name}`, `${left.vehicle.name} to ${right.vehicle.name}`],
+    ...totals.map((row) => line('total', row, study.currency)),
+    ...byMaterial.map((row) => line('material', row, study.currency)),
+    ...byProcess.map((row) => line('process', row, study.currency)),
+    [],
+    ...comparisonSentences(comparison, study.currency).map((sentence) => ['in words', plainText(sentence)]),
+    ...comparisonGaps(comparison).map((gap) => ['not included', gap]),
+  ];
+  return Papa.unparse(rows.map((row) => row.map(defused)), { newline: '\r\n' });
+};
+
+const NUMBER = /^-?\d+(\.\d+)?(e-?\d+)?$/;
+
+/** Text as a spreadsheet takes it for text: what would start a formula gets an apostrophe in front. */
+export const defused = (text: string): string => (/^[=+\-@\t\r]/.test(text) && !NUMBER.test(text) ? `'${text}` : text);

@@ -1,0 +1,3 @@
+export * from './fastener-cost';
+export * from './piece-cost';
+export * from './study-roll-up';

@@ -1,0 +1,143 @@
+import { atMass, basisDifferences, issue, materialById, processById, type CostBasis, type Issue, type Material, type Money, type Process } from '../shared';
+import type { Piece, Study } from '../record';
+
+/** Currency and price year of the shipped catalogue. */
+export const CATALOGUE_CURRENCY = 'EUR';
+export const CATALOGUE_YEAR = 2026;
+
+/** One term of a cost: what it is, how it was worked out, and the amount each. */
+export interface CostTerm {
+  readonly label: string;
+  readonly working: string;
+  readonly amount: number;
+  readonly source: string;
+}
+
+export interface PieceCost {
+  /** cost each in the currency of the basis, null when it cannot be worked out */
+  readonly amount: number | null;
+  readonly terms: readonly CostTerm[];
+  readonly boughtWhole: boolean;
+  readonly issues: readonly Issue[];
+}
+
+/** Inputs of the general model, all for one piece. */
+export interface ProcessCostInputs {
+  readonly netMassKg: number;
+  readonly pricePerKg: number;
+  readonly scrapFraction: number;
+  readonly tooling: number;
+  readonly toolLifePieces: number;
+  readonly piecesOverLife: number;
+  readonly cycleS: number;
+  readonly ratePerH: number;
+  readonly yieldFraction: number;
+}
+
+/**
+ * The three terms of the general should-cost model, each in the currency of its inputs, per good piece.
+ *
+ *   material   m p / (1 − f)
+ *   tooling    (T / n) ⌈n / n_t⌉
+ *   conversion t r / (3600 y)
+ *
+ * @param inputs net mass m kg, price p per kg, scrap f and yield y as fractions, tooling T per set, tool life n_t and
+ *   volume n in pieces, cycle t in s, rate r per hour
+ * @throws RangeError when an input is outside what the model means
+ * @source M. F. Ashby, Materials Selection in Mechanical Design, the cost model with batch-limited tooling
+ * @example
+ * generalCost({ netMassKg: 1.5, pricePerKg: 2, scrapFraction: 0.25, tooling: 60_000, toolLifePieces: 100_000, piecesOverLife: 100_000, cycleS: 60, ratePerH: 80, yieldFraction: 1 })
+ * // => { material: 4, tooling: 0.6, conversion: 1.3333333333333333 }
+ */
+export const generalCost = (inputs: ProcessCostInputs): { readonly material: number; readonly tooling: number; readonly conversion: number } => {
+  const { netMassKg, pricePerKg, scrapFraction, tooling, toolLifePieces, piecesOverLife, cycleS, ratePerH, yieldFraction } = inputs;
+  if (!(scrapFraction >= 0 && scrapFraction < 1)) throw new RangeError(`scrapFraction ${scrapFraction} is not in [0, 1)`);
+  if (!(yieldFraction > 0 && yieldFraction <= 1)) throw new RangeError(`yieldFraction ${yieldFraction} is not in (0, 1]`);
+  if (!(piecesOverLife >= 1 && toolLifePieces >= 1)) throw new RangeError('volumes are at least one piece');
+  return {
+    material: (netMassKg * pricePerKg) / (1 - scrapFraction),
+    tooling: (tooling / piecesOverLife) * Math.ceil(piecesOverLife / toolLifePieces),
+    conversion: (cycleS * ratePerH) / 3600 / yieldFraction,
+  };
+};
+
+const figure = (value: number): string => String(Number(value.toPrecision(4)));
+
+const processTerms = (netMassKg: number, material: Material, process: Process, piecesOverLife: number): readonly CostTerm[] => {
+  const inputs: ProcessCostInputs = {
+    netMassKg,
+    pricePerKg: material.priceEurPerKg,
+    scrapFraction: process.scrapFraction,
+    tooling: atMass(process.toolingEur, netMassKg),
+    toolLifePieces: process.toolLifePieces,
+    piecesOverLife,
+    cycleS: atMass(process.cycleS, netMassKg),
+    ratePerH: atMass(process.rateEurPerH, netMassKg),
+    yieldFraction: process.yieldFraction,
+  };
+  const cost = generalCost(inputs);
+  const sets = Math.ceil(piecesOverLife / process.toolLifePieces);
+  return [
+    { label: 'Material', working: `${figure(netMassKg)} kg × ${material.priceEurPerKg} EUR/kg ÷ (1 − ${process.scrapFraction} scrap)`, amount: cost.material, source: `${material.name}: price ${material.year}, assumed` },
+    { label: 'Tooling', working: `${figure(inputs.tooling)} EUR × ${sets} ${sets === 1 ? 'set' : 'sets'} ÷ ${figure(piecesOverLife)} pieces over life`, amount: cost.tooling, source: `${process.name}: ${process.source} ${process.year}` },
+    { label: 'Conversion', working: `${figure(inputs.cycleS)} s × ${figure(inputs.ratePerH)} EUR/h ÷ 3600 ÷ ${process.yieldFraction} yield`, amount: cost.conversion, source: `${process.name}: ${process.source} ${process.year}` },
+  ];
+};
+
+const priceOf = (piece: Piece): Money | null =>
+  piece.boughtPrice === null
+    ? null
+    : {
+        amount: piece.boughtPrice,
+        currency: piece.boughtCurrency ?? '',
+        priceYear: piece.boughtPriceYear ?? 0,
+        volumePerYear: piece.boughtVolumePerYear ?? 0,
+        region: piece.boughtRegion ?? '',
+      };
+
+const notCosted = (issues: readonly Issue[], boughtWhole = false): PieceCost => ({ amount: null, terms: [], boughtWhole, issues });
+
+const boughtCost = (price: Money, basis: CostBasis, pieceId: string): PieceCost => {
+  const differences = basisDifferences(price, basis);
+  if (differences.length > 0) return notCosted([issue('other-basis', `The price stands on another basis (${differences.join('; ')}) and is not counted`, 'boughtPrice', pieceId)], true);
+  const term: CostTerm = { label: 'Bought out', working: `price each, ${price.currency} ${price.priceYear}, ${price.volumePerYear} vehicles a year, ${price.region}`, amount: Number(price.amount), source: 'as recorded on the piece' };
+  return { amount: term.amount, terms: [term], boughtWhole: true, issues: [] };
+};
+
+const missing = (piece: Piece): readonly Issue[] => [
+  ...(piece.massEachKg === null ? [issue('no-mass', 'No mass yet', 'massEachKg', piece.id)] : []),
+  ...(piece.materialId === null || !materialById.has(piece.materialId) ? [issue('no-material', piece.materialId === null ? 'No material yet' : `The catalogue has no material “${piece.materialId}”`, 'materialId', piece.id)] : []),
+  ...(piece.processId === null || !processById.has(piece.processId) ? [issue('no-process', piece.processId === null ? 'Not said how it is made' : `The catalogue has no process “${piece.processId}”`, 'processId', piece.id)] : []),
+];
+
+/** Basis faults that keep the shipped catalogue from being used at all. */
+export const catalogueIssues = (basis: CostBasis): readonly Issue[] =>
+  basis.currency === CATALOGUE_CURRENCY && basis.priceYear === CATALOGUE_YEAR
+    ? []
+    : [issue('catalogue-basis', `The catalogue is in ${CATALOGUE_CURRENCY} of ${CATALOGUE_YEAR}; the study asks for ${basis.currency} of ${basis.priceYear}. Only bought-out prices are counted`, null)];
+
+export const basisOf = (study: Study): CostBasis => ({
+  currency: study.currency,
+  priceYear: study.priceYear,
+  volumePerYear: study.volumePerYear,
+  productionYears: study.productionYears,
+  region: study.region,
+});
+
+/**
+ * Cost of one piece on the study's basis: the bought-out price where there is one, else the general model.
+ *
+ * @param piece the piece
+ * @param perVehicle how many of it one vehicle has, all levels multiplied
+ * @param basis what the cost stands on
+ */
+export const pieceCost = (piece: Piece, perVehicle: number, basis: CostBasis): PieceCost => {
+  const price = priceOf(piece);
+  if (price) return boughtCost(price, basis, piece.id);
+  const issues = [...missing(piece), ...catalogueIssues(basis)];
+  const material = materialById.get(piece.materialId ?? '');
+  const process = processById.get(piece.processId ?? '');
+  if (issues.length > 0 || !material || !process || piece.massEachKg === null) return notCosted(issues);
+  const terms = processTerms(piece.massEachKg, material, process, basis.volumePerYear * basis.productionYears * perVehicle);
+  return { amount: terms.reduce((sum, term) => sum + term.amount, 0), terms, boughtWhole: false, issues: [] };
+};

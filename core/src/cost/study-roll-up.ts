@@ -1,0 +1,66 @@
+import type { Outline, Piece, StudyRecord } from '../record';
+import { outline } from '../record';
+import { ownFigures, ownFiguresOf, rollUp, rollUpAfterEdit, type CostOf, type RollUp } from '../bench';
+import { fastenerCost } from './fastener-cost';
+import { basisOf, pieceCost } from './piece-cost';
+
+/** How many of each node one vehicle has: quantities of the node and all above it, multiplied. [node] */
+export const perVehicleOf = (record: StudyRecord, { nodes }: Outline): readonly number[] => {
+  const quantity = new Map(record.pieces.map((piece) => [piece.id, piece.quantity]));
+  const perVehicle: number[] = [];
+  for (const node of nodes) perVehicle.push((perVehicle[node.parent] ?? 1) * (node.kind === 'piece' ? (quantity.get(node.id) ?? 1) : 1));
+  return perVehicle;
+};
+
+const costOf = (record: StudyRecord, placeOf: Outline['placeOf'], perVehicle: readonly number[]): CostOf => {
+  const basis = basisOf(record.study);
+  return {
+    piece: (piece) => pieceCost(piece, perVehicle[placeOf.get(piece.id) ?? -1] ?? 1, basis),
+    fastener: (set) => fastenerCost(set, basis),
+  };
+};
+
+/** A roll-up with all measures, cost included, and what it was made from. */
+export interface StudyRollUp {
+  readonly rolled: RollUp;
+  readonly perVehicle: readonly number[];
+}
+
+/** Rolls a whole study up under its own counting rule and cost basis. */
+export const studyRollUp = (record: StudyRecord): StudyRollUp => {
+  const tree = outline(record);
+  const perVehicle = perVehicleOf(record, tree);
+  const own = ownFiguresOf(record, tree, costOf(record, tree.placeOf, perVehicle));
+  return { rolled: rollUp(tree, own, record.study.assembliesAs), perVehicle };
+};
+
+/** True when the edit of a piece moves nothing and multiplies nothing, so that only the totals above it change. */
+const staysInPlace = (before: Piece, after: Piece): boolean =>
+  before.parentId === after.parentId && before.subsystemId === after.subsystemId && before.vehicleId === after.vehicleId &&
+  before.sequence === after.sequence && before.quantity === after.quantity;
+
+/**
+ * The roll-up after a change to one piece or to its fastener and joint sets, from the roll-up before; worked out whole
+ * when the change moved the piece, multiplied it, or touched anything else.
+ *
+ * @param before roll-up of `was`
+ * @param was record before the change
+ * @param now record after it
+ * @param pieceId the one piece touched, or null when the change touched more
+ */
+export const studyRollUpAfter = (before: StudyRollUp, was: StudyRecord, now: StudyRecord, pieceId: string | null): StudyRollUp => {
+  const place = pieceId === null ? undefined : before.rolled.outline.placeOf.get(pieceId);
+  const pieceBefore = was.pieces.find((piece) => piece.id === pieceId);
+  const pieceAfter = now.pieces.find((piece) => piece.id === pieceId);
+  if (place === undefined || was.study !== now.study || !pieceBefore || !pieceAfter || !staysInPlace(pieceBefore, pieceAfter)) return studyRollUp(now);
+  const fasteners = now.fastenerSets.filter((set) => set.pieceId === pieceId);
+  const joints = now.jointSets.filter((set) => set.pieceId === pieceId);
+  const figures = ownFigures(pieceAfter, fasteners, joints, costOf(now, before.rolled.outline.placeOf, before.perVehicle));
+  return { rolled: rollUpAfterEdit(before.rolled, place, figures), perVehicle: before.perVehicle };
+};
+
+/** The one piece that a list of touched records comes down to, or null. */
+export const onlyPiece = (pieceIds: readonly string[]): string | null => {
+  const [first, ...rest] = new Set(pieceIds);
+  return first === undefined || rest.length > 0 ? null : first;
+};

@@ -1,0 +1,29 @@
+import type { Schema } from 'yup';
+import { check, issue, type Checked, type Issue } from '../shared';
+import { CHANGE_SHELL, OP_SCHEMAS, type Change, type Op } from './contract';
+
+const kindOf = (op: unknown): string =>
+  typeof op === 'object' && op !== null && 'kind' in op && typeof op.kind === 'string' ? op.kind : '';
+
+const idOf = (op: unknown): string | null =>
+  typeof op === 'object' && op !== null && 'id' in op && typeof op.id === 'string' ? op.id : null;
+
+const at = (index: number, field: string | null): string => (field === null ? `ops[${index}]` : `ops[${index}].${field}`);
+
+const checkOp = (op: unknown, index: number): readonly Issue[] => {
+  const schema = OP_SCHEMAS.get(kindOf(op)) as Schema<Op> | undefined;
+  if (!schema) {
+    const message = `Op ${index + 1} is of a kind that is not known here`;
+    return [issue('unknown-op', message, at(index, 'kind'), idOf(op))];
+  }
+  const checked = check(schema, op, idOf(op));
+  return checked.ok ? [] : checked.issues.map((fault) => ({ ...fault, field: at(index, fault.field) }));
+};
+
+/** Reads a change from the outside: strictly, op by op, with every fault listed. */
+export const readChange = (input: unknown): Checked<Change> => {
+  const shell = check(CHANGE_SHELL, input);
+  if (!shell.ok) return shell;
+  const issues = shell.value.ops.flatMap(checkOp);
+  return issues.length > 0 ? { ok: false, issues } : { ok: true, value: shell.value as Change };
+};

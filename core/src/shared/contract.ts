@@ -1,0 +1,71 @@
+import { ValidationError, number, object, string, type ISchema, type NumberSchema, type Schema, type StringSchema } from 'yup';
+import { issue, type Issue } from './issue';
+
+/** A Yup object schema that is checked, field by field, against an interface: a missing or extra field does not compile. */
+export const shape = <T extends object>(fields: { readonly [K in keyof T]-?: ISchema<T[K]> }): Schema<T> =>
+  object(fields as never)
+    .exact('${path} has fields that are not known here: ${properties}')
+    .required() as unknown as Schema<T>;
+
+/** Validated input, or every fault in it. */
+export type Checked<T> =
+  | { readonly ok: true; readonly value: T }
+  | { readonly ok: false; readonly issues: readonly Issue[] };
+
+const faultsOf = (error: ValidationError, recordId: string | null): readonly Issue[] =>
+  (error.inner.length > 0 ? error.inner : [error]).map((fault) =>
+    issue(fault.type ?? 'invalid', fault.message, fault.path === '' ? null : (fault.path ?? null), recordId),
+  );
+
+/** Checks input strictly (nothing is coerced) and lists every fault. */
+export const check = <T>(schema: Schema<T>, input: unknown, recordId: string | null = null): Checked<T> => {
+  try {
+    return { ok: true, value: schema.validateSync(input, { strict: true, abortEarly: false }) as T };
+  } catch (error) {
+    if (error instanceof ValidationError) return { ok: false, issues: faultsOf(error, recordId) };
+    throw error;
+  }
+};
+
+// Control characters but tab and line feed, and halves of surrogate pairs: neither a database nor a file can hold them.
+// eslint-disable-next-line no-control-regex
+export const UNPRINTABLE = /[\u0000-\u0008\u000b-\u001f\u007f]|\p{Surrogate}/u;
+
+/** Text of at most `max` characters, without control characters. */
+export const text = (label: string, max: number): StringSchema<string> =>
+  string()
+    .label(label)
+    .defined()
+    .nonNullable('${label} must be text')
+    .typeError('${label} must be text')
+    .max(max, '${label} may have at most ${max} characters')
+    .test('printable', '${label} holds control characters; type it again', (value) => value === undefined || value === null || !UNPRINTABLE.test(value)) as StringSchema<string>;
+
+/** Text that must not be blank. */
+export const requiredText = (label: string, max: number): StringSchema<string> =>
+  text(label, max).test('filled', '${label} must not be empty', (value) => typeof value !== 'string' || value.trim() !== '');
+
+/** A finite number; Infinity, which JSON can carry as 1e999, is refused. */
+export const finite = (label: string): NumberSchema<number> =>
+  number()
+    .label(label)
+    .defined()
+    .nonNullable('${label} must be a number')
+    .typeError('${label} must be a number')
+    .test('finite', '${label} must be a finite number', (value) => value === undefined || value === null || Number.isFinite(value)) as NumberSchema<number>;
+
+/** A number above zero and at most `max`. */
+export const positive = (label: string, unit: string, max: number): NumberSchema<number> =>
+  finite(label).moreThan(0, `\${label} must be more than 0 ${unit}`).max(max, `\${label} may be at most \${max} ${unit}`);
+
+/** A whole number from `min` to `max`. */
+export const whole = (label: string, min: number, max: number): NumberSchema<number> =>
+  finite(label).integer('${label} must be a whole number').min(min, '${label} must be at least ${min}').max(max, '${label} may be at most ${max}');
+
+/** One of the given words. */
+export const oneOf = <T extends string>(label: string, words: readonly T[]): Schema<T> =>
+  string().label(label).defined().nonNullable('${label} must be chosen').oneOf(words, '${label} must be one of: ${values}') as unknown as Schema<T>;
+
+/** A UUID made by the client. */
+export const uuid = (label: string): StringSchema<string> =>
+  text(label, 36).uuid('${label} must be a UUID') as StringSchema<string>;

@@ -1,0 +1,41 @@
+const MINUS = '−';
+const NARROW_SPACE = '\u202f';
+
+/** What stands where nothing is known. Never 0. */
+export const ABSENT = '–';
+
+/** A number with fixed decimals, thousands parted by a narrow space and a true minus sign. */
+export const fixed = (value: number, decimals: number): string => {
+  const [whole = '', fraction] = Math.abs(value).toFixed(decimals).split('.');
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, NARROW_SPACE);
+  const digits = fraction === undefined ? grouped : `${grouped}.${fraction}`;
+  return value < 0 && Number(value.toFixed(decimals)) !== 0 ? MINUS + digits : digits;
+};
+
+/** The same, with a plus sign on what is above zero. */
+export const signed = (value: number, decimals: number): string =>
+  Number(value.toFixed(decimals)) > 0 ? `+${fixed(value, decimals)}` : fixed(value, decimals);
+
+/**
+ * Decimals at which a value with this standard uncertainty is stated: the uncertainty keeps two significant digits.
+ * @source JCGM 100:2008 (GUM), 7.2.6
+ */
+export const decimalsFor = (u: number, most = 6): number =>
+  u > 0 ? Math.min(most, Math.max(0, 1 - Math.floor(Math.log10(u)))) : most;
+
+/** "1.836 ± 0.0023": a value and its standard uncertainty at the same decimals. */
+export const withU = (value: number, u: number, most = 6): string => {
+  const decimals = decimalsFor(u, most);
+  return `${fixed(value, decimals)} ± ${fixed(u, decimals)}`;
+};
+
+/** Three significant digits without an exponent: 2.3165 → "2.32", 163.4 → "163". */
+export const threeDigits = (value: number): string =>
+  value === 0 ? '0' : fixed(value, Math.max(0, 2 - Math.floor(Math.log10(Math.abs(value)))));
+
+/** A count in words: "1 piece", "3 pieces". */
+export const counted = (count: number, one: string, many = `${one}s`): string =>
+  `${fixed(count, 0)} ${count === 1 ? one : many}`;
+
+/** A length in m as millimetres for people, without float noise: 0.0063 → 6.3. */
+export const millimetres = (metres: number): number => Number((metres * 1000).toFixed(6));

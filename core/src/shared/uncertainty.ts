@@ -1,0 +1,16 @@
+/**
+ * Standard uncertainty of a reading that is only known to its last digit: half a step either way, equally likely.
+ *
+ *   u = step / √12
+ *
+ * @param step the smallest step shown, in the unit of the value
+ * @source JCGM 100:2008 (GUM), 4.3.7 and F.2.2.1, rectangular distribution
+ * @example resolutionU(1) // => 0.2886751345948129
+ */
+export const resolutionU = (step: number): number => step / Math.sqrt(12);
+
+/**
+ * Relative standard uncertainty given to a mass marked as an estimate with `~` and nothing else said.
+ * Assumed by this product: a practised hand judges a mass to about one part in ten.
+ */
+export const ESTIMATE_RELATIVE_U = 0.1;

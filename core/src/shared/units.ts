@@ -1,0 +1,45 @@
+/** A unit as a ratio to SI: value in SI = value × times ÷ over. Two whole-ish factors keep 41 g exactly 0.041 kg. */
+export interface Unit {
+  readonly symbol: string;
+  readonly times: number;
+  readonly over: number;
+}
+
+const unit = (symbol: string, times: number, over = 1): Unit => ({ symbol, times, over });
+
+/**
+ * Units of mass people may type; the SI unit is kg.
+ * @source pound: international yard and pound agreement of 1959, 0.45359237 kg exactly; ounce = lb/16
+ */
+export const MASS_UNITS = {
+  kg: unit('kg', 1),
+  g: unit('g', 1, 1000),
+  mg: unit('mg', 1, 1_000_000),
+  t: unit('t', 1000),
+  lb: unit('lb', 0.45359237),
+  oz: unit('oz', 0.45359237, 16),
+} as const satisfies Record<string, Unit>;
+
+/**
+ * Units of length people may type; the SI unit is m.
+ * @source inch: international yard and pound agreement of 1959, 25.4 mm exactly; foot = 12 in
+ */
+export const LENGTH_UNITS = {
+  mm: unit('mm', 1, 1000),
+  cm: unit('cm', 1, 100),
+  m: unit('m', 1),
+  in: unit('in', 25.4, 1000),
+  ft: unit('ft', 304.8, 1000),
+} as const satisfies Record<string, Unit>;
+
+export type MassUnit = keyof typeof MASS_UNITS;
+export type LengthUnit = keyof typeof LENGTH_UNITS;
+
+/** Value in the SI unit of the unit's quantity. `toSi(41, MASS_UNITS.g) // => 0.041` */
+export const toSi = (value: number, from: Unit): number => (value * from.times) / from.over;
+
+/** Value in the given unit of a value in SI. `fromSi(0.041, MASS_UNITS.g) // => 41` */
+export const fromSi = (si: number, to: Unit): number => (si * to.over) / to.times;
+
+export const isMassUnit = (word: string): word is MassUnit => Object.hasOwn(MASS_UNITS, word);
+export const isLengthUnit = (word: string): word is LengthUnit => Object.hasOwn(LENGTH_UNITS, word);

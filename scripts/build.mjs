@@ -1,0 +1,63 @@
+// Builds the server (esbuild) and the web client (Angular) when their sources are newer than what is built.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+const filesBelow = (path) => {
+  if (!existsSync(path)) return [];
+  if (statSync(path).isFile()) return [path];
+  return readdirSync(path, { withFileTypes: true })
+    .filter((entry) => !['node_modules', 'dist'].includes(entry.name))
+    .sort((a, b) => (a.name < b.name ? -1 : 1))
+    .flatMap((entry) => filesBelow(join(path, entry.name)));
+};
+
+const digestOf = (paths) => {
+  const hash = createHash('sha256');
+  for (const path of paths) for (const file of filesBelow(join(ROOT, path))) hash.update(file).update(readFileSync(file));
+  return hash.digest('hex');
+};
+
+const run = (command, args) => {
+  const done = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  if (done.status !== 0) throw new Error(`${command} ${args.join(' ')} failed`);
+};
+
+const PARTS = [
+  {
+    name: 'server',
+    sources: ['core/src', 'core/package.json', 'server/src', 'server/package.json', 'package-lock.json'],
+    built: 'server/dist/main.js',
+    build: () =>
+      run(join(ROOT, 'node_modules/.bin/esbuild'), [
+        'server/src/main.ts', '--bundle', '--platform=node', '--format=esm', '--target=node20', '--sourcemap', '--outfile=server/dist/main.js',
+        '--log-level=warning', '--external:express', '--external:pg', '--external:pino', '--external:helmet', '--external:compression',
+        "--banner:js=import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+      ]),
+  },
+  {
+    name: 'web client',
+    sources: ['core/src', 'core/package.json', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'],
+    built: 'web/dist/browser/index.html',
+    build: () => run(join(ROOT, 'node_modules/.bin/ng'), ['build', '--progress=false']),
+  },
+];
+
+/** Builds what is stale. */
+export const build = () => {
+  for (const part of PARTS) {
+    const stamp = join(ROOT, '.data', 'built', `${part.name.replace(' ', '-')}.sha256`);
+    const digest = digestOf(part.sources);
+    if (existsSync(join(ROOT, part.built)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) continue;
+    console.log(`Building the ${part.name} …`);
+    part.build();
+    mkdirSync(join(ROOT, '.data', 'built'), { recursive: true });
+    writeFileSync(stamp, digest);
+  }
+};
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) build();

@@ -1,0 +1,138 @@
+// A private PostgreSQL on loopback: made, started and stopped by this process. Works as root and as an ordinary user.
+import { spawn, spawnSync } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { connect, createServer } from 'node:net';
+import { dirname, join, resolve } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { needPostgres } from './packages.mjs';
+
+const START_LIMIT_MS = 30_000;
+const USER = 'eachbolt';
+
+/** The account PostgreSQL runs under: it refuses to run as root. */
+const account = () => {
+  if (process.getuid?.() !== 0) return null;
+  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'));
+  if (!line) throw new Error('There is no account “postgres”; install PostgreSQL from Debian’s packages');
+  const [, , uid, gid] = line.split(':');
+  return { uid: Number(uid), gid: Number(gid) };
+};
+
+const isOpenToOthers = (dir) => {
+  for (let at = resolve(dir); ; at = dirname(at)) {
+    if ((statSync(at).mode & 0o001) === 0) return false;
+    if (at === dirname(at)) return true;
+  }
+};
+
+/** Command, arguments and options that run a PostgreSQL program under the right account. */
+const under = (who, dataRoot, program, args) => {
+  const options = { cwd: '/', env: { PATH: process.env.PATH, LC_ALL: 'C' } };
+  if (!who) return [program, args, options];
+  if (isOpenToOthers(dirname(dataRoot))) return [program, args, { ...options, ...who }];
+  const lead = ['--reuid=postgres', '--regid=postgres', '--init-groups', '--inh-caps=+dac_read_search', '--ambient-caps=+dac_read_search', '--'];
+  return ['setpriv', [...lead, program, ...args], options];
+};
+
+const freePort = () =>
+  new Promise((done, fail) => {
+    const server = createServer().once('error', fail);
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address();
+      server.close(() => done(port));
+    });
+  });
+
+const answers = (port) =>
+  new Promise((done) => {
+    const socket = connect(port, '127.0.0.1');
+    socket.once('connect', () => socket.end(() => done(true))).once('error', () => done(false));
+  });
+
+const makeCluster = (who, dataRoot, cluster, programs) => {
+  const passwordFile = join(dataRoot, 'password');
+  writeFileSync(passwordFile, randomBytes(18).toString('hex'), { mode: 0o600 });
+  mkdirSync(cluster, { recursive: true, mode: 0o700 });
+  if (who) {
+    chmodSync(dataRoot, 0o711);
+    chownSync(cluster, who.uid, who.gid);
+    chownSync(passwordFile, who.uid, who.gid);
+  }
+  const args = ['-D', cluster, '-U', USER, '-A', 'scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8'];
+  const [command, all, options] = under(who, dataRoot, join(programs, 'initdb'), args);
+  const made = spawnSync(command, all, { ...options, encoding: 'utf8' });
+  if (made.status !== 0) {
+    rmSync(cluster, { recursive: true, force: true });
+    throw new Error(`initdb failed:\n${made.stderr || made.error?.message}`);
+  }
+};
+
+const stopOrphan = (who, dataRoot, cluster, programs) => {
+  if (!existsSync(join(cluster, 'postmaster.pid'))) return;
+  const control = (...args) => {
+    const [command, all, options] = under(who, dataRoot, join(programs, 'pg_ctl'), ['-D', cluster, ...args]);
+    return spawnSync(command, all, { ...options, stdio: 'ignore' }).status;
+  };
+  if (control('status') === 0) control('stop', '-m', 'fast', '-w');
+};
+
+const createDatabase = (programs, url, name) => {
+  const env = { PATH: process.env.PATH, LC_ALL: 'C', PGPASSWORD: url.password };
+  const args = ['-h', url.hostname, '-p', url.port, '-U', url.username, '-d', 'postgres', '-v', 'ON_ERROR_STOP=1', '-tAc'];
+  const sql = (text) => spawnSync(join(programs, 'psql'), [...args, text], { env, encoding: 'utf8' });
+  const found = sql(`select 1 from pg_database where datname = '${name}'`);
+  if (found.status !== 0) throw new Error(`The database does not answer:\n${found.stderr}`);
+  if (found.stdout.trim() === '1') return;
+  const made = sql(`create database ${name}`);
+  if (made.status !== 0) throw new Error(`The database could not be made:\n${made.stderr}`);
+};
+
+const createWhenReady = async (programs, url, since) => {
+  for (;;) {
+    try {
+      createDatabase(programs, url, 'eachbolt');
+      return;
+    } catch (error) {
+      if (!/starting up/.test(error.message) || Date.now() - since > START_LIMIT_MS) throw error;
+      await pause(100);
+    }
+  }
+};
+
+/**
+ * Starts PostgreSQL over a folder, making the cluster and the database when there are none.
+ * @param dataRoot folder for everything it keeps
+ * @returns {Promise<{ url: string, pid: number, stop: () => Promise<void> }>}
+ */
+export const startDatabase = async (dataRoot, settings = {}) => {
+  const programs = needPostgres();
+  const who = account();
+  const root = resolve(dataRoot);
+  const cluster = join(root, 'postgres');
+  mkdirSync(root, { recursive: true });
+  if (!existsSync(join(cluster, 'PG_VERSION'))) makeCluster(who, root, cluster, programs);
+  stopOrphan(who, root, cluster, programs);
+  const port = await freePort();
+  const flags = Object.entries({ listen_addresses: '127.0.0.1', unix_socket_directories: '', ...settings }).flatMap(([k, v]) => ['-c', `${k}=${v}`]);
+  const [command, args, options] = under(who, root, join(programs, 'postgres'), ['-D', cluster, '-p', String(port), ...flags]);
+  const log = [];
+  // a process group of its own: Ctrl-C reaches the starter alone, which stops the server first and the database last
+  const child = spawn(command, args, { ...options, stdio: ['ignore', 'ignore', 'pipe'], detached: true });
+  child.stderr.on('data', (chunk) => log.push(chunk) > 200 && log.shift());
+  const ended = new Promise((done) => child.once('exit', done));
+  const since = Date.now();
+  while (!(await answers(port))) {
+    if (child.exitCode !== null || Date.now() - since > START_LIMIT_MS) throw new Error(`PostgreSQL did not start:\n${Buffer.concat(log)}`);
+    await pause(50);
+  }
+  const url = new URL(`postgresql://127.0.0.1:${port}/eachbolt`);
+  url.username = USER;
+  url.password = readFileSync(join(root, 'password'), 'utf8').trim();
+  await createWhenReady(programs, url, since);
+  const stop = async () => {
+    child.kill('SIGINT');
+    await ended;
+  };
+  return { url: url.href, pid: child.pid, stop };
+};

@@ -1,0 +1,43 @@
+// npm start: packages, database, build, demo study, server. Ctrl-C stops all of it; a second start keeps the data.
+import { rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { ROOT, build } from './build.mjs';
+import { startDatabase } from './database.mjs';
+import { installPackages } from './install.mjs';
+import { startServer } from './server.mjs';
+
+const dataDir = resolve(ROOT, process.env.DATA_DIR ?? '.data');
+
+const start = async () => {
+  installPackages();
+  if (process.argv.includes('--fresh')) rmSync(join(dataDir, 'postgres'), { recursive: true, force: true });
+  const database = process.env.DATABASE_URL ? null : await startDatabase(dataDir);
+  const stopDatabase = async () => database?.stop();
+  let stopping = false;
+  let server = null;
+  const stop = async (code) => {
+    if (stopping) return;
+    stopping = true;
+    await server?.stop();
+    await stopDatabase();
+    process.exit(code);
+  };
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
+  try {
+    build();
+    server = await startServer({ DATABASE_URL: process.env.DATABASE_URL ?? database.url, WEB_DIR: join(ROOT, 'web/dist/browser'), LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' });
+  } catch (error) {
+    console.error(error.message);
+    await stop(1);
+    return;
+  }
+  const host = process.env.HOST ?? '127.0.0.1';
+  console.log(`\n  Each Bolt is ready at  http://${host}:${server.port}\n  The demo study “Last-mile vans” is loaded when the database was empty. One local user, no sign-in yet.\n  Ctrl-C stops it; the data stays in ${dataDir}.\n`);
+  await server.ended;
+  await stop(1);
+};
+
+start().catch((error) => {
+  console.error(error.message);
+  process.exit(1);
+});

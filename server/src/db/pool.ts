@@ -1,0 +1,23 @@
+import pg from 'pg';
+
+export type Pool = pg.Pool;
+/** What a query function needs: a pool or a client inside a transaction. */
+export type Db = Pick<pg.Pool, 'query'>;
+
+const INT8 = 20;
+const DATE = 1082;
+
+/** A pool whose values arrive as the record holds them: revisions as numbers, dates as YYYY-MM-DD. */
+export const openPool = (connectionString: string): Pool => {
+  const types = new pg.TypeOverrides();
+  types.setTypeParser(INT8, Number);
+  types.setTypeParser(DATE, (text: string) => text);
+  return new pg.Pool({
+    connectionString,
+    types,
+    max: 10,
+    statement_timeout: 60_000,
+    lock_timeout: 10_000,
+    idle_in_transaction_session_timeout: 30_000,
+  });
+};

@@ -1,0 +1,16 @@
+import type { Issue } from '@each-bolt/core/shared';
+import type { Entity, RowOf } from '@each-bolt/core/record';
+import type { Db } from '../db/pool';
+
+/** How the rows of one kind of record are read and written; each stage brings the stores of its kinds. */
+export interface Store<E extends Entity> {
+  readonly entity: E;
+  /** rows of the study with these ids */
+  readonly rows: (db: Db, studyId: string, ids: readonly string[]) => Promise<readonly RowOf<E>[]>;
+  readonly insert: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;
+  readonly update: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;
+  readonly remove: (db: Db, studyId: string, ids: readonly string[]) => Promise<unknown>;
+}
+
+/** A rule across rows, checked once all rows of a change are written and before it is kept. */
+export type RecordRule = (db: Db, studyId: string, touched: readonly string[]) => Promise<readonly Issue[]>;

@@ -1,0 +1,22 @@
+import type { Entity } from '@each-bolt/core/record';
+import { circleRule, fastenerStore, jointStore, pieceRule, pieceStore, setRule } from '../bench/ops';
+import { studyStore, subsystemRule, subsystemStore, vehicleStore } from '../record/ops';
+import type { RecordRule, Store } from './store';
+
+/** Every kind of record the ledger keeps, in the order rows are added; they are removed in the opposite order. */
+export const STORES: { readonly [E in Entity]: Store<E> } = {
+  study: studyStore,
+  vehicle: vehicleStore,
+  subsystem: subsystemStore,
+  piece: pieceStore,
+  fasteners: fastenerStore,
+  joints: jointStore,
+};
+
+/** Rules across rows and the kinds of record whose change can break each. */
+export const RULES: readonly { readonly rule: RecordRule; readonly when: readonly Entity[] }[] = [
+  { rule: subsystemRule, when: ['subsystem'] },
+  { rule: pieceRule, when: ['vehicle', 'subsystem', 'piece'] },
+  { rule: circleRule, when: ['piece'] },
+  { rule: setRule, when: ['piece', 'fasteners', 'joints'] },
+];
