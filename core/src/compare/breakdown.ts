@@ -1,7 +1,6 @@
 import { MATERIAL_FAMILIES, materialById, processById, type MaterialFamily } from '../shared';
-import type { FastenerSet, JointSet, Piece, StudyRecord } from '../record';
-import { groupByPiece, type OwnFigures } from '../bench';
-import type { StudyRollUp } from '../cost';
+import type { Piece } from '../record';
+import type { PieceBelow } from '../cost';
 
 /** One share of a subsystem: the pieces of one material or process, the fasteners, or what cannot be split. */
 export interface Share {
@@ -19,31 +18,6 @@ export const NOT_STATED = 'not stated';
 export const FASTENERS = 'fasteners';
 export const NOT_SPLIT = 'inside assemblies known only as a whole';
 
-/** What a subsystem of a vehicle holds, all levels, with how many of each one vehicle has. */
-export interface Contents {
-  readonly pieces: readonly { readonly piece: Piece; readonly own: OwnFigures; readonly perVehicle: number; readonly isLeaf: boolean; readonly place: number }[];
-  readonly fastenerSets: readonly FastenerSet[];
-  readonly jointSets: readonly JointSet[];
-}
-
-export const contentsOf = (record: StudyRecord, { rolled, perVehicle }: StudyRollUp, key: string): Contents => {
-  const { nodes, placeOf } = rolled.outline;
-  const root = placeOf.get(key);
-  const pieces = new Map(record.pieces.map((piece) => [piece.id, piece]));
-  const fasteners = groupByPiece(record.fastenerSets);
-  const joints = groupByPiece(record.jointSets);
-  const found: Contents['pieces'][number][] = [];
-  const waiting = root === undefined ? [] : [...(nodes[root]?.children ?? [])];
-  for (let place = waiting.shift(); place !== undefined; place = waiting.shift()) {
-    const node = nodes[place];
-    const piece = node && pieces.get(node.id);
-    const own = rolled.own[place];
-    if (node && piece && own) found.push({ piece, own, perVehicle: perVehicle[place] ?? 1, isLeaf: node.children.length === 0, place });
-    waiting.push(...(node?.children ?? []));
-  }
-  return { pieces: found, fastenerSets: found.flatMap(({ piece }) => fasteners.get(piece.id) ?? []), jointSets: found.flatMap(({ piece }) => joints.get(piece.id) ?? []) };
-};
-
 const familyOf = (piece: Piece): MaterialFamily | null => materialById.get(piece.materialId ?? '')?.family ?? null;
 
 const labelOf = (piece: Piece, by: BreakdownBy): string => {
@@ -59,17 +33,17 @@ const add = (known: number | null, more: number | null): number | null => (more 
  * the fasteners stand on a row of their own, and what a weighed or bought assembly holds beyond its pieces on another,
  * so that the rows add up to the total.
  *
- * @param contents what the subsystem holds
+ * @param pieces all pieces of the subsystem
  * @param by what to split by
  * @param total mass and cost of the subsystem with fasteners
  */
-export const breakdown = (contents: Contents, by: BreakdownBy, total: { readonly massKg: number | null; readonly cost: number | null }): readonly Share[] => {
+export const breakdown = (pieces: readonly PieceBelow[], by: BreakdownBy, total: { readonly massKg: number | null; readonly cost: number | null }): readonly Share[] => {
   const shares = new Map<string, Share>();
   const put = (key: string, label: string, pieces: number, massKg: number | null, cost: number | null): void => {
     const before = shares.get(key) ?? { key, label, pieces: 0, massKg: null, cost: null };
     shares.set(key, { key, label, pieces: before.pieces + pieces, massKg: add(before.massKg, massKg), cost: add(before.cost, cost) });
   };
-  for (const { piece, own, perVehicle, isLeaf } of contents.pieces) {
+  for (const { piece, own, perVehicle, isLeaf } of pieces) {
     const label = labelOf(piece, by);
     if (isLeaf) put(label, label, perVehicle, own.massKg === null ? null : own.massKg * perVehicle, own.costAmount === null ? null : own.costAmount * perVehicle);
     if (own.fasteners > 0) put(FASTENERS, FASTENERS, own.fasteners * perVehicle, own.fastenersMassed > 0 ? own.fastenerMassKg * perVehicle : null, own.fastenersCosted > 0 ? own.fastenerCost * perVehicle : null);

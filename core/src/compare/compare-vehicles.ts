@@ -1,8 +1,8 @@
-import type { JointSet, StudyRecord, Vehicle } from '../record';
+import type { StudyRecord, Vehicle } from '../record';
 import { subsystemKey } from '../record';
 import { shown, totalsOf, type Shown } from '../bench';
-import type { StudyRollUp } from '../cost';
-import { breakdown, contentsOf, shareOrder, type BreakdownBy, type Contents, type Share } from './breakdown';
+import { contentsBelow, type PieceBelow, type StudyRollUp } from '../cost';
+import { breakdown, shareOrder, type BreakdownBy, type Share } from './breakdown';
 import { fastenerVariants } from './fastener-variants';
 
 export const MEASURES = ['pieces', 'fasteners', 'variants', 'joints', 'mass', 'cost'] as const;
@@ -17,11 +17,9 @@ export interface Side {
   readonly vehicle: Vehicle;
   readonly shown: Shown;
   readonly variants: number;
-  readonly contents: Contents;
   readonly shares: Readonly<Record<BreakdownBy, readonly Share[]>>;
   /** one point per piece straight under the subsystem */
   readonly groups: readonly Group[];
-  readonly jointSets: readonly JointSet[];
 }
 
 /** A piece straight under the subsystem, with all that is inside it. */
@@ -46,6 +44,8 @@ export interface CompareRow {
 }
 
 export interface Comparison {
+  /** are fasteners counted with the pieces? */
+  readonly fastenersIn: boolean;
   readonly left: Side;
   readonly right: Side;
   readonly totals: readonly CompareRow[];
@@ -55,8 +55,8 @@ export interface Comparison {
 
 const BREAKDOWNS: readonly BreakdownBy[] = ['material', 'family', 'process'];
 
-const groupsOf = (contents: Contents, rolled: StudyRollUp['rolled'], rootPlace: number | undefined, fastenersIn: boolean): readonly Group[] =>
-  contents.pieces
+const groupsOf = (pieces: readonly PieceBelow[], rolled: StudyRollUp['rolled'], rootPlace: number | undefined, fastenersIn: boolean): readonly Group[] =>
+  pieces
     .filter(({ place }) => rolled.outline.nodes[place]?.parent === rootPlace)
     .flatMap(({ piece, place }) => {
       const totals = rolled.totals[place];
@@ -70,18 +70,16 @@ const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subs
   const totals = totalsOf(rollUp.rolled, key);
   if (!totals) return null;
   const { fastenersIn } = record.study;
-  const contents = contentsOf(record, rollUp, key);
+  const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
   const figures = shown(totals, fastenersIn);
   const whole = shown(totals, true);
-  const split = (by: BreakdownBy): readonly Share[] => breakdown(contents, by, whole).filter((share) => fastenersIn || share.key !== 'fasteners');
+  const split = (by: BreakdownBy): readonly Share[] => breakdown(pieces, by, whole).filter((share) => fastenersIn || share.key !== 'fasteners');
   return {
     vehicle,
     shown: figures,
-    variants: fastenerVariants(contents.fastenerSets),
-    contents,
+    variants: fastenerVariants(pieces.flatMap(({ piece }) => fastenersOf(piece.id))),
     shares: Object.fromEntries(BREAKDOWNS.map((by) => [by, split(by)])) as unknown as Side['shares'],
-    groups: groupsOf(contents, rollUp.rolled, rollUp.rolled.outline.placeOf.get(key), fastenersIn),
-    jointSets: contents.jointSets,
+    groups: groupsOf(pieces, rollUp.rolled, rollUp.rolled.outline.placeOf.get(key), fastenersIn),
   };
 };
 
@@ -126,6 +124,7 @@ export const compareVehicles = (record: StudyRecord, rollUp: StudyRollUp, leftId
   const right = rightVehicle && sideOf(record, rollUp, rightVehicle, subsystemId);
   if (!left || !right) return null;
   return {
+    fastenersIn: record.study.fastenersIn,
     left,
     right,
     totals: totalRows(left, right),

@@ -21,7 +21,9 @@ const HEAVY: MeasureWords = { asMuch: 'as heavy', more: 'more', less: 'less' };
 const DEAR: MeasureWords = { asMuch: 'as costly', more: 'more', less: 'less' };
 const MANY: MeasureWords = { asMuch: 'as many', more: 'more', less: 'fewer' };
 
-const manyOf = (one: string): string => (one === 'kind of fastener' ? 'kinds of fastener' : `${one}s`);
+const MANY_OF: Readonly<Record<string, string>> = { 'kind of fastener': 'kinds of fastener', 'piece or fastener': 'pieces and fasteners' };
+
+const manyOf = (one: string): string => MANY_OF[one] ?? `${one}s`;
 
 const countSentence = (code: string, one: string, left: Side, right: Side, l: number, r: number): Sentence => {
   const opening = `${left.vehicle.name} has `;
@@ -67,8 +69,8 @@ const gapsOf = (name: string, s: Shown): readonly string[] => [
 export const comparisonGaps = ({ left, right }: Comparison): readonly string[] => [...gapsOf(left.vehicle.name, left.shown), ...gapsOf(right.vehicle.name, right.shown)];
 
 /** The comparison in words: pieces, fasteners, joints, mass, cost. The left vehicle is spoken of against the right. */
-export const comparisonSentences = ({ left, right }: Comparison, currency: string): readonly Sentence[] => [
-  countSentence('pieces', 'piece', left, right, left.shown.pieces, right.shown.pieces),
+export const comparisonSentences = ({ left, right, fastenersIn }: Comparison, currency: string): readonly Sentence[] => [
+  countSentence('pieces', fastenersIn ? 'piece or fastener' : 'piece', left, right, left.shown.pieces, right.shown.pieces),
   massSentence(left, right),
   costSentence(left, right, currency),
   countSentence('fasteners', 'fastener', left, right, left.shown.fasteners, right.shown.fasteners),

@@ -1,3 +1,5 @@
+export * from './contents-below';
+export * from './cost-lines';
 export * from './fastener-cost';
 export * from './piece-cost';
 export * from './study-roll-up';

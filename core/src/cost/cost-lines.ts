@@ -1,0 +1,64 @@
+import type { StudyRecord } from '../record';
+import { contentsBelow } from './contents-below';
+import { basisOf, pieceCost, type CostTerm } from './piece-cost';
+import { fastenerCost } from './fastener-cost';
+import type { StudyRollUp } from './study-roll-up';
+
+/** One line of the cost table: a piece or a fastener set, what one costs by term, and what they cost on one vehicle. */
+export interface CostLine {
+  readonly id: string;
+  readonly pieceId: string;
+  readonly name: string;
+  readonly perVehicle: number;
+  readonly material: number | null;
+  readonly tooling: number | null;
+  readonly conversion: number | null;
+  readonly bought: number | null;
+  readonly each: number | null;
+  readonly onVehicle: number | null;
+  /** why there is no cost, in words; empty when there is one */
+  readonly missing: string;
+}
+
+const termOf = (terms: readonly CostTerm[], label: string): number | null => terms.find((term) => term.label === label)?.amount ?? null;
+
+const times = (each: number | null, count: number): number | null => (each === null ? null : each * count);
+
+/**
+ * Cost of every piece and fastener set under a node: pieces at their lowest level, or the assembly where it has a price of
+ * its own, which then covers all inside it.
+ */
+export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string): readonly CostLine[] => {
+  const basis = basisOf(record.study);
+  const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
+  const covered = new Set<string>();
+  const lines: CostLine[] = [];
+  for (const { piece, perVehicle, isLeaf } of pieces) {
+    const insideBought = piece.parentId !== null && covered.has(piece.parentId);
+    const cost = pieceCost(piece, perVehicle, basis);
+    const whole = cost.boughtWhole && cost.amount !== null;
+    if (insideBought || whole) covered.add(piece.id);
+    if (!insideBought && (isLeaf || whole)) {
+      lines.push({
+        id: piece.id,
+        pieceId: piece.id,
+        name: piece.name,
+        perVehicle,
+        material: termOf(cost.terms, 'Material'),
+        tooling: termOf(cost.terms, 'Tooling'),
+        conversion: termOf(cost.terms, 'Conversion'),
+        bought: termOf(cost.terms, 'Bought out'),
+        each: cost.amount,
+        onVehicle: times(cost.amount, perVehicle),
+        missing: cost.issues.map((i) => i.message).join('; '),
+      });
+    }
+    if (insideBought) continue;
+    for (const set of fastenersOf(piece.id)) {
+      const each = fastenerCost(set, basis);
+      const count = set.count * perVehicle;
+      lines.push({ id: set.id, pieceId: piece.id, name: `${set.kind}, on ${piece.name}`, perVehicle: count, material: null, tooling: null, conversion: null, bought: each, each, onVehicle: times(each, count), missing: each === null ? 'No mass to price it by' : '' });
+    }
+  }
+  return lines;
+};

@@ -1,0 +1,308 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
+import type { EvidenceMark as Mark } from '@each-bolt/core/shared';
+import type { Outline } from '@each-bolt/core/record';
+import { EvidenceMark } from '../shared/evidence-mark';
+import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
+import { treeMove, visibleRows, type TreeRow } from '../shared/visible-rows';
+
+/** The figures of one row, worked out by core, ready to print. */
+export interface RowFigures {
+  readonly name: string;
+  readonly detail: string;
+  readonly count: number;
+  readonly fasteners: number;
+  readonly joints: number;
+  readonly massKg: number | null;
+  /** "± 0.0012", or empty */
+  readonly massU: string;
+  readonly weakest: Mark | null;
+  readonly weakestShare: string;
+  readonly cost: number | null;
+  readonly costGap: string;
+  readonly weighed: string;
+  readonly weighedGap: string;
+}
+
+const ROW_PX = 44;
+
+/** The pieces of a subsystem as a tree, with totals at every node. */
+@Component({
+  selector: 'eb-pieces-table',
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, EvidenceMark, MassPipe, MoneyPipe],
+  template: `<div class="table" role="treegrid" aria-label="Pieces" [attr.aria-rowcount]="rows().length + 2" tabindex="0" [attr.aria-activedescendant]="activeId()" (keydown)="onKey($event)" (focus)="startAtChosen()">
+    <div class="row head" role="row">
+      <span role="columnheader">Piece</span>
+      <span role="columnheader" class="right" [title]="countTitle()">Count</span>
+      <span role="columnheader" class="right">Fasteners</span>
+      <span role="columnheader" class="right">Joints</span>
+      <span role="columnheader" class="right">Mass, kg <span class="markroom"></span></span>
+      <span role="columnheader" class="right">Cost, {{ currency() }}</span>
+      <span role="columnheader">Weighed</span>
+    </div>
+    <cdk-virtual-scroll-viewport [itemSize]="rowPx" role="rowgroup">
+      <div
+        *cdkVirtualFor="let row of rows(); trackBy: byKey; let i = index"
+        class="row"
+        role="row"
+        [id]="idOf(row)"
+        [attr.aria-level]="row.level + 1"
+        [attr.aria-expanded]="row.hasChildren ? row.isOpen : null"
+        [attr.aria-selected]="row.node.key === chosen()"
+        [class.chosen]="row.node.key === chosen()"
+        [class.position]="row.node.key === position()"
+        [class.active]="i === active()"
+        (click)="pick(row, i)"
+      >
+        @let f = figuresOf()(row.place);
+        <span class="name" role="gridcell" [style.padding-left.px]="row.level * 16">
+          <button type="button" class="fold" tabindex="-1" [class.hidden]="!row.hasChildren" [attr.aria-label]="row.isOpen ? 'Close' : 'Open'" (click)="toggle(row); $event.stopPropagation()">
+            <i [class]="row.isOpen ? 'pi pi-angle-down' : 'pi pi-angle-right'" aria-hidden="true"></i>
+          </button>
+          <span class="two">
+            <span class="first" [title]="f.name">{{ f.name }}</span>
+            <span class="second" [title]="f.detail">{{ f.detail }}</span>
+          </span>
+        </span>
+        <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
+        <span class="figure right" role="gridcell">{{ f.fasteners | ebCount }}</span>
+        <span class="figure right" role="gridcell">{{ f.joints | ebCount }}</span>
+        <span class="right" role="gridcell">
+          <span class="figure">{{ f.massKg | ebMass }}</span> <eb-mark [mark]="f.weakest" [share]="f.weakestShare" />
+          <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
+        </span>
+        <span class="right" role="gridcell" [title]="f.costGap">
+          <span class="figure">{{ f.cost | ebMoney }}</span>
+          <span class="second">{{ f.costGap }}</span>
+        </span>
+        <span class="two" role="gridcell" [title]="f.weighedGap">
+          <span class="first small">{{ f.weighed }}</span>
+          <span class="second">{{ f.weighedGap }}</span>
+        </span>
+      </div>
+    </cdk-virtual-scroll-viewport>
+    @if (total(); as f) {
+      <div class="row foot" role="row">
+        <span class="name" role="gridcell">{{ f.name }}</span>
+        <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
+        <span class="figure right" role="gridcell">{{ f.fasteners | ebCount }}</span>
+        <span class="figure right" role="gridcell">{{ f.joints | ebCount }}</span>
+        <span class="right" role="gridcell">
+          <span class="figure">{{ f.massKg | ebMass }}</span> <eb-mark [mark]="f.weakest" [share]="f.weakestShare" />
+          <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
+        </span>
+        <span class="right" role="gridcell" [title]="f.costGap">
+          <span class="figure">{{ f.cost | ebMoney }}</span>
+          <span class="second">{{ f.costGap }}</span>
+        </span>
+        <span class="two" role="gridcell" [title]="f.weighedGap">
+          <span class="first small">{{ f.weighed }}</span>
+          <span class="second">{{ f.weighedGap }}</span>
+        </span>
+      </div>
+    }
+  </div>`,
+  styles: `
+    :host,
+    .table {
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+      flex: 1;
+    }
+    .table:focus-visible {
+      outline-offset: 2px;
+    }
+    cdk-virtual-scroll-viewport {
+      flex: 1;
+      min-height: 88px;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: minmax(150px, 1fr) 52px 64px 52px 112px 76px 92px;
+      column-gap: 10px;
+      align-items: center;
+      height: 44px;
+      padding: 0 8px 0 0;
+      border-bottom: 1px solid var(--fine);
+      border-left: 3px solid transparent;
+    }
+    .head {
+      height: 30px;
+      border-bottom: 1px solid var(--ink);
+      font: 500 12.5px/1 var(--label);
+      color: var(--soft);
+      padding-left: 4px;
+      flex: none;
+    }
+    .foot {
+      border-top: 1px solid var(--ink);
+      border-bottom: 0;
+      flex: none;
+    }
+    .foot .figure,
+    .foot .name {
+      font-weight: 600;
+    }
+    .foot .second.figure {
+      font-weight: 400;
+    }
+    .foot .name {
+      padding-left: 4px;
+      font-family: var(--label);
+    }
+    cdk-virtual-scroll-viewport .row {
+      cursor: pointer;
+    }
+    cdk-virtual-scroll-viewport .row:hover {
+      background: var(--fine);
+    }
+    .row.chosen {
+      background: var(--dye-tint);
+      border-left-color: var(--dye);
+    }
+    .row.position:not(.chosen) {
+      border-left-color: var(--line);
+    }
+    .table:focus .active {
+      box-shadow: inset 0 0 0 1px var(--dye);
+    }
+    .right {
+      text-align: right;
+    }
+    .name {
+      display: flex;
+      align-items: center;
+      min-width: 0;
+      overflow: hidden;
+    }
+    .two {
+      min-width: 0;
+      display: grid;
+    }
+    .first {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+      line-height: 1.3;
+    }
+    .small {
+      font-size: 13px;
+    }
+    .second {
+      display: block;
+      font-size: 12px;
+      line-height: 1.3;
+      color: var(--soft);
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .second.figure {
+      font-size: 11.5px;
+    }
+    .markroom {
+      display: inline-block;
+      width: 20px;
+    }
+    .fold {
+      flex: none;
+      width: 22px;
+      height: 40px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: var(--soft);
+      cursor: pointer;
+    }
+    .fold i {
+      font-size: 13px;
+    }
+    .hidden {
+      visibility: hidden;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PiecesTable {
+  readonly outline = input.required<Outline>();
+  /** place of the subsystem in the outline */
+  readonly root = input.required<number>();
+  readonly figuresOf = input.required<(place: number) => RowFigures>();
+  readonly total = input.required<RowFigures | null>();
+  readonly chosen = input('');
+  /** the assembly that new pieces go into */
+  readonly position = input('');
+  readonly currency = input.required<string>();
+  readonly countTitle = input('');
+  readonly picked = output<string>();
+
+  protected readonly rowPx = ROW_PX;
+  protected readonly active = signal(0);
+  private readonly closed = signal<ReadonlySet<string>>(new Set());
+  private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
+
+  protected readonly rows = computed(() => {
+    const closed = this.closed();
+    return visibleRows(this.outline(), {
+      roots: this.outline().nodes[this.root()]?.children ?? [],
+      isOpen: (node) => !closed.has(node.key),
+      matches: null,
+    });
+  });
+  protected readonly activeId = computed(() => {
+    const row = this.rows()[this.active()];
+    return row ? this.idOf(row) : null;
+  });
+
+  constructor() {
+    // a piece that was just kept or chosen elsewhere is brought into view
+    effect(() => {
+      const at = this.rows().findIndex((row) => row.node.key === this.chosen());
+      if (at >= 0) queueMicrotask(() => this.keepInView(at));
+    });
+  }
+
+  protected byKey = (_: number, row: TreeRow): string => row.node.key;
+  protected idOf = (row: TreeRow): string => `piece-${row.node.key}`;
+
+  protected pick(row: TreeRow, at: number): void {
+    this.active.set(at);
+    this.picked.emit(row.node.id);
+  }
+
+  protected startAtChosen(): void {
+    const at = this.rows().findIndex((row) => row.node.key === this.chosen());
+    if (at >= 0) this.active.set(at);
+  }
+
+  protected toggle(row: TreeRow): void {
+    this.closed.update((keys) => {
+      const next = new Set(keys);
+      if (!next.delete(row.node.key)) next.add(row.node.key);
+      return next;
+    });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const rows = this.rows();
+    const row = rows[this.active()];
+    if (event.key === 'Enter' && row) this.picked.emit(row.node.id);
+    const move = treeMove(event.key, rows, this.active());
+    if (move === null) return;
+    event.preventDefault();
+    if ('toggle' in move) this.toggle(move.toggle);
+    else {
+      this.active.set(move.go);
+      this.keepInView(move.go);
+    }
+  }
+
+  private keepInView(at: number): void {
+    const viewport = this.viewport();
+    const top = at * ROW_PX;
+    const from = viewport.measureScrollOffset('top');
+    if (top < from) viewport.scrollToOffset(top);
+    else if (top + ROW_PX > from + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_PX - viewport.getViewportSize());
+  }
+}

@@ -1,0 +1,41 @@
+import { decimalsFor, fixed, materialById, millimetres, processById } from '@each-bolt/core/shared';
+import type { Piece } from '@each-bolt/core/record';
+import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
+import type { RowFigures } from './pieces-table';
+
+/** "2 × · PA66-GF30 · injection moulding · 0.8 mm": what is known of a piece beside its name. */
+export const pieceDetail = (piece: Piece): string =>
+  [
+    ...(piece.quantity > 1 ? [`${fixed(piece.quantity, 0)} ×`] : []),
+    ...(piece.materialId === null ? [] : [materialById.get(piece.materialId)?.name ?? piece.materialId]),
+    ...(piece.processId === null ? [] : [processById.get(piece.processId)?.name ?? piece.processId]),
+    ...(piece.wallThicknessM === null ? [] : [`${millimetres(piece.wallThicknessM)} mm`]),
+    ...(piece.runLengthM === null ? [] : [`${fixed(millimetres(piece.runLengthM), 0)} mm long`]),
+    ...(piece.opened === 'closed' ? ['left closed'] : []),
+  ].join(' · ');
+
+/** The standard uncertainty of a mass for the second line: "± 0.0012". */
+export const massUText = (massUKg: number | null): string => (massUKg === null ? '' : `± ${fixed(massUKg, decimalsFor(massUKg, 5))}`);
+
+const costGap = (figures: Shown): string => {
+  const without = figures.piecesOfMass - figures.piecesCosted;
+  if (without === 0) return figures.fastenersNotCosted > 0 ? `${figures.fastenersNotCosted} fasteners not` : '';
+  return figures.piecesOfMass === 1 ? 'not costed' : `${fixed(figures.piecesCosted, 0)} of ${fixed(figures.piecesOfMass, 0)}`;
+};
+
+/** Figures of one node as the table prints them. */
+export const rowFigures = (name: string, detail: string, figures: Shown): RowFigures => ({
+  name,
+  detail,
+  count: figures.pieces,
+  fasteners: figures.fasteners,
+  joints: figures.joints,
+  massKg: figures.massKg,
+  massU: massUText(figures.massUKg),
+  weakest: figures.weakest,
+  weakestShare: `${fixed(figures.weakestFraction * 100, 0)} %`,
+  cost: figures.cost,
+  costGap: costGap(figures),
+  weighed: weighedText(figures),
+  weighedGap: massGaps(figures).join(', '),
+});

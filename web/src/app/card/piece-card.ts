@@ -1,0 +1,185 @@
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { fixed } from '@each-bolt/core/shared';
+import type { FastenerSet, JointSet, Op, Piece, Study } from '@each-bolt/core/record';
+import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
+import type { PieceCost } from '@each-bolt/core/cost';
+import type { Refusal } from '../record/record-api';
+import { EvidenceMark } from '../shared/evidence-mark';
+import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
+import { RefusalNote } from '../shared/refusal-note';
+import { CostTerms } from './cost-terms';
+import { PieceEditor } from './piece-editor';
+import { pieceLines } from './piece-lines';
+import { SetList } from './set-list';
+
+/** Everything about one piece, to read and to edit. */
+@Component({
+  selector: 'eb-piece-card',
+  imports: [CostTerms, CountPipe, EvidenceMark, MassPipe, MoneyPipe, PieceEditor, RefusalNote, SetList],
+  template: `<aside aria-label="Piece">
+    <header>
+      <h2>{{ piece().name }}</h2>
+      <span class="figure tag">{{ piece().tag }}</span>
+      <button type="button" class="close" aria-label="Close the card" title="Close (Esc)" (click)="closed.emit()"><i class="pi pi-times" aria-hidden="true"></i></button>
+    </header>
+    @if (refusal(); as why) {
+      <eb-refusal [message]="why.message" [issues]="why.issues" />
+    }
+    @if (editing()) {
+      <eb-piece-editor [piece]="piece()" [study]="study()" [conflicted]="refusal()?.code === 'conflict'" (saved)="ops.emit($event)" (cancelled)="edit.emit(false)" />
+    } @else {
+      <div class="acts">
+        <button type="button" class="quiet-button" title="Edit (e)" (click)="edit.emit(true)">Edit</button>
+        <button type="button" class="quiet-button" title="Record inside (o)" (click)="recordInside.emit()">Record inside</button>
+        @if (confirming()) {
+          <button type="button" class="quiet-button warn" (click)="confirmRemove()">Take off for good</button>
+          <button type="button" class="quiet-button" (click)="confirming.set(false)">Keep it</button>
+        } @else {
+          <button type="button" class="quiet-button" (click)="confirming.set(true)">Remove</button>
+        }
+      </div>
+      @if (confirming()) {
+        <p class="soft small">{{ removalText() }}</p>
+      }
+      <dl>
+        @for (line of lines(); track line.label) {
+          <dt>{{ line.label }}</dt>
+          <dd [class.figure]="line.isFigure">
+            {{ line.value }}
+            @if (line.mark; as mark) {
+              <eb-mark [mark]="mark" />
+            }
+          </dd>
+        }
+      </dl>
+      @if (figures(); as f) {
+        <section>
+          <h3>{{ isAssembly() ? 'With everything inside, by the counting rule' : 'On one vehicle, by the counting rule' }}</h3>
+          <dl>
+            <dt>Count</dt>
+            <dd class="figure">{{ f.pieces | ebCount }}</dd>
+            <dt>Mass</dt>
+            <dd class="figure">{{ f.massKg | ebMass }} kg <eb-mark [mark]="f.weakest" [share]="share()" /></dd>
+            <dt>Cost</dt>
+            <dd class="figure">{{ study().currency }} {{ f.cost | ebMoney }}</dd>
+            <dt>Weighed</dt>
+            <dd>{{ weighed() }}</dd>
+          </dl>
+        </section>
+      }
+      <section>
+        <eb-set-list [piece]="piece()" [fastenerSets]="fastenerSets()" [jointSets]="jointSets()" (ops)="ops.emit($event)" />
+      </section>
+      @if (cost(); as c) {
+        <section>
+          <eb-cost-terms [cost]="c" [currency]="study().currency" [isAssembly]="isAssembly()" />
+        </section>
+      }
+    }
+  </aside>`,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+      overflow: auto;
+      background: var(--sheet);
+      border-left: 1px solid var(--line);
+    }
+    aside {
+      padding: 14px 16px 24px;
+    }
+    header {
+      display: flex;
+      align-items: baseline;
+      gap: 8px;
+      margin-bottom: 10px;
+    }
+    h2 {
+      flex: 1;
+      line-height: 1.25;
+      overflow-wrap: anywhere;
+    }
+    .tag {
+      font-size: 12.5px;
+    }
+    .close {
+      border: 0;
+      background: none;
+      color: var(--soft);
+      cursor: pointer;
+      padding: 4px;
+    }
+    .acts {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+      margin-bottom: 10px;
+    }
+    .acts .quiet-button {
+      padding: 7px 9px;
+    }
+    .warn {
+      border-color: var(--amber-edge);
+      color: var(--amber);
+    }
+    .small {
+      font-size: 13px;
+      margin-bottom: 8px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 88px minmax(0, 1fr);
+      gap: 5px 10px;
+      margin: 0;
+    }
+    dt {
+      font: 500 13px/1.45 var(--label);
+      color: var(--soft);
+    }
+    dd {
+      margin: 0;
+      overflow-wrap: anywhere;
+      white-space: normal;
+    }
+    section {
+      margin-top: 14px;
+      padding-top: 12px;
+      border-top: 1px solid var(--line);
+    }
+    section h3 {
+      margin-bottom: 8px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PieceCard {
+  readonly piece = input.required<Piece>();
+  readonly study = input.required<Study>();
+  readonly figures = input.required<Shown | null>();
+  readonly isAssembly = input.required<boolean>();
+  readonly cost = input.required<PieceCost | null>();
+  readonly fastenerSets = input.required<readonly FastenerSet[]>();
+  readonly jointSets = input.required<readonly JointSet[]>();
+  readonly editing = input(false);
+  readonly refusal = input<Refusal | null>(null);
+  readonly edit = output<boolean>();
+  readonly ops = output<readonly Op[]>();
+  readonly remove = output();
+  readonly recordInside = output();
+  readonly closed = output();
+
+  protected readonly confirming = signal(false);
+  protected readonly lines = computed(() => pieceLines(this.piece()));
+  protected readonly share = computed(() => `${fixed((this.figures()?.weakestFraction ?? 0) * 100, 0)} %`);
+  protected readonly weighed = computed(() => {
+    const figures = this.figures();
+    return figures ? [weighedText(figures), ...massGaps(figures)].join('; ') : '';
+  });
+  protected readonly removalText = computed(() => (this.isAssembly() ? 'The piece goes with everything inside it, its fasteners and joints. The history keeps it.' : 'The piece goes with its fasteners and joints. The history keeps it.'));
+
+  protected confirmRemove(): void {
+    this.confirming.set(false);
+    this.remove.emit();
+  }
+}
+

@@ -1,0 +1,115 @@
+import { fixed, threeDigits } from '@each-bolt/core/shared';
+import { shareOrder, type Comparison, type Side } from '@each-bolt/core/compare';
+import type { EChartsCoreOption } from 'echarts/core';
+import { VEHICLE_SHAPES } from '../shared/vehicle-mark';
+
+/** Colours of the theme now in force, read from the style sheet. */
+export interface ChartInk {
+  readonly ink: string;
+  readonly soft: string;
+  readonly line: string;
+  readonly sheet: string;
+  /** hue of each vehicle by its place in the study */
+  readonly vehicles: readonly string[];
+}
+
+export interface ChartVehicle {
+  readonly name: string;
+  readonly place: number;
+}
+
+export interface FamilyMass {
+  readonly family: string;
+  readonly left: number;
+  readonly right: number;
+}
+
+/** Mass by material family on both sides, in the order of the catalogue; 0 where a side uses none of it. */
+export const familyMasses = ({ left, right }: Comparison): readonly FamilyMass[] => {
+  const mass = (side: Side, family: string): number => side.shares.family.find((share) => share.key === family)?.massKg ?? 0;
+  const families = [...new Set([...left.shares.family, ...right.shares.family].map((share) => share.key))].sort(shareOrder);
+  return families.map((family) => ({ family, left: mass(left, family), right: mass(right, family) })).filter(({ left: l, right: r }) => l > 0 || r > 0);
+};
+
+const FONT = 'Barlow, sans-serif';
+const FIGURES = 'IBM Plex Mono, monospace';
+
+const shapeOf = (place: number): string => `path://${VEHICLE_SHAPES[place % VEHICLE_SHAPES.length] ?? ''}`;
+const hueOf = (ink: ChartInk, place: number): string => ink.vehicles[place % ink.vehicles.length] ?? ink.ink;
+
+const axis = (ink: ChartInk, name: string): object => ({
+  name,
+  nameLocation: 'middle',
+  nameGap: 28,
+  nameTextStyle: { color: ink.soft, fontFamily: FONT, fontSize: 12 },
+  axisLabel: { color: ink.soft, fontFamily: FIGURES, fontSize: 11 },
+  axisLine: { show: true, lineStyle: { color: ink.ink } },
+  splitLine: { lineStyle: { color: ink.line } },
+});
+
+const DECALS: readonly (object | undefined)[] = [undefined, { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [2, 4], rotation: -Math.PI / 4, color: 'rgba(255,255,255,0.55)' }];
+
+/** Bars of mass by material family, one per vehicle, each labelled; the axis starts at 0. Told apart by hue and hatching. */
+export const familyChart = (masses: readonly FamilyMass[], left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
+  const series = ([vehicle, side, i]: readonly [ChartVehicle, 'left' | 'right', number]): object => ({
+    type: 'bar',
+    name: vehicle.name,
+    barMaxWidth: 13,
+    barGap: '15%',
+    itemStyle: { color: hueOf(ink, vehicle.place), decal: DECALS[i] },
+    label: { show: true, position: 'right', color: ink.ink, fontFamily: FIGURES, fontSize: 11, formatter: ({ value }: { value: number }) => (value === 0 ? 'none' : fixed(value, 2)) },
+    data: masses.map((mass) => mass[side]),
+  });
+  return {
+    animation: false,
+    aria: { enabled: true, label: { description: `Mass in kg by material family of ${left.name} and ${right.name}` } },
+    grid: { left: 8, right: 56, top: 6, bottom: 44, containLabel: true },
+    tooltip: { trigger: 'axis', axisPointer: { type: 'shadow' }, valueFormatter: (value: unknown) => `${fixed(Number(value), 3)} kg` },
+    xAxis: { type: 'value', min: 0, ...axis(ink, 'kg, from 0') },
+    yAxis: { type: 'category', inverse: true, data: masses.map(({ family }) => family), axisTick: { show: false }, axisLine: { lineStyle: { color: ink.ink } }, axisLabel: { color: ink.ink, fontFamily: FONT, fontSize: 12, width: 112, overflow: 'break' } },
+    series: [series([left, 'left', 0]), series([right, 'right', 1])],
+  };
+};
+
+interface Point {
+  readonly name: string;
+  readonly value: readonly [number, number];
+}
+
+const pointsOf = (side: Side): readonly Point[] =>
+  side.groups.flatMap((group) => (group.massKg === null ? [] : [{ name: group.name, value: [group.pieces, group.massKg] as const }]));
+
+/** How many of the largest points of each vehicle carry their name. */
+const NAMED = 3;
+
+const named = (points: readonly Point[]): ReadonlySet<string> => new Set([...points].sort((a, b) => b.value[1] - a.value[1]).slice(0, NAMED).map((point) => point.name));
+
+/** One marker for each piece straight under the subsystem with all inside it: how many pieces against how many kg. */
+export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
+  const series = (side: Side, vehicle: ChartVehicle): object => {
+    const points = pointsOf(side);
+    const names = named(points);
+    return {
+      type: 'scatter',
+      name: vehicle.name,
+      symbol: shapeOf(vehicle.place),
+      symbolSize: 11,
+      itemStyle: { color: hueOf(ink, vehicle.place), opacity: 0.9 },
+      label: { show: true, position: 'right', color: ink.ink, fontFamily: FONT, fontSize: 11.5, formatter: ({ name }: { name: string }) => (names.has(name) ? name : '') },
+      labelLayout: { hideOverlap: true },
+      data: points,
+    };
+  };
+  return {
+    animation: false,
+    aria: { enabled: true, label: { description: `Pieces against mass of the assemblies of ${left.name} and ${right.name}` } },
+    grid: { left: 8, right: 84, top: 10, bottom: 44, containLabel: true },
+    tooltip: { trigger: 'item', formatter: ({ seriesName, name, value }: { seriesName: string; name: string; value: readonly [number, number] }) => `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} kg` },
+    xAxis: { type: 'value', min: 0, minInterval: 1, ...axis(ink, 'counted by the rule, from 0') },
+    yAxis: { type: 'value', min: 0, ...axis(ink, 'kg, from 0'), nameGap: 36 },
+    series: [series(comparison.left, left), series(comparison.right, right)],
+  };
+};
+
+/** Text as HTML shows it: chart tooltips are HTML, names are people's words. */
+const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');

@@ -1,0 +1,262 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { comparisonCsv, comparisonGaps, comparisonSentences, compareVehicles, type CompareRow } from '@each-bolt/core/compare';
+import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
+import { OpenStudy } from '../record/open-study';
+import { Selection } from '../record/selection';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { ThemeService } from '../shell/theme-service';
+import { familyChart, familyMasses, piecesAgainstMass, type ChartVehicle } from './chart-options';
+import { ChartInkService } from './chart-ink';
+import { CompareTable, type RowGroup } from './compare-table';
+import { Download } from './download';
+import { echarts } from './echarts';
+
+type View = 'total' | 'material' | 'process';
+
+/** Two vehicles, one subsystem: the sentence, the table, the picture. */
+@Component({
+  selector: 'eb-compare-page',
+  imports: [CompareTable, NgxEchartsDirective, VehicleMark],
+  providers: [provideEchartsCore({ echarts })],
+  template: `<div class="page">
+    <header>
+      <div>
+        <h1>{{ selection.subsystem()?.name ?? 'No subsystem' }}, side by side</h1>
+        <p class="who">
+          @if (left(); as l) {
+            <eb-vehicle-mark [place]="l.place" />
+            <select aria-label="Vehicle spoken of" [value]="selection.vehicle()?.id" (change)="chooseLeft($event)">
+              @for (v of open.record().vehicles; track v.id) {
+                <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
+              }
+            </select>
+          }
+          @if (right(); as r) {
+            <span class="soft">against</span>
+            <eb-vehicle-mark [place]="r.place" />
+            <select aria-label="Vehicle compared with" (change)="chooseRight($event)">
+              @for (v of others(); track v.id) {
+                <option [value]="v.id" [selected]="v.id === selection.against()?.id">{{ v.name }}</option>
+              }
+            </select>
+          }
+        </p>
+      </div>
+      <button type="button" class="quiet-button" [disabled]="comparison() === null" (click)="exportCsv()"><i class="pi pi-download" aria-hidden="true"></i> Table as CSV</button>
+    </header>
+    @if (comparison(); as c) {
+      <div class="sentences">
+        @for (sentence of sentences(); track sentence.code) {
+          <p>
+            @for (part of sentence.parts; track $index) {
+              @if (part.strong) {<b>{{ part.text }}</b>} @else {<span>{{ part.text }}</span>}
+            }
+          </p>
+        }
+        @for (gap of gaps(); track gap) {
+          <p class="gap">{{ gap }}</p>
+        }
+      </div>
+      <div class="views" role="tablist" aria-label="Views">
+        @for (v of views; track v.view) {
+          <button type="button" role="tab" [attr.aria-selected]="view() === v.view" [class.on]="view() === v.view" (click)="view.set(v.view)">{{ v.word }}</button>
+        }
+      </div>
+      <div class="columns">
+        <div class="scroll" tabindex="0" role="region" aria-label="Comparison table">
+          <eb-compare-table [first]="view() === 'total' ? 'Measure' : view() === 'material' ? 'By material' : 'By process'" [groups]="groups()" [left]="left()!" [right]="right()!" [currency]="open.study().currency" [marks]="view() === 'total' ? [c.left.shown.weakest, c.right.shown.weakest] : null" />
+        </div>
+        <div class="charts">
+          <h3>Mass by material family</h3>
+          <p class="key soft"><eb-vehicle-mark [place]="left()!.place" /> {{ left()!.name }} <eb-vehicle-mark [place]="right()!.place" /> {{ right()!.name }}, hatched</p>
+          <div class="chart" echarts [options]="familyOptions()" [autoResize]="true" role="img" aria-label="Mass by material family, both vehicles"></div>
+          <h3>Pieces against mass, each assembly with all inside it</h3>
+          <div class="chart" echarts [options]="scatterOptions()" [autoResize]="true" role="img" aria-label="Pieces against mass of each assembly, both vehicles"></div>
+        </div>
+      </div>
+    } @else {
+      <p class="empty">{{ open.record().vehicles.length < 2 ? 'A comparison needs two vehicles. Add another with “+ vehicle” below the stack, then record it at the bench (b).' : 'Choose a subsystem in the stack.' }}</p>
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .page {
+      flex: 1;
+      min-height: 0;
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+      padding: 14px 18px 10px;
+    }
+    header {
+      display: flex;
+      justify-content: space-between;
+      align-items: start;
+    }
+    .who {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      margin-top: 4px;
+    }
+    select {
+      height: 28px;
+      border: 1px solid var(--line);
+      border-radius: 2px;
+      background: var(--sheet);
+      color: var(--ink);
+      font: 500 13.5px/1 var(--text);
+      padding: 0 4px;
+    }
+    .sentences {
+      padding: 8px 14px;
+      border-left: 3px solid var(--dye);
+      background: var(--sheet);
+      display: flex;
+      flex-wrap: wrap;
+      gap: 2px 14px;
+      font-size: 14.5px;
+    }
+    .sentences b {
+      font-weight: 600;
+    }
+    .gap {
+      color: var(--amber);
+      font-size: 13px;
+    }
+    .views {
+      display: flex;
+      border-bottom: 1px solid var(--ink);
+    }
+    .views button {
+      border: 0;
+      background: none;
+      padding: 8px 14px;
+      font: 600 13.5px/1 var(--label);
+      color: var(--ink);
+      cursor: pointer;
+    }
+    .views .on {
+      background: var(--band);
+      color: var(--on-band);
+    }
+    .columns {
+      flex: 1;
+      min-height: 0;
+      display: grid;
+      grid-template-columns: minmax(0, 1.15fr) minmax(300px, 1fr);
+      gap: 18px;
+    }
+    .scroll,
+    .charts {
+      min-height: 0;
+      overflow: auto;
+    }
+    .charts {
+      display: flex;
+      flex-direction: column;
+      gap: 4px;
+    }
+    .charts h3 {
+      font-size: 13.5px;
+    }
+    .key {
+      font-size: 12.5px;
+    }
+    .chart {
+      flex: 1 0 200px;
+      min-height: 200px;
+      background: var(--sheet);
+      border: 1px solid var(--line);
+    }
+    .empty {
+      max-width: 520px;
+      margin: 32px 0;
+    }
+    @media (max-width: 1100px) {
+      .columns {
+        grid-template-columns: minmax(0, 1fr);
+        overflow: auto;
+      }
+      .scroll,
+      .charts {
+        overflow: visible;
+      }
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ComparePage {
+  protected readonly open = inject(OpenStudy);
+  protected readonly selection = inject(Selection);
+  private readonly download = inject(Download);
+  private readonly inkOf = inject(ChartInkService);
+  private readonly theme = inject(ThemeService);
+
+  protected readonly view = signal<View>('total');
+  protected readonly views: readonly { readonly view: View; readonly word: string }[] = [
+    { view: 'total', word: 'In all' },
+    { view: 'material', word: 'By material' },
+    { view: 'process', word: 'By process' },
+  ];
+  protected readonly others = computed(() => this.open.record().vehicles.filter((v) => v.id !== this.selection.vehicle()?.id));
+  protected readonly left = computed(() => this.chartVehicle(this.selection.vehicle()?.id));
+  protected readonly right = computed(() => this.chartVehicle(this.selection.against()?.id));
+  protected readonly comparison = computed(() => {
+    const [left, right, subsystem] = [this.selection.vehicle(), this.selection.against(), this.selection.subsystem()];
+    return left && right && subsystem ? compareVehicles(this.open.record(), this.open.rollUp(), left.id, right.id, subsystem.id) : null;
+  });
+  protected readonly sentences = computed(() => {
+    const comparison = this.comparison();
+    return comparison ? comparisonSentences(comparison, this.open.study().currency) : [];
+  });
+  protected readonly gaps = computed(() => {
+    const comparison = this.comparison();
+    return comparison ? comparisonGaps(comparison) : [];
+  });
+  protected readonly groups = computed<readonly RowGroup[]>(() => {
+    const comparison = this.comparison();
+    if (!comparison) return [];
+    if (this.view() === 'total') return [{ heading: '', rows: comparison.totals }];
+    return grouped(this.view() === 'material' ? comparison.byMaterial : comparison.byProcess);
+  });
+  private readonly ink = computed(() => this.inkOf.read(this.theme.theme()));
+  protected readonly familyOptions = computed(() => {
+    const [comparison, left, right] = [this.comparison(), this.left(), this.right()];
+    return comparison && left && right ? familyChart(familyMasses(comparison), left, right, this.ink()) : {};
+  });
+  protected readonly scatterOptions = computed(() => {
+    const [comparison, left, right] = [this.comparison(), this.left(), this.right()];
+    return comparison && left && right ? piecesAgainstMass(comparison, left, right, this.ink()) : {};
+  });
+
+  private chartVehicle(id: string | undefined): ChartVehicle | null {
+    const place = this.open.record().vehicles.findIndex((v) => v.id === id);
+    const vehicle = this.open.record().vehicles[place];
+    return vehicle ? { name: vehicle.name, place } : null;
+  }
+
+  protected chooseLeft(event: Event): void {
+    const vehicle = (event.target as HTMLSelectElement).value;
+    const against = vehicle === this.selection.against()?.id ? (this.selection.vehicle()?.id ?? null) : undefined;
+    this.selection.choose({ vehicle, inside: null, ...(against === undefined ? {} : { against }) });
+  }
+
+  protected chooseRight(event: Event): void {
+    this.selection.choose({ against: (event.target as HTMLSelectElement).value });
+  }
+
+  protected exportCsv(): void {
+    const comparison = this.comparison();
+    const name = this.selection.subsystem()?.name ?? '';
+    if (comparison) this.download.text(`${name} ${comparison.left.vehicle.name} against ${comparison.right.vehicle.name}.csv`, 'text/csv', comparisonCsv(comparison, this.open.study(), name));
+  }
+}
+
+const grouped = (rows: readonly CompareRow[]): readonly RowGroup[] => {
+  const groups = new Map<string, CompareRow[]>();
+  for (const row of rows) groups.set(row.label, [...(groups.get(row.label) ?? []), row]);
+  return [...groups].map(([heading, list]) => ({ heading, rows: list }));
+};

@@ -1,0 +1,110 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ABSENT, fixed, signed, threeDigits, type EvidenceMark as Mark } from '@each-bolt/core/shared';
+import type { CompareRow } from '@each-bolt/core/compare';
+import { EvidenceMark } from '../shared/evidence-mark';
+import { VehicleMark } from '../shared/vehicle-mark';
+import type { ChartVehicle } from './chart-options';
+
+const DECIMALS: Readonly<Partial<Record<CompareRow['measure'], number>>> = { mass: 3, cost: 2 };
+
+/** A run of rows under one heading. */
+export interface RowGroup {
+  readonly heading: string;
+  readonly rows: readonly CompareRow[];
+}
+
+/** Both vehicles side by side, the difference, and what one is of the other. */
+@Component({
+  selector: 'eb-compare-table',
+  imports: [EvidenceMark, VehicleMark],
+  template: `<table>
+    <thead>
+      <tr>
+        <th scope="col">{{ first() }}</th>
+        <th scope="col" class="right"><eb-vehicle-mark [place]="left().place" /> {{ left().name }}</th>
+        <th scope="col" class="right"><eb-vehicle-mark [place]="right().place" /> {{ right().name }}</th>
+        <th scope="col" class="right">Difference</th>
+        <th scope="col" class="right" title="First vehicle as a multiple of the second">Times</th>
+      </tr>
+    </thead>
+    @for (group of groups(); track group.heading) {
+      <tbody>
+        @if (group.heading !== '') {
+          <tr class="group">
+            <th scope="rowgroup" colspan="5">{{ group.heading }}</th>
+          </tr>
+        }
+        @for (row of group.rows; track row.key) {
+          <tr>
+            <th scope="row">{{ labelOf(row) }}</th>
+            <td class="right figure">{{ figure(row, row.left) }} @if (row.measure === 'mass') {<eb-mark [mark]="marks()?.[0] ?? null" />}</td>
+            <td class="right figure">{{ figure(row, row.right) }} @if (row.measure === 'mass') {<eb-mark [mark]="marks()?.[1] ?? null" />}</td>
+            <td class="right figure">{{ difference(row) }}</td>
+            <td class="right figure">{{ times(row) }}</td>
+          </tr>
+        }
+      </tbody>
+    }
+  </table>`,
+  styles: `
+    table {
+      border-collapse: collapse;
+      width: 100%;
+    }
+    th,
+    td {
+      padding: 7px 8px;
+      border-bottom: 1px solid var(--fine);
+      text-align: left;
+      font-weight: 400;
+    }
+    thead th {
+      position: sticky;
+      top: 0;
+      background: var(--paper);
+      font: 500 13px/1.2 var(--label);
+      color: var(--soft);
+      border-bottom: 1px solid var(--ink);
+      white-space: nowrap;
+    }
+    th.right,
+    .right {
+      text-align: right;
+    }
+    .group th {
+      padding-top: 14px;
+      font: 600 14px/1.2 var(--label);
+      border-bottom-color: var(--line);
+    }
+    tbody th {
+      font-size: 14px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CompareTable {
+  readonly first = input('Measure');
+  readonly groups = input.required<readonly RowGroup[]>();
+  readonly left = input.required<ChartVehicle>();
+  readonly right = input.required<ChartVehicle>();
+  readonly currency = input.required<string>();
+  /** weakest marks of the two masses, for totals */
+  readonly marks = input<readonly [Mark | null, Mark | null] | null>(null);
+
+  protected labelOf(row: CompareRow): string {
+    const word = { pieces: 'Count', fasteners: 'Fasteners', variants: 'Fastener variants', joints: 'Joints', mass: 'Mass, kg', cost: `Cost, ${this.currency()}` }[row.measure];
+    return word;
+  }
+
+  protected figure(row: CompareRow, value: number | null): string {
+    return value === null ? ABSENT : fixed(value, DECIMALS[row.measure] ?? 0);
+  }
+
+  protected difference(row: CompareRow): string {
+    return row.difference === null ? ABSENT : signed(row.difference, DECIMALS[row.measure] ?? 0);
+  }
+
+  protected times(row: CompareRow): string {
+    return row.ratio === null ? ABSENT : threeDigits(row.ratio);
+  }
+}

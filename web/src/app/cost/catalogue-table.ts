@@ -1,0 +1,126 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared';
+
+/** The catalogue behind the costs: every figure with its unit, year and source. */
+@Component({
+  selector: 'eb-catalogue-table',
+  template: `<div class="scroll" tabindex="0" role="region" aria-label="Catalogue">
+    @if (kind() === 'materials') {
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Material</th>
+            <th scope="col">Family</th>
+            <th scope="col" class="right">Density, kg/m³</th>
+            <th scope="col" class="right">Price, EUR/kg</th>
+            <th scope="col" class="right">Year</th>
+            <th scope="col">Typed as</th>
+            <th scope="col">Source</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (m of materials; track m.id) {
+            <tr>
+              <td>{{ m.name }}</td>
+              <td>{{ m.family }}</td>
+              <td class="right figure">{{ number(m.densityKgPerM3, 0) }}</td>
+              <td class="right figure">{{ number(m.priceEurPerKg, 2) }}</td>
+              <td class="right figure">{{ m.year }}</td>
+              <td class="figure">{{ words(m) }}</td>
+              <td class="soft">{{ m.source }}</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    } @else {
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Process</th>
+            <th scope="col" class="right">Scrap</th>
+            <th scope="col" class="right">Cycle, s</th>
+            <th scope="col" class="right">Rate, EUR/h</th>
+            <th scope="col" class="right">Tooling, EUR</th>
+            <th scope="col" class="right">Tool life, pieces</th>
+            <th scope="col" class="right">Yield</th>
+            <th scope="col">Typed as</th>
+            <th scope="col">Source</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (p of processes; track p.id) {
+            <tr>
+              <td>{{ p.name }}</td>
+              <td class="right figure">{{ number(p.scrapFraction * 100, 0) }} %</td>
+              <td class="right figure">{{ byMass(p.cycleS) }}</td>
+              <td class="right figure">{{ byMass(p.rateEurPerH) }}</td>
+              <td class="right figure">{{ byMass(p.toolingEur) }}</td>
+              <td class="right figure">{{ number(p.toolLifePieces, 0) }}</td>
+              <td class="right figure">{{ number(p.yieldFraction * 100, 1) }} %</td>
+              <td class="figure">{{ words(p) }}</td>
+              <td class="soft">{{ p.source }} {{ p.year }}</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+      <p class="soft">“a + b m”: a plus b times the net mass of the piece in kg.</p>
+    }
+  </div>`,
+  styles: `
+    :host {
+      flex: 1;
+      min-height: 0;
+      display: flex;
+    }
+    .scroll {
+      overflow: auto;
+      flex: 1;
+    }
+    table {
+      border-collapse: collapse;
+      width: 100%;
+      background: var(--sheet);
+    }
+    th {
+      position: sticky;
+      top: 0;
+      background: var(--paper);
+      font: 500 12.5px/1.2 var(--label);
+      color: var(--soft);
+      text-align: left;
+      padding: 7px 10px;
+      border-bottom: 1px solid var(--ink);
+      white-space: nowrap;
+    }
+    td {
+      padding: 6px 10px;
+      border-bottom: 1px solid var(--fine);
+      font-size: 13px;
+    }
+    th.right,
+    .right {
+      text-align: right;
+    }
+    p {
+      padding: 8px 10px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CatalogueTable {
+  readonly kind = input.required<'materials' | 'processes'>();
+  protected readonly materials = MATERIALS;
+  protected readonly processes = PROCESSES;
+
+  protected number(value: number, decimals: number): string {
+    return fixed(value, decimals);
+  }
+
+  protected byMass({ base, perKg }: ByMass): string {
+    return `${fixed(base, 0)} + ${fixed(perKg, perKg % 1 === 0 ? 0 : 1)} m`;
+  }
+
+  protected words(entry: { readonly id: string; readonly words: readonly string[] }): string {
+    return [entry.id, ...entry.words].join(', ');
+  }
+}

@@ -1,0 +1,111 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { counted, fixed } from '@each-bolt/core/shared';
+import { costBasisText } from '@each-bolt/core/record';
+import { basisOf, catalogueIssues, costLines } from '@each-bolt/core/cost';
+import { OpenStudy } from '../record/open-study';
+import { Selection } from '../record/selection';
+import { RefusalNote } from '../shared/refusal-note';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { CatalogueTable } from './catalogue-table';
+import { CostTable } from './cost-table';
+
+type View = 'pieces' | 'materials' | 'processes';
+
+/** What the pieces of a subsystem should cost, and the catalogue that says so. */
+@Component({
+  selector: 'eb-cost-page',
+  imports: [CatalogueTable, CostTable, RefusalNote, VehicleMark],
+  template: `<div class="page">
+    <header>
+      <div>
+        <h1>{{ selection.subsystem()?.name ?? 'No subsystem' }}, cost</h1>
+        <p class="soft"><eb-vehicle-mark [place]="vehiclePlace()" /> {{ selection.vehicle()?.name }} · {{ summary() }}</p>
+      </div>
+      <div class="views" role="tablist" aria-label="Views">
+        @for (v of views; track v.view) {
+          <button type="button" role="tab" [attr.aria-selected]="view() === v.view" [class.on]="view() === v.view" (click)="view.set(v.view)">{{ v.word }}</button>
+        }
+      </div>
+    </header>
+    @for (issue of basisIssues(); track issue.code) {
+      <eb-refusal [message]="issue.message" />
+    }
+    @switch (view()) {
+      @case ('pieces') {
+        @if (lines().length === 0) {
+          <p class="empty">Nothing is recorded here yet. Record pieces at the bench (b); with mass, material and process each gets a cost.</p>
+        } @else {
+          <eb-cost-table [lines]="lines()" [currency]="open.study().currency" [chosen]="selection.piece()?.id ?? ''" (picked)="selection.choosePiece($event)" />
+        }
+      }
+      @default {
+        <eb-catalogue-table [kind]="view() === 'materials' ? 'materials' : 'processes'" />
+      }
+    }
+    <p class="soft note">Should-cost on {{ basis() }}. Material, tooling and conversion of each piece, or its bought-out price; assembly labour and joining are not in it. Catalogue figures are assumed.</p>
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .page {
+      flex: 1;
+      min-height: 0;
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+      padding: 14px 18px 10px;
+    }
+    header {
+      display: flex;
+      justify-content: space-between;
+      align-items: end;
+      gap: 12px;
+    }
+    .views {
+      display: flex;
+      border-bottom: 1px solid var(--ink);
+    }
+    .views button {
+      border: 0;
+      background: none;
+      padding: 8px 14px;
+      font: 600 13.5px/1 var(--label);
+      color: var(--ink);
+      cursor: pointer;
+      white-space: nowrap;
+    }
+    .views .on {
+      background: var(--band);
+      color: var(--on-band);
+    }
+    .empty {
+      max-width: 520px;
+      margin: 32px 0;
+    }
+    .note {
+      font-size: 12.5px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CostPage {
+  protected readonly open = inject(OpenStudy);
+  protected readonly selection = inject(Selection);
+  protected readonly view = signal<View>('pieces');
+  protected readonly views: readonly { readonly view: View; readonly word: string }[] = [
+    { view: 'pieces', word: 'Pieces' },
+    { view: 'materials', word: 'Materials' },
+    { view: 'processes', word: 'Processes' },
+  ];
+  protected readonly vehiclePlace = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.vehicle()?.id));
+  protected readonly basis = computed(() => costBasisText(this.open.study()));
+  protected readonly basisIssues = computed(() => catalogueIssues(basisOf(this.open.study())));
+  protected readonly lines = computed(() => costLines(this.open.record(), this.open.rollUp(), this.selection.subsystemKey()));
+  protected readonly summary = computed(() => {
+    const lines = this.lines();
+    const costed = lines.filter((line) => line.onVehicle !== null);
+    const total = costed.reduce((sum, line) => sum + (line.onVehicle ?? 0), 0);
+    return `${this.open.study().currency} ${fixed(total, 2)} from ${fixed(costed.length, 0)} of ${counted(lines.length, 'line')}, on one vehicle`;
+  });
+}

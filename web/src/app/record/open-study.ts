@@ -1,0 +1,41 @@
+import { Injectable, computed, inject } from '@angular/core';
+import type { FastenerSet, JointSet, Piece, StudyRecord, Subsystem, Vehicle } from '@each-bolt/core/record';
+import { groupByPiece } from '@each-bolt/core/bench';
+import { studyRollUp, type StudyRollUp } from '@each-bolt/core/cost';
+import { RecordService } from './record-service';
+
+const NO_STUDY: StudyRecord = {
+  revision: 0,
+  study: { id: '', version: 0, title: '', questions: '', lead: '', currency: 'EUR', priceYear: 2026, volumePerYear: 1, productionYears: 1, region: '', fastenersIn: true, assembliesAs: 'pieces' },
+  vehicles: [],
+  subsystems: [],
+  pieces: [],
+  fastenerSets: [],
+  jointSets: [],
+};
+const NO_ROLL_UP = studyRollUp(NO_STUDY);
+
+/** The open study, ready to look things up in. Empty until the record is read; pages are only shown after that. */
+@Injectable({ providedIn: 'root' })
+export class OpenStudy {
+  private readonly service = inject(RecordService);
+  readonly record = computed<StudyRecord>(() => {
+    const state = this.service.state();
+    return state.kind === 'ready' ? state.record : NO_STUDY;
+  });
+  readonly rollUp = computed<StudyRollUp>(() => {
+    const state = this.service.state();
+    return state.kind === 'ready' ? state.rollUp : NO_ROLL_UP;
+  });
+  readonly study = computed(() => this.record().study);
+  readonly outline = computed(() => this.rollUp().rolled.outline);
+  private readonly pieces = computed(() => this.record().pieces);
+  readonly pieceById = computed<ReadonlyMap<string, Piece>>(() => new Map(this.pieces().map((piece) => [piece.id, piece])));
+  readonly vehicleById = computed<ReadonlyMap<string, Vehicle>>(() => new Map(this.record().vehicles.map((v) => [v.id, v])));
+  readonly subsystemById = computed<ReadonlyMap<string, Subsystem>>(() => new Map(this.record().subsystems.map((s) => [s.id, s])));
+  private readonly fastenerSets = computed(() => this.record().fastenerSets);
+  private readonly jointSets = computed(() => this.record().jointSets);
+  readonly fastenersOf = computed<ReadonlyMap<string, readonly FastenerSet[]>>(() => groupByPiece(this.fastenerSets()));
+  readonly jointsOf = computed<ReadonlyMap<string, readonly JointSet[]>>(() => groupByPiece(this.jointSets()));
+}
+

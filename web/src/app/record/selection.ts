@@ -1,0 +1,66 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { ActivatedRoute, NavigationEnd, Router } from '@angular/router';
+import { subsystemKey, type Piece, type Subsystem, type Vehicle } from '@each-bolt/core/record';
+import { filter, map, startWith } from 'rxjs';
+import { OpenStudy } from './open-study';
+
+/** What is chosen, as the address says it. */
+export interface Chosen {
+  readonly vehicle?: string | null;
+  readonly subsystem?: string | null;
+  /** the assembly new pieces go into; none: straight under the subsystem */
+  readonly inside?: string | null;
+  readonly piece?: string | null;
+  /** the vehicle compared with */
+  readonly against?: string | null;
+}
+
+/** What people have chosen lives in the address, so that it survives a reload and can be sent to someone. */
+@Injectable({ providedIn: 'root' })
+export class Selection {
+  private readonly router = inject(Router);
+  private readonly route = inject(ActivatedRoute);
+  private readonly open = inject(OpenStudy);
+  private readonly params = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      startWith(null),
+      map(() => this.router.parseUrl(this.router.url).queryParams as Readonly<Record<string, string | undefined>>),
+    ),
+    { requireSync: true },
+  );
+
+  readonly vehicle = computed<Vehicle | null>(() => this.open.vehicleById().get(this.params()['vehicle'] ?? '') ?? this.open.record().vehicles[0] ?? null);
+  readonly subsystem = computed<Subsystem | null>(() => this.open.subsystemById().get(this.params()['subsystem'] ?? '') ?? this.open.record().subsystems[0] ?? null);
+  readonly piece = computed<Piece | null>(() => this.open.pieceById().get(this.params()['piece'] ?? '') ?? null);
+  readonly inside = computed<Piece | null>(() => {
+    const piece = this.open.pieceById().get(this.params()['inside'] ?? '') ?? null;
+    return piece && piece.vehicleId === this.vehicle()?.id ? piece : null;
+  });
+  readonly against = computed<Vehicle | null>(() => {
+    const others = this.open.record().vehicles.filter((v) => v.id !== this.vehicle()?.id);
+    return others.find((v) => v.id === this.params()['against']) ?? others[0] ?? null;
+  });
+  /** key of the subsystem on the vehicle, as the outline knows it */
+  readonly subsystemKey = computed(() => subsystemKey(this.vehicle()?.id ?? '', this.subsystem()?.id ?? ''));
+
+  choose(chosen: Chosen): void {
+    void this.router.navigate([], { relativeTo: this.route, queryParams: chosen, queryParamsHandling: 'merge' });
+  }
+
+  /** Chooses a piece with the vehicle and subsystem it stands in. */
+  choosePiece(pieceId: string, inside?: string | null): void {
+    const { nodes, placeOf } = this.open.outline();
+    let subsystem: string | null = null;
+    for (let at = placeOf.get(pieceId) ?? -1; at >= 0; at = nodes[at]?.parent ?? -1) {
+      const node = nodes[at];
+      if (node?.kind === 'subsystem') {
+        subsystem = node.id;
+        break;
+      }
+    }
+    const vehicle = this.open.pieceById().get(pieceId)?.vehicleId ?? null;
+    this.choose({ vehicle, subsystem, piece: pieceId, ...(inside === undefined ? {} : { inside }) });
+  }
+}

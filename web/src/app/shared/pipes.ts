@@ -1,0 +1,34 @@
+import { Pipe, type PipeTransform } from '@angular/core';
+import { ABSENT, fixed, signed } from '@each-bolt/core/shared';
+
+/** Kilograms with three decimals, or the sign for absent. */
+@Pipe({ name: 'ebMass' })
+export class MassPipe implements PipeTransform {
+  transform(massKg: number | null | undefined): string {
+    return massKg === null || massKg === undefined ? ABSENT : fixed(massKg, 3);
+  }
+}
+
+/** An amount with two decimals, or the sign for absent. The currency and basis stand with the column or figure. */
+@Pipe({ name: 'ebMoney' })
+export class MoneyPipe implements PipeTransform {
+  transform(amount: number | null | undefined): string {
+    return amount === null || amount === undefined ? ABSENT : fixed(amount, 2);
+  }
+}
+
+/** A whole number, or the sign for absent. */
+@Pipe({ name: 'ebCount' })
+export class CountPipe implements PipeTransform {
+  transform(count: number | null | undefined): string {
+    return count === null || count === undefined ? ABSENT : fixed(count, 0);
+  }
+}
+
+/** A difference with its sign. */
+@Pipe({ name: 'ebSigned' })
+export class SignedPipe implements PipeTransform {
+  transform(value: number | null | undefined, decimals: number): string {
+    return value === null || value === undefined ? ABSENT : signed(value, decimals);
+  }
+}

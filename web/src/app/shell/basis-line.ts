@@ -1,0 +1,90 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { costBasisText, type Study } from '@each-bolt/core/record';
+import type { SyncState } from '../record/record-service';
+import type { Theme } from './theme-service';
+
+/** What the numbers stand on, in one line. */
+@Component({
+  selector: 'eb-basis-line',
+  template: `<footer>
+    <span class="group">
+      <span class="word">Count</span>
+      <button type="button" (click)="assemblies.emit()" title="Opened assemblies: as their pieces, or each as one (a)">{{ study().assembliesAs === 'pieces' ? 'loose pieces' : 'assemblies as one' }}</button>
+      <button type="button" (click)="fasteners.emit()" title="Fasteners: counted, weighed and costed with the pieces, or left out (f)">{{ study().fastenersIn ? '+ fasteners' : 'no fasteners' }}</button>
+    </span>
+    <span class="group shrink" [title]="basis()"><span class="word">Cost</span> {{ basis() }}</span>
+    <span class="group"><span class="word">Units</span> kg · mm</span>
+    <span class="push group" role="status" [class.alarm]="sync().kind === 'refused'">{{ syncText() }}</span>
+    <button type="button" (click)="theme.emit()" title="Day or bay (d)">{{ themeNow() }}</button>
+    <button type="button" (click)="help.emit()" title="Keys (?)">Keys ?</button>
+  </footer>`,
+  styles: `
+    footer {
+      display: flex;
+      align-items: center;
+      gap: 20px;
+      height: 32px;
+      padding: 0 14px;
+      background: var(--band);
+      color: var(--on-band);
+      font: 400 12.5px/1 var(--figure);
+      white-space: nowrap;
+    }
+    .group {
+      display: inline-flex;
+      gap: 8px;
+      align-items: center;
+    }
+    .shrink {
+      display: block;
+      min-width: 0;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      line-height: 1.4;
+    }
+    .word {
+      font: 600 12.5px/1 var(--label);
+    }
+    .push {
+      margin-left: auto;
+      font-family: var(--label);
+    }
+    .alarm {
+      color: #f2bd66;
+      font-weight: 600;
+    }
+    button {
+      border: 0;
+      border-bottom: 1px dotted var(--on-band-soft);
+      background: none;
+      color: inherit;
+      font: inherit;
+      line-height: 22px;
+      padding: 0 1px;
+      cursor: pointer;
+    }
+    button:focus-visible {
+      outline-color: #93a2f5;
+    }
+    button:hover {
+      border-bottom-style: solid;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class BasisLine {
+  readonly study = input.required<Study>();
+  readonly sync = input.required<SyncState>();
+  readonly themeNow = input.required<Theme>();
+  readonly assemblies = output();
+  readonly fasteners = output();
+  readonly theme = output();
+  readonly help = output();
+  protected readonly basis = computed(() => costBasisText(this.study()));
+  protected readonly syncText = computed(() => {
+    const sync = this.sync();
+    if (sync.kind === 'sending') return sync.waiting === 1 ? 'Sending 1 change …' : `Sending ${sync.waiting} changes …`;
+    if (sync.kind === 'refused') return 'The last change was not kept';
+    return sync.at === null ? 'All kept' : `All kept ${sync.at.toTimeString().slice(0, 8)}`;
+  });
+}

@@ -1,0 +1,40 @@
+/** A key of our own: what is pressed and what it does, as the help shows it. */
+export interface KeyHelp {
+  readonly keys: readonly string[];
+  readonly does: string;
+}
+
+export const KEY_GROUPS: readonly { readonly title: string; readonly keys: readonly KeyHelp[] }[] = [
+  {
+    title: 'Anywhere',
+    keys: [
+      { keys: ['b'], does: 'bench' },
+      { keys: ['c'], does: 'cost' },
+      { keys: ['v'], does: 'compare vehicles' },
+      { keys: ['/'], does: 'find a piece, tag or word' },
+      { keys: ['f'], does: 'fasteners in or out of the count' },
+      { keys: ['a'], does: 'opened assemblies as pieces or as one' },
+      { keys: ['s'], does: 'fold the stack away or back' },
+      { keys: ['d'], does: 'day or bay' },
+      { keys: ['?'], does: 'this help' },
+      { keys: ['Esc'], does: 'leave a field, close the card' },
+    ],
+  },
+  {
+    title: 'At the bench',
+    keys: [
+      { keys: ['l'], does: 'to the entry line' },
+      { keys: ['Enter'], does: 'keep the line' },
+      { keys: ['Alt', '1 … 9'], does: 'settle the first question with its choice 1 … 9' },
+      { keys: ['e'], does: 'edit the piece in the card' },
+      { keys: ['o'], does: 'record inside the chosen piece' },
+      { keys: ['u'], does: 'record one level up' },
+      { keys: ['i'], does: 'import a file of pieces' },
+      { keys: ['↑ ↓ ← →'], does: 'move in the tree, close and open' },
+    ],
+  },
+];
+
+/** True while typing goes into a field, so that single letters are text and not keys. */
+export const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox], [role=listbox], .p-dialog') !== null);

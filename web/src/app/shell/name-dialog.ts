@@ -1,0 +1,84 @@
+import { ChangeDetectionStrategy, Component, ElementRef, input, model, output, signal, viewChild } from '@angular/core';
+import { Dialog } from 'primeng/dialog';
+import { InputText } from 'primeng/inputtext';
+
+/** Asks for one name, and a role where roles are given. */
+@Component({
+  selector: 'eb-name-dialog',
+  imports: [Dialog, InputText],
+  template: `<p-dialog [header]="heading()" [(visible)]="visible" [modal]="true" [style]="{ width: '420px' }" (onShow)="focus()">
+    <form (submit)="submit($event)">
+      <label for="new-name">Name</label>
+      <input #name id="new-name" pInputText autocomplete="off" maxlength="200" />
+      @if (roles().length > 0) {
+        <label for="new-role">Role in the study</label>
+        <select #role id="new-role">
+          @for (r of roles(); track r.value) {
+            <option [value]="r.value">{{ r.label }}</option>
+          }
+        </select>
+      }
+      @if (fault() !== '') {
+        <p class="fault" role="alert">{{ fault() }}</p>
+      }
+      <div class="buttons">
+        <button type="button" class="quiet-button" (click)="visible.set(false)">Cancel</button>
+        <button type="submit" class="main-button">Add</button>
+      </div>
+    </form>
+  </p-dialog>`,
+  styles: `
+    form {
+      display: grid;
+      gap: 6px;
+    }
+    label {
+      font: 500 13px/1.3 var(--label);
+      color: var(--soft);
+    }
+    select {
+      height: 34px;
+      border: 1px solid var(--line);
+      border-radius: 2px;
+      background: var(--sheet);
+      color: var(--ink);
+      font-size: 14px;
+      padding: 0 6px;
+    }
+    .fault {
+      color: var(--amber);
+    }
+    .buttons {
+      display: flex;
+      justify-content: flex-end;
+      gap: 8px;
+      margin-top: 12px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class NameDialog {
+  readonly heading = input.required<string>();
+  readonly roles = input<readonly { readonly value: string; readonly label: string }[]>([]);
+  readonly visible = model(false);
+  readonly named = output<{ readonly name: string; readonly role: string }>();
+  protected readonly fault = signal('');
+  private readonly name = viewChild<ElementRef<HTMLInputElement>>('name');
+  private readonly role = viewChild<ElementRef<HTMLSelectElement>>('role');
+
+  protected focus(): void {
+    this.fault.set('');
+    this.name()?.nativeElement.focus();
+  }
+
+  protected submit(event: Event): void {
+    event.preventDefault();
+    const name = this.name()?.nativeElement.value.trim() ?? '';
+    if (name === '') {
+      this.fault.set('Give it a name');
+      return;
+    }
+    this.named.emit({ name, role: this.role()?.nativeElement.value ?? '' });
+    this.visible.set(false);
+  }
+}

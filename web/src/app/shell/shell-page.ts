@@ -1,0 +1,265 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, HostListener, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { Router, RouterOutlet } from '@angular/router';
+import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
+import { VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole } from '@each-bolt/core/record';
+import { shown, type Shown } from '@each-bolt/core/bench';
+import { PieceCardHost } from '../card/piece-card-host';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { Selection } from '../record/selection';
+import { RefusalNote } from '../shared/refusal-note';
+import { BasisLine } from './basis-line';
+import { Commands } from './commands';
+import { CountingRule } from './counting-rule';
+import { KeyHelp } from './key-help';
+import { isTyping } from './keys';
+import { NameDialog } from './name-dialog';
+import { Stack, type NodeText } from './stack';
+import { Strip, type StageFigures } from './strip';
+import { ThemeService } from './theme-service';
+
+/** The frame: strip, stack, sheet, card and basis line. */
+@Component({
+  selector: 'eb-shell-page',
+  imports: [BasisLine, KeyHelp, NameDialog, PieceCardHost, RefusalNote, RouterOutlet, Stack, Strip],
+  template: `@switch (service.state().kind) {
+    @case ('reading') {
+      <p class="whole" role="status">Reading the study …</p>
+    }
+    @case ('failed') {
+      <div class="whole"><eb-refusal [message]="failure()" action="Try again" (acted)="service.open(studyId())" /></div>
+    }
+    @case ('ready') {
+      <eb-strip [title]="open.study().title" [figures]="figures()" />
+      <div class="body" [class.folded]="folded()" [class.with-card]="hasCard()" [style.--stack-width.px]="stackWidth()">
+        @if (!folded()) {
+          <eb-stack [outline]="open.outline()" [textOf]="textOf()" [chosen]="chosenKey()" [(filter)]="filter" (picked)="pick($event)" (addVehicle)="addingVehicle.set(true)" (addSubsystem)="addingSubsystem.set(true)" />
+          <div class="grip" role="separator" aria-orientation="vertical" aria-label="Width of the stack" tabindex="0" [attr.aria-valuenow]="stackWidth()" (pointerdown)="grip($event)" (pointermove)="drag($event)" (keydown)="nudge($event)"></div>
+        } @else {
+          <button type="button" class="unfold" title="Show the stack (s)" aria-label="Show the stack" (click)="folded.set(false)"><i class="pi pi-angle-right" aria-hidden="true"></i></button>
+        }
+        <main id="sheet"><router-outlet /></main>
+        @if (hasCard()) {
+          <eb-piece-card-host />
+        }
+      </div>
+      <eb-basis-line [study]="open.study()" [sync]="service.sync()" [themeNow]="theme.theme()" (assemblies)="rule.switchAssemblies()" (fasteners)="rule.switchFasteners()" (theme)="theme.switch()" (help)="helping.set(true)" />
+      <eb-name-dialog heading="New vehicle" [roles]="roles" [(visible)]="addingVehicle" (named)="addVehicle($event)" />
+      <eb-name-dialog heading="New subsystem, on every vehicle" [(visible)]="addingSubsystem" (named)="addSubsystem($event.name)" />
+    }
+  }
+  <eb-key-help [(visible)]="helping" />`,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      height: 100vh;
+      overflow: hidden;
+    }
+    .whole {
+      max-width: 640px;
+      width: 100%;
+      margin: 120px auto;
+      padding: 0 24px;
+    }
+    .body {
+      flex: 1;
+      min-height: 0;
+      display: grid;
+      grid-template-columns: var(--stack-width) 5px minmax(0, 1fr);
+    }
+    .body.with-card {
+      grid-template-columns: var(--stack-width) 5px minmax(0, 1fr) 316px;
+    }
+    .body.folded {
+      grid-template-columns: 24px minmax(0, 1fr);
+    }
+    .body.folded.with-card {
+      grid-template-columns: 24px minmax(0, 1fr) 316px;
+    }
+    .grip {
+      border-right: 1px solid var(--line);
+      cursor: col-resize;
+      touch-action: none;
+    }
+    .grip:hover,
+    .grip:focus-visible {
+      background: var(--dye-tint);
+    }
+    .unfold {
+      border: 0;
+      border-right: 1px solid var(--line);
+      background: none;
+      color: var(--soft);
+      cursor: pointer;
+      padding: 0;
+    }
+    main {
+      min-width: 0;
+      min-height: 0;
+      overflow: hidden;
+      display: flex;
+      flex-direction: column;
+    }
+    @media (max-width: 1100px) {
+      .body.with-card {
+        grid-template-columns: var(--stack-width) 5px minmax(0, 1fr) 288px;
+      }
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ShellPage {
+  protected readonly service = inject(RecordService);
+  protected readonly open = inject(OpenStudy);
+  protected readonly theme = inject(ThemeService);
+  protected readonly rule = inject(CountingRule);
+  private readonly selection = inject(Selection);
+  private readonly commands = inject(Commands);
+  private readonly router = inject(Router);
+
+  readonly studyId = input.required<string>();
+
+  protected readonly helping = signal(false);
+  protected readonly folded = signal(false);
+  protected readonly stackWidth = signal(248);
+  protected readonly filter = signal('');
+  protected readonly addingVehicle = signal(false);
+  protected readonly addingSubsystem = signal(false);
+  protected readonly roles = VEHICLE_ROLES.map((value) => ({ value, label: VEHICLE_ROLE_WORD[value] }));
+  private readonly stack = viewChild(Stack);
+
+  protected readonly hasCard = computed(() => this.selection.piece() !== null);
+  protected readonly failure = computed(() => {
+    const state = this.service.state();
+    return state.kind === 'failed' ? state.refusal.message : '';
+  });
+  protected readonly chosenKey = computed(() => this.selection.piece()?.id ?? this.selection.subsystemKey());
+  private readonly shownAt = computed(() => {
+    const { rolled } = this.open.rollUp();
+    const { fastenersIn } = this.open.study();
+    return (place: number): Shown | null => {
+      const totals = rolled.totals[place];
+      return totals ? shown(totals, fastenersIn) : null;
+    };
+  });
+  protected readonly textOf = computed(() => {
+    const { placeOf } = this.open.outline();
+    const shownAt = this.shownAt();
+    const [pieces, vehicles, subsystems] = [this.open.pieceById(), this.open.vehicleById(), this.open.subsystemById()];
+    const places = new Map(this.open.record().vehicles.map((vehicle, place) => [vehicle.id, place]));
+    return (node: OutlineNode): NodeText => {
+      const piece = pieces.get(node.id);
+      return {
+        name: piece?.name ?? vehicles.get(node.id)?.name ?? subsystems.get(node.id)?.name ?? '',
+        tag: piece?.tag ?? '',
+        pieces: shownAt(placeOf.get(node.key) ?? -1)?.pieces ?? 0,
+        vehiclePlace: places.get(node.vehicleId) ?? 0,
+      };
+    };
+  });
+  protected readonly figures = computed<StageFigures>(() => {
+    const vehicles = this.open.record().vehicles;
+    const { placeOf } = this.open.outline();
+    const all = vehicles.flatMap((v) => this.shownAt()(placeOf.get(v.id) ?? -1) ?? []);
+    const sum = (figure: (s: Shown) => number): number => all.reduce((total, s) => total + figure(s), 0);
+    const pieces = sum((s) => s.piecesOfMass);
+    const progress = (done: number): 'empty' | 'half' | 'full' => (done === 0 ? 'empty' : done < pieces ? 'half' : 'full');
+    const costed = sum((s) => s.piecesCosted);
+    const cost = all.some((s) => s.cost !== null) ? `${this.open.study().currency} ${fixed(sum((s) => s.cost ?? 0), 2)}` : ABSENT;
+    return {
+      bench: { figure: counted(sum((s) => s.pieces), 'piece'), progress: progress(sum((s) => s.piecesWeighed)) },
+      cost: { figure: cost, progress: progress(costed) },
+      compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
+    };
+  });
+
+  constructor() {
+    effect(() => this.service.open(this.studyId()));
+    const destroyed = inject(DestroyRef);
+    this.commands.given.pipe(takeUntilDestroyed(destroyed)).subscribe((command) => {
+      if (command === 'find') this.stack()?.focusFind();
+    });
+  }
+
+  @HostListener('document:keydown', ['$event'])
+  protected onKey(event: KeyboardEvent): void {
+    if (event.key === 'Escape') return this.escape(event.target);
+    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+    const act = this.acts[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  }
+
+  private readonly acts: Readonly<Record<string, (() => void) | undefined>> = {
+    b: () => this.go('bench'),
+    c: () => this.go('cost'),
+    v: () => this.go('compare'),
+    '/': () => this.find(),
+    f: () => this.rule.switchFasteners(),
+    a: () => this.rule.switchAssemblies(),
+    s: () => this.folded.update((is) => !is),
+    d: () => this.theme.switch(),
+    '?': () => this.helping.set(true),
+    l: () => this.commands.give('entry-line'),
+    e: () => this.commands.give('edit-piece'),
+    o: () => this.commands.give('record-inside'),
+    u: () => this.commands.give('record-above'),
+    i: () => this.commands.give('import'),
+  };
+
+  private find(): void {
+    this.folded.set(false);
+    setTimeout(() => this.stack()?.focusFind());
+  }
+
+  private escape(target: EventTarget | null): void {
+    if (isTyping(target)) {
+      if (target instanceof HTMLElement && target.closest('.p-dialog') === null) target.blur();
+    } else if (this.hasCard()) this.selection.choose({ piece: null });
+  }
+
+  private go(stage: string): void {
+    void this.router.navigate(['/studies', this.studyId(), stage], { queryParamsHandling: 'preserve' });
+  }
+
+  protected pick(node: OutlineNode): void {
+    if (node.kind === 'vehicle') this.selection.choose({ vehicle: node.id, inside: null, piece: null });
+    else if (node.kind === 'subsystem') this.selection.choose({ vehicle: node.vehicleId, subsystem: node.id, inside: null, piece: null });
+    else this.selection.choosePiece(node.id, node.children.length > 0 ? node.id : null);
+  }
+
+  protected addVehicle({ name, role }: { readonly name: string; readonly role: string }): void {
+    const id = crypto.randomUUID();
+    const sequence = Math.max(-1, ...this.open.record().vehicles.map((v) => v.sequence)) + 1;
+    const op: Op = { kind: 'vehicle.add', id, fields: { sequence, name, maker: '', role: role as VehicleRole, modelYear: null, builtOn: null, acquiredOn: null, notes: '' } };
+    this.service.send([op]).subscribe((result) => result.kept && this.selection.choose({ vehicle: id, inside: null, piece: null }));
+  }
+
+  protected addSubsystem(name: string): void {
+    const id = crypto.randomUUID();
+    const sequence = Math.max(-1, ...this.open.record().subsystems.map((s) => s.sequence)) + 1;
+    const op: Op = { kind: 'subsystem.add', id, fields: { parentId: null, sequence, name } };
+    this.service.send([op]).subscribe((result) => result.kept && this.selection.choose({ subsystem: id, inside: null, piece: null }));
+  }
+
+  protected grip(event: PointerEvent): void {
+    (event.target as HTMLElement).setPointerCapture(event.pointerId);
+  }
+
+  protected drag(event: PointerEvent): void {
+    if ((event.target as HTMLElement).hasPointerCapture(event.pointerId)) this.resize(event.clientX);
+  }
+
+  protected nudge(event: KeyboardEvent): void {
+    const step = { ArrowLeft: -16, ArrowRight: 16 }[event.key];
+    if (step !== undefined) this.resize(this.stackWidth() + step);
+  }
+
+  private resize(width: number): void {
+    if (width < 120) this.folded.set(true);
+    else this.stackWidth.set(Math.min(480, Math.max(180, width)));
+  }
+}

@@ -1,0 +1,259 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, ElementRef, computed, input, model, output, signal, viewChild } from '@angular/core';
+import type { Outline, OutlineNode } from '@each-bolt/core/record';
+import { CountPipe } from '../shared/pipes';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { treeMove, visibleRows, type TreeRow } from '../shared/visible-rows';
+
+/** How a node reads in the stack. */
+export interface NodeText {
+  readonly name: string;
+  readonly tag: string;
+  readonly pieces: number;
+  /** place of its vehicle in the study */
+  readonly vehiclePlace: number;
+}
+
+const ROW_PX = 26;
+
+/** Vehicles, their subsystems and pieces; a filter; arrow keys. */
+@Component({
+  selector: 'eb-stack',
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, VehicleMark],
+  template: `<div class="find">
+      <input #find type="search" aria-label="Find piece, tag or word" placeholder="/  find piece, tag, word" [value]="filter()" (input)="filter.set(find.value)" (keydown.escape)="leaveFilter(find)" />
+    </div>
+    <cdk-virtual-scroll-viewport
+      role="tree"
+      aria-label="Vehicles, subsystems and pieces"
+      tabindex="0"
+      [itemSize]="rowPx"
+      [attr.aria-activedescendant]="activeId()"
+      (keydown)="onKey($event)"
+      (focus)="startAtChosen()"
+    >
+      <div
+        *cdkVirtualFor="let row of rows(); trackBy: byKey; let i = index"
+        class="row"
+        role="treeitem"
+        [id]="idOf(row)"
+        [attr.aria-level]="row.level + 1"
+        [attr.aria-expanded]="row.hasChildren ? row.isOpen : null"
+        [attr.aria-selected]="row.node.key === chosen()"
+        [class.chosen]="row.node.key === chosen()"
+        [class.active]="i === active()"
+        [class.vehicle]="row.node.kind === 'vehicle'"
+        [style.padding-left.px]="row.level * 14 + 10"
+        (click)="choose(row, i)"
+      >
+        <button type="button" class="fold" tabindex="-1" [attr.aria-label]="row.isOpen ? 'Close' : 'Open'" [class.hidden]="!row.hasChildren" (click)="toggle(row); $event.stopPropagation()">
+          <i [class]="row.isOpen ? 'pi pi-angle-down' : 'pi pi-angle-right'" aria-hidden="true"></i>
+        </button>
+        @if (row.node.kind === 'vehicle') {
+          <eb-vehicle-mark [place]="textOf()(row.node).vehiclePlace" />
+        }
+        <span class="text" [title]="textOf()(row.node).name">{{ textOf()(row.node).name }}</span>
+        <span class="count figure">{{ textOf()(row.node).pieces | ebCount }}</span>
+      </div>
+    </cdk-virtual-scroll-viewport>
+    @if (rows().length === 0) {
+      <p class="none soft">{{ filter() === '' ? 'No vehicle yet.' : 'Nothing is called or tagged that.' }}</p>
+    }
+    <div class="foot">
+      <button type="button" class="quiet-button" (click)="addVehicle.emit()">+ vehicle</button>
+      <button type="button" class="quiet-button" (click)="addSubsystem.emit()">+ subsystem</button>
+    </div>`,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+      position: relative;
+    }
+    .find {
+      padding: 10px 12px 8px;
+    }
+    input {
+      width: 100%;
+      height: 32px;
+      padding: 0 10px;
+      border: 1px solid var(--line);
+      border-radius: 2px;
+      background: var(--sheet);
+      color: var(--ink);
+      font-size: 13.5px;
+    }
+    cdk-virtual-scroll-viewport {
+      flex: 1;
+      min-height: 0;
+    }
+    cdk-virtual-scroll-viewport:focus-visible {
+      outline-offset: -2px;
+    }
+    .row {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      height: 26px;
+      padding-right: 14px;
+      border-left: 3px solid transparent;
+      cursor: pointer;
+      white-space: nowrap;
+    }
+    .row:hover {
+      background: var(--fine);
+    }
+    .vehicle .text {
+      font-weight: 600;
+    }
+    .chosen {
+      background: var(--dye-tint);
+      border-left-color: var(--dye);
+    }
+    .chosen .text {
+      font-weight: 600;
+    }
+    cdk-virtual-scroll-viewport:focus .active {
+      box-shadow: inset 0 0 0 1px var(--dye);
+    }
+    .fold {
+      flex: none;
+      width: 18px;
+      height: 22px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: var(--soft);
+      cursor: pointer;
+    }
+    .fold i {
+      font-size: 12px;
+    }
+    .hidden {
+      visibility: hidden;
+    }
+    .text {
+      flex: 1;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .count {
+      color: var(--soft);
+      font-size: 12.5px;
+    }
+    .none {
+      position: absolute;
+      top: 62px;
+      left: 16px;
+      right: 16px;
+    }
+    .foot {
+      display: flex;
+      gap: 8px;
+      padding: 8px 12px;
+      border-top: 1px solid var(--line);
+    }
+    .foot button {
+      padding: 6px 9px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Stack {
+  readonly outline = input.required<Outline>();
+  readonly textOf = input.required<(node: OutlineNode) => NodeText>();
+  readonly chosen = input.required<string>();
+  readonly filter = model('');
+  readonly picked = output<OutlineNode>();
+  readonly addVehicle = output();
+  readonly addSubsystem = output();
+
+  protected readonly rowPx = ROW_PX;
+  protected readonly active = signal(0);
+  private readonly toggled = signal<ReadonlySet<string>>(new Set());
+  private readonly find = viewChild.required<ElementRef<HTMLInputElement>>('find');
+  private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
+
+  protected readonly rows = computed(() => {
+    const outline = this.outline();
+    const toggled = this.toggled();
+    const words = this.filter().trim().toLowerCase().split(/\s+/).filter((word) => word !== '');
+    const text = this.textOf();
+    const matches = (node: OutlineNode): boolean => {
+      const { name, tag } = text(node);
+      const all = `${name} ${tag}`.toLowerCase();
+      return words.every((word) => all.includes(word));
+    };
+    return visibleRows(outline, {
+      roots: outline.nodes.flatMap((node, place) => (node.parent < 0 ? [place] : [])),
+      isOpen: (node) => (node.kind === 'vehicle' || this.holdsChosen().has(node.key)) !== toggled.has(node.key),
+      matches: words.length > 0 ? matches : null,
+    });
+  });
+  protected readonly activeId = computed(() => {
+    const row = this.rows()[this.active()];
+    return row ? this.idOf(row) : null;
+  });
+  /** the nodes above the chosen one, which are open of themselves */
+  private readonly holdsChosen = computed<ReadonlySet<string>>(() => {
+    const { nodes, placeOf } = this.outline();
+    const above = new Set<string>();
+    const place = placeOf.get(this.chosen());
+    if (place !== undefined && nodes[place]?.kind === 'subsystem') above.add(this.chosen());
+    for (let at = nodes[place ?? -1]?.parent ?? -1; at >= 0; at = nodes[at]?.parent ?? -1) above.add(nodes[at]?.key ?? '');
+    return above;
+  });
+
+  focusFind(): void {
+    this.find().nativeElement.focus();
+    this.find().nativeElement.select();
+  }
+
+  protected byKey = (_: number, row: TreeRow): string => row.node.key;
+  protected idOf = (row: TreeRow): string => `stack-${row.node.key.replace(':', '-')}`;
+
+  protected leaveFilter(find: HTMLInputElement): void {
+    this.filter.set('');
+    find.blur();
+  }
+
+  protected startAtChosen(): void {
+    const at = this.rows().findIndex((row) => row.node.key === this.chosen());
+    if (at >= 0) this.active.set(at);
+  }
+
+  protected choose(row: TreeRow, at: number): void {
+    this.active.set(at);
+    this.picked.emit(row.node);
+  }
+
+  protected toggle(row: TreeRow): void {
+    this.toggled.update((keys) => {
+      const next = new Set(keys);
+      if (!next.delete(row.node.key)) next.add(row.node.key);
+      return next;
+    });
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const rows = this.rows();
+    const row = rows[this.active()];
+    if (event.key === 'Enter' && row) this.picked.emit(row.node);
+    const move = treeMove(event.key, rows, this.active());
+    if (move === null) return;
+    event.preventDefault();
+    if ('toggle' in move) this.toggle(move.toggle);
+    else {
+      this.active.set(move.go);
+      this.keepInView(move.go);
+    }
+  }
+
+  private keepInView(at: number): void {
+    const viewport = this.viewport();
+    const top = at * ROW_PX;
+    const from = viewport.measureScrollOffset('top');
+    if (top < from) viewport.scrollToOffset(top);
+    else if (top + ROW_PX > from + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_PX - viewport.getViewportSize());
+  }
+}

@@ -1,0 +1,111 @@
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import { STAGES, STAGE_WORD, type Stage } from '@each-bolt/core/shared';
+import { Hexagon, type Progress } from '../shared/hexagon';
+
+/** One live figure per stage and how far it has come. */
+export type StageFigures = Readonly<Record<Stage, { readonly figure: string; readonly progress: Progress }>>;
+
+/** The stages in the order of work, joined on one rail. */
+@Component({
+  selector: 'eb-strip',
+  imports: [Hexagon, RouterLink, RouterLinkActive],
+  template: `<header>
+    <a class="name" routerLink="/" title="All studies">
+      <svg viewBox="0 0 32 32" width="30" height="30" aria-hidden="true">
+        <path d="M16 2.5 27.7 9.25v13.5L16 29.5 4.3 22.75V9.25Z" fill="none" stroke="currentColor" stroke-width="2.6" />
+        <circle cx="16" cy="16" r="5.6" fill="none" stroke="var(--dye)" stroke-width="3.4" />
+      </svg>
+      <span>
+        <b>EACH BOLT</b>
+        <small>{{ title() }}</small>
+      </span>
+    </a>
+    <nav aria-label="Stages">
+      @for (stage of stages; track stage) {
+        <a [routerLink]="[stage]" queryParamsHandling="preserve" routerLinkActive="on" ariaCurrentWhenActive="page">
+          <eb-hexagon [progress]="figures()[stage].progress" />
+          <span>{{ words[stage] }}</span>
+          <small>{{ figures()[stage].figure }}</small>
+        </a>
+      }
+    </nav>
+  </header>`,
+  styles: `
+    header {
+      display: flex;
+      height: 58px;
+      background: var(--sheet);
+      border-bottom: 1px solid var(--ink);
+    }
+    .name {
+      display: flex;
+      align-items: center;
+      gap: 10px;
+      width: 248px;
+      flex: none;
+      padding: 0 14px;
+      border-right: 1px solid var(--line);
+      color: var(--ink);
+      text-decoration: none;
+    }
+    .name > span {
+      min-width: 0;
+    }
+    .name b {
+      display: block;
+      font: 600 16px/1.2 var(--label);
+      letter-spacing: 0.06em;
+    }
+    .name small {
+      display: block;
+      color: var(--soft);
+      font-size: 12.5px;
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    nav {
+      display: flex;
+      flex: 1;
+    }
+    nav a {
+      display: grid;
+      grid-template-columns: 12px auto;
+      column-gap: 8px;
+      align-content: center;
+      align-items: center;
+      min-width: 148px;
+      padding: 0 18px;
+      border-right: 1px solid var(--line);
+      color: var(--ink);
+      text-decoration: none;
+    }
+    nav a:hover {
+      background: var(--dye-tint);
+    }
+    nav a.on {
+      background: var(--dye);
+      color: var(--on-dye);
+    }
+    nav span {
+      font: 600 15px/1.3 var(--label);
+    }
+    nav small {
+      grid-column: 2;
+      font-size: 12.5px;
+      color: var(--soft);
+      white-space: nowrap;
+    }
+    nav a.on small {
+      color: inherit;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class Strip {
+  readonly title = input.required<string>();
+  readonly figures = input.required<StageFigures>();
+  protected readonly stages = STAGES;
+  protected readonly words = STAGE_WORD;
+}
