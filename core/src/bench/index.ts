@@ -1,4 +1,5 @@
 export * from './completeness';
+export * from './envelope';
 export * from './fasteners/fastener-mass';
 export * from './fasteners/metric-threads';
 export * from './fasteners/standard-sizes';

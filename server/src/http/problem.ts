@@ -44,13 +44,13 @@ export class Problem extends Error {
   }
 }
 
-interface BodyParserError {
+interface HttpError {
   readonly expose: boolean;
   readonly status: number;
   readonly type?: string;
 }
 
-const isBodyParserError = (error: unknown): error is BodyParserError =>
+const isHttpError = (error: unknown): error is HttpError =>
   typeof error === 'object' && error !== null && 'expose' in error && 'status' in error;
 
 const UNAVAILABLE = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P02', '57P03', '08006', '08001', '53300']);
@@ -61,15 +61,16 @@ const isUnavailable = (error: unknown): boolean => {
   return error instanceof Error && /Connection terminated|timeout exceeded when trying to connect/.test(error.message);
 };
 
-const fromBodyParser = (error: BodyParserError): Problem => {
+const fromHttpError = (error: HttpError): Problem => {
   if (error.type === 'entity.too.large') return new Problem('too-large', 'The request is too large; send it in parts. Nothing was written');
   if (error.type === 'entity.parse.failed') return new Problem('malformed', 'The request is not valid JSON. Nothing was written');
+  if (error.status === 404) return new Problem('not-found', 'There is no such file');
   return new Problem('malformed', 'The request could not be read. Nothing was written');
 };
 
 export const toProblem = (error: unknown): Problem => {
   if (error instanceof Problem) return error;
-  if (isBodyParserError(error)) return fromBodyParser(error);
+  if (isHttpError(error)) return fromHttpError(error);
   if (isUnavailable(error)) return new Problem('unavailable', 'The database does not answer. Nothing was written; try again in a moment');
   return new Problem('failed', 'Something failed on the server. Nothing was written; it is in the server’s log');
 };

@@ -30,7 +30,7 @@ type MassFields = Pick<PieceFields, 'massEachKg' | 'massUKg' | 'massEvidence' | 
 
 export const readMass = (cell: string, unit: string | null): ReadCell<MassFields> => {
   const text = withUnit(cell, unit);
-  if (BARE_NUMBER.test(text)) return fault(`${cell} of what: g or kg? Write the unit in the cell, or head the column mass_g or mass_kg`);
+  if (BARE_NUMBER.test(text)) return fault(`${cell} of what: g or kg?`);
   if (/^total\b/i.test(text)) return fault('Give the mass each, not in all');
   if (/^[-−]/.test(text)) return fault('A mass cannot be negative');
   const read = whole(massMatcher, text);

@@ -112,9 +112,9 @@ import { pieceDetail, rowFigures } from './row-figures';
       min-height: 18px;
       font-size: 13px;
       color: var(--soft);
-    }
-    .said:empty {
-      min-height: 0;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
     }
     .empty {
       max-width: 520px;

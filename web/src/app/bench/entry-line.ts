@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, input, output, signal, viewChild, viewChildren } from '@angular/core';
-import { parseLine, settle, type Choice, type Entry, type Question, type Understood } from '@each-bolt/core/bench';
+import { heavierThanSolid, parseLine, settle, type Choice, type Entry, type Question, type Understood } from '@each-bolt/core/bench';
 import { EvidenceMark } from '../shared/evidence-mark';
 
 /** A line ready to be kept. */
@@ -41,21 +41,34 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
             }
           </span>
         } @else {
-          <span class="chip question" role="group" [attr.aria-label]="chip.question.message">
-            <small>settle this first</small>
-            <span class="ask">{{ chip.question.message }}</span>
-            @for (choice of chip.question.choices; track choice.label; let n = $index) {
-              <button #choice type="button" (click)="choose(chip.question, choice)">
-                @if (chip.question === questions()[0] && n < 9) {
-                  <kbd>{{ n + 1 }}</kbd>
-                }
-                {{ choice.label }}
-              </button>
-            }
-          </span>
+          @if (chip.question === questions()[0]) {
+            <span class="chip question" role="group" [attr.aria-label]="chip.question.message">
+              <small>settle this first</small>
+              <span class="ask">{{ chip.question.message }}</span>
+              @for (choice of chip.question.choices; track choice.label; let n = $index) {
+                <button #choice type="button" (click)="choose(chip.question, choice)">
+                  @if (n < 9) {
+                    <kbd>{{ n + 1 }}</kbd>
+                  }
+                  {{ choice.label }}
+                </button>
+              }
+            </span>
+          } @else {
+            <span class="chip question">
+              <small>then settle</small>
+              <span class="figure">{{ stretch(chip.question) }}</span>
+            </span>
+          }
         }
       } @empty {
         <span class="soft hint">{{ hint() }}</span>
+      }
+      @if (check() !== '') {
+        <span class="chip question" role="note">
+          <small>check</small>
+          <span class="ask">{{ check() }}</span>
+        </span>
       }
     </div>`,
   styles: `
@@ -113,8 +126,9 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
       display: flex;
       flex-wrap: wrap;
       gap: 6px;
-      min-height: 45px;
+      min-height: 96px;
       padding-top: 7px;
+      align-content: flex-start;
       align-items: flex-start;
     }
     .chip {
@@ -127,6 +141,12 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
       display: block;
       font: 500 11.5px/1.3 var(--label);
       color: var(--soft);
+    }
+    .chip eb-mark {
+      margin-left: 6px;
+    }
+    .keep kbd {
+      margin-left: 5px;
     }
     .question {
       border-color: var(--amber-edge);
@@ -168,6 +188,13 @@ export class EntryLine {
     const all: Chip[] = [...understood.map((u) => ({ start: u.start, understood: u })), ...questions.map((q) => ({ start: q.start, question: q }))];
     return all.sort((a, b) => a.start - b.start);
   });
+  /** something improbable that does not keep the line from being kept */
+  protected readonly check = computed(() => {
+    const { entry } = this.parsed();
+    if (entry?.kind !== 'piece') return '';
+    const [lengthM = null, widthM = null, heightM = null] = entry.envelopeM ?? [];
+    return heavierThanSolid({ massEachKg: entry.mass?.eachKg ?? null, lengthM, widthM, heightM, materialId: entry.materialId });
+  });
   private readonly line = viewChild.required<ElementRef<HTMLInputElement>>('line');
   private readonly choiceButtons = viewChildren<ElementRef<HTMLButtonElement>>('choice');
 
@@ -193,6 +220,11 @@ export class EntryLine {
       if (this.parsed().entry === null) this.choiceButtons()[0]?.nativeElement.focus();
       else this.keep();
     }
+  }
+
+  /** the words a later question is about */
+  protected stretch(question: Question): string {
+    return this.text().slice(question.start, question.end);
   }
 
   protected keep(): void {

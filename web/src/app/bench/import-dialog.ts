@@ -39,7 +39,7 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
     </p>
     <div class="choose">
       <label class="quiet-button">
-        <input #file type="file" accept=".csv,.tsv,.txt,text/csv" aria-label="File of pieces" (change)="choose(file)" />
+        <input #file type="file" accept=".csv,.tsv,.txt,text/csv" aria-label="CSV file" (change)="choose(file)" />
         {{ fileName() === '' ? 'Choose a CSV file' : 'Choose another file' }}
       </label>
       <span class="soft">{{ fileName() }}</span>

@@ -11,17 +11,17 @@ export interface RowFigures {
   readonly name: string;
   readonly detail: string;
   readonly count: number;
-  readonly fasteners: number;
-  readonly joints: number;
+  readonly fasteners: number | null;
+  readonly joints: number | null;
   readonly massKg: number | null;
-  /** "± 0.0012", or empty */
+  /** "± 4.2 g", or empty */
   readonly massU: string;
   readonly weakest: Mark | null;
   readonly weakestShare: string;
   readonly cost: number | null;
   readonly costGap: string;
   readonly weighed: string;
-  readonly weighedGap: string;
+  readonly weighedTitle: string;
 }
 
 const ROW_PX = 44;
@@ -68,17 +68,14 @@ const ROW_PX = 44;
         <span class="figure right" role="gridcell">{{ f.fasteners | ebCount }}</span>
         <span class="figure right" role="gridcell">{{ f.joints | ebCount }}</span>
         <span class="right" role="gridcell">
-          <span class="figure">{{ f.massKg | ebMass }}</span> <eb-mark [mark]="f.weakest" [share]="f.weakestShare" />
+          <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
           <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
         </span>
         <span class="right" role="gridcell" [title]="f.costGap">
           <span class="figure">{{ f.cost | ebMoney }}</span>
           <span class="second">{{ f.costGap }}</span>
         </span>
-        <span class="two" role="gridcell" [title]="f.weighedGap">
-          <span class="first small">{{ f.weighed }}</span>
-          <span class="second">{{ f.weighedGap }}</span>
-        </span>
+        <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
       </div>
     </cdk-virtual-scroll-viewport>
     @if (total(); as f) {
@@ -88,17 +85,14 @@ const ROW_PX = 44;
         <span class="figure right" role="gridcell">{{ f.fasteners | ebCount }}</span>
         <span class="figure right" role="gridcell">{{ f.joints | ebCount }}</span>
         <span class="right" role="gridcell">
-          <span class="figure">{{ f.massKg | ebMass }}</span> <eb-mark [mark]="f.weakest" [share]="f.weakestShare" />
+          <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
           <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
         </span>
         <span class="right" role="gridcell" [title]="f.costGap">
           <span class="figure">{{ f.cost | ebMoney }}</span>
           <span class="second">{{ f.costGap }}</span>
         </span>
-        <span class="two" role="gridcell" [title]="f.weighedGap">
-          <span class="first small">{{ f.weighed }}</span>
-          <span class="second">{{ f.weighedGap }}</span>
-        </span>
+        <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
       </div>
     }
   </div>`,
@@ -119,8 +113,8 @@ const ROW_PX = 44;
     }
     .row {
       display: grid;
-      grid-template-columns: minmax(150px, 1fr) 52px 64px 52px 112px 76px 92px;
-      column-gap: 10px;
+      grid-template-columns: minmax(150px, 1fr) 46px 62px 46px 100px 72px 62px;
+      column-gap: 8px;
       align-items: center;
       height: 44px;
       padding: 0 8px 0 0;
@@ -203,7 +197,10 @@ const ROW_PX = 44;
     }
     .markroom {
       display: inline-block;
-      width: 20px;
+      width: 21px;
+    }
+    .gap {
+      margin-left: 5px;
     }
     .fold {
       flex: none;

@@ -1,6 +1,6 @@
 import { decimalsFor, fixed, materialById, millimetres, processById } from '@each-bolt/core/shared';
 import type { Piece } from '@each-bolt/core/record';
-import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
+import { massGaps, weighedShort, weighedText, type Shown } from '@each-bolt/core/bench';
 import type { RowFigures } from './pieces-table';
 
 /** "2 × · PA66-GF30 · injection moulding · 0.8 mm": what is known of a piece beside its name. */
@@ -14,8 +14,8 @@ export const pieceDetail = (piece: Piece): string =>
     ...(piece.opened === 'closed' ? ['left closed'] : []),
   ].join(' · ');
 
-/** The standard uncertainty of a mass for the second line: "± 0.0012". */
-export const massUText = (massUKg: number | null): string => (massUKg === null ? '' : `± ${fixed(massUKg, decimalsFor(massUKg, 5))}`);
+/** The standard uncertainty of a mass for the second line, to two digits: "± 4.2 g". */
+export const massUText = (massUKg: number | null): string => (massUKg === null ? '' : `± ${fixed(massUKg * 1000, decimalsFor(massUKg * 1000, 3))} g`);
 
 const costGap = (figures: Shown): string => {
   const without = figures.piecesOfMass - figures.piecesCosted;
@@ -28,14 +28,15 @@ export const rowFigures = (name: string, detail: string, figures: Shown): RowFig
   name,
   detail,
   count: figures.pieces,
-  fasteners: figures.fasteners,
-  joints: figures.joints,
+  // nothing recorded is not the same as none there
+  fasteners: figures.fasteners === 0 ? null : figures.fasteners,
+  joints: figures.joints === 0 ? null : figures.joints,
   massKg: figures.massKg,
   massU: massUText(figures.massUKg),
   weakest: figures.weakest,
   weakestShare: `${fixed(figures.weakestFraction * 100, 0)} %`,
   cost: figures.cost,
   costGap: costGap(figures),
-  weighed: weighedText(figures),
-  weighedGap: massGaps(figures).join(', '),
+  weighed: weighedShort(figures),
+  weighedTitle: [weighedText(figures), ...massGaps(figures)].join('; '),
 });

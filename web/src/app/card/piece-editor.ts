@@ -138,6 +138,15 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
     .half {
       grid-column: auto;
     }
+    .field {
+      min-width: 0;
+    }
+    .field input,
+    .field textarea,
+    .field p-select {
+      width: 100%;
+      min-width: 0;
+    }
     label {
       font: 500 12.5px/1.3 var(--label);
       color: var(--soft);
@@ -152,8 +161,9 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
       justify-content: flex-end;
       gap: 8px;
       position: sticky;
-      bottom: -24px;
-      padding: 10px 0;
+      bottom: 0;
+      margin: 0 -16px -24px;
+      padding: 10px 16px;
       background: var(--sheet);
       border-top: 1px solid var(--line);
     }
@@ -201,6 +211,11 @@ export class PieceEditor {
     return this.issues().find((issue) => issue.field === field)?.message ?? '';
   }
 
+  private goToFirstFault(): void {
+    const first = GROUPS.flatMap((group) => group.fields).find((field) => this.faultOf(field.name) !== '');
+    if (first) this.host.nativeElement.querySelector<HTMLElement>(`#edit-${first.name}`)?.focus();
+  }
+
   protected onKey(event: KeyboardEvent): void {
     if (event.key === 'Enter' && event.ctrlKey) this.save();
   }
@@ -209,7 +224,10 @@ export class PieceEditor {
     const piece = this.base ?? this.piece();
     const checked = pieceFromForm(this.form.getRawValue() as unknown as PieceForm, piece);
     this.issues.set(checked.ok ? [] : checked.issues);
-    if (!checked.ok) return;
+    if (!checked.ok) {
+      this.goToFirstFault();
+      return;
+    }
     const fields = changedPieceFields(piece, checked.value);
     if (Object.keys(fields).length === 0) this.cancelled.emit();
     else this.saved.emit([{ kind: 'piece.edit', id: piece.id, expectsVersion: this.conflicted() ? this.piece().version : piece.version, fields }]);

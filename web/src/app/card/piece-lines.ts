@@ -1,4 +1,5 @@
 import { fixed, materialById, millimetres, processById, withU, type EvidenceMark } from '@each-bolt/core/shared';
+import { boxVolumeM3, envelopeOf, heavierThanSolid, litresText } from '@each-bolt/core/bench';
 import { HAND_WORD, fieldLabel, type Piece, type PieceFields } from '@each-bolt/core/record';
 
 /** One line of the card: what it is, what it says, how it is known. */
@@ -23,6 +24,11 @@ const massText = (piece: Piece): string => {
 
 const withDetail = (name: string, detail: string): string => [name, detail].filter((part) => part !== '').join(', ');
 
+const envelopeText = (piece: Piece): string => {
+  const envelope = envelopeOf(piece);
+  return envelope === null ? '' : `${envelope.map(mm).join(' × ')}\u00a0mm, ${litresText(boxVolumeM3(envelope))}`;
+};
+
 /** What is recorded of a piece, in the order of the card; what is not known is left out, but for the mass. */
 export const pieceLines = (piece: Piece): readonly CardLine[] => [
   ...text(piece, 'function'),
@@ -32,7 +38,8 @@ export const pieceLines = (piece: Piece): readonly CardLine[] => [
   ...line('Made by', withDetail(processById.get(piece.processId ?? '')?.name ?? piece.processId ?? '', piece.processDetail)),
   ...line('Mass each', massText(piece), true, piece.massEvidence),
   ...line('Thickness', piece.wallThicknessM === null ? '' : `${mm(piece.wallThicknessM)} mm`, true),
-  ...line('Envelope', piece.lengthM === null ? '' : `${[piece.lengthM, piece.widthM ?? 0, piece.heightM ?? 0].map(mm).join(' × ')} mm`, true),
+  ...line('Envelope', envelopeText(piece), true),
+  ...line('Check', heavierThanSolid(piece)),
   ...line('Run length', piece.runLengthM === null ? '' : `${mm(piece.runLengthM)} mm`, true),
   ...text(piece, 'location'),
   ...text(piece, 'markings'),

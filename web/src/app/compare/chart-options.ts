@@ -77,7 +77,7 @@ interface Point {
 }
 
 const pointsOf = (side: Side): readonly Point[] =>
-  side.groups.flatMap((group) => (group.massKg === null ? [] : [{ name: group.name, value: [group.pieces, group.massKg] as const }]));
+  side.groups.flatMap((group) => (group.massKg === null || group.massKg <= 0 ? [] : [{ name: group.name, value: [group.pieces, group.massKg] as const }]));
 
 /** How many of the largest points of each vehicle carry their name. */
 const NAMED = 3;
@@ -106,7 +106,8 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
     grid: { left: 8, right: 84, top: 10, bottom: 44, containLabel: true },
     tooltip: { trigger: 'item', formatter: ({ seriesName, name, value }: { seriesName: string; name: string; value: readonly [number, number] }) => `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} kg` },
     xAxis: { type: 'value', min: 0, minInterval: 1, ...axis(ink, 'counted by the rule, from 0') },
-    yAxis: { type: 'value', min: 0, ...axis(ink, 'kg, from 0'), nameGap: 36 },
+    // masses span grams to tens of kilograms; on a straight axis all but a few would lie on the floor
+    yAxis: { type: 'log', ...axis(ink, 'kg, logarithmic'), nameGap: 42 },
     series: [series(comparison.left, left), series(comparison.right, right)],
   };
 };

@@ -64,14 +64,14 @@ type View = 'total' | 'material' | 'process';
       </div>
       <div class="columns">
         <div class="scroll" tabindex="0" role="region" aria-label="Comparison table">
-          <eb-compare-table [first]="view() === 'total' ? 'Measure' : view() === 'material' ? 'By material' : 'By process'" [groups]="groups()" [left]="left()!" [right]="right()!" [currency]="open.study().currency" [marks]="view() === 'total' ? [c.left.shown.weakest, c.right.shown.weakest] : null" />
+          <eb-compare-table [first]="firstColumn()" [groups]="groups()" [left]="left()!" [right]="right()!" [currency]="open.study().currency" [marks]="view() === 'total' ? [c.left.shown.weakest, c.right.shown.weakest] : null" />
+          <h3>Count against mass, each assembly with all inside it</h3>
+          <div class="chart" echarts [options]="scatterOptions()" [autoResize]="true" role="img" aria-label="Count against mass of each assembly, both vehicles"></div>
         </div>
-        <div class="charts">
+        <div class="scroll" tabindex="0" role="region" aria-label="Mass by material family">
           <h3>Mass by material family</h3>
           <p class="key soft"><eb-vehicle-mark [place]="left()!.place" /> {{ left()!.name }} <eb-vehicle-mark [place]="right()!.place" /> {{ right()!.name }}, hatched</p>
-          <div class="chart" echarts [options]="familyOptions()" [autoResize]="true" role="img" aria-label="Mass by material family, both vehicles"></div>
-          <h3>Pieces against mass, each assembly with all inside it</h3>
-          <div class="chart" echarts [options]="scatterOptions()" [autoResize]="true" role="img" aria-label="Pieces against mass of each assembly, both vehicles"></div>
+          <div class="chart" echarts [style.height.px]="familyHeight()" [options]="familyOptions()" [autoResize]="true" role="img" aria-label="Mass by material family, both vehicles"></div>
         </div>
       </div>
     } @else {
@@ -149,25 +149,23 @@ type View = 'total' | 'material' | 'process';
       grid-template-columns: minmax(0, 1.15fr) minmax(300px, 1fr);
       gap: 18px;
     }
-    .scroll,
-    .charts {
+    .scroll {
       min-height: 0;
       overflow: auto;
     }
-    .charts {
-      display: flex;
-      flex-direction: column;
-      gap: 4px;
-    }
-    .charts h3 {
+    .scroll h3 {
       font-size: 13.5px;
+      margin: 8px 0 5px;
     }
     .key {
+      display: flex;
+      gap: 6px;
+      align-items: center;
       font-size: 12.5px;
+      margin-bottom: 6px;
     }
     .chart {
-      flex: 1 0 200px;
-      min-height: 200px;
+      height: 212px;
       background: var(--sheet);
       border: 1px solid var(--line);
     }
@@ -180,8 +178,7 @@ type View = 'total' | 'material' | 'process';
         grid-template-columns: minmax(0, 1fr);
         overflow: auto;
       }
-      .scroll,
-      .charts {
+      .scroll {
         overflow: visible;
       }
     }
@@ -221,6 +218,12 @@ export class ComparePage {
     if (!comparison) return [];
     if (this.view() === 'total') return [{ heading: '', rows: comparison.totals }];
     return grouped(this.view() === 'material' ? comparison.byMaterial : comparison.byProcess);
+  });
+  protected readonly firstColumn = computed(() => ({ total: 'Measure', material: 'By material', process: 'By process' })[this.view()]);
+  /** room for two bars and their figures per family */
+  protected readonly familyHeight = computed(() => {
+    const comparison = this.comparison();
+    return 64 + 38 * (comparison ? familyMasses(comparison).length : 0);
   });
   private readonly ink = computed(() => this.inkOf.read(this.theme.theme()));
   protected readonly familyOptions = computed(() => {

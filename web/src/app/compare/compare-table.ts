@@ -53,7 +53,7 @@ export interface RowGroup {
     }
     th,
     td {
-      padding: 7px 8px;
+      padding: 4px 8px;
       border-bottom: 1px solid var(--fine);
       text-align: left;
       font-weight: 400;

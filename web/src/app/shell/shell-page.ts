@@ -169,7 +169,7 @@ export class ShellPage {
     const costed = sum((s) => s.piecesCosted);
     const cost = all.some((s) => s.cost !== null) ? `${this.open.study().currency} ${fixed(sum((s) => s.cost ?? 0), 2)}` : ABSENT;
     return {
-      bench: { figure: counted(sum((s) => s.pieces), 'piece'), progress: progress(sum((s) => s.piecesWeighed)) },
+      bench: { figure: `${fixed(sum((s) => s.pieces), 0)} counted`, progress: progress(sum((s) => s.piecesWeighed)) },
       cost: { figure: cost, progress: progress(costed) },
       compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
     };

@@ -199,7 +199,6 @@ export class Stack {
     const { nodes, placeOf } = this.outline();
     const above = new Set<string>();
     const place = placeOf.get(this.chosen());
-    if (place !== undefined && nodes[place]?.kind === 'subsystem') above.add(this.chosen());
     for (let at = nodes[place ?? -1]?.parent ?? -1; at >= 0; at = nodes[at]?.parent ?? -1) above.add(nodes[at]?.key ?? '');
     return above;
   });

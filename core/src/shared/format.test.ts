@@ -1,0 +1,23 @@
+import { counted, decimalsFor, fixed, millimetres, signed, threeDigits, withU } from './format';
+
+describe('figures as people read them', () => {
+  it('part thousands by a narrow space and use a true minus', () => {
+    expect(fixed(50000, 0)).toBe('50\u202f000');
+    expect(fixed(-1234.5, 1)).toBe('−1\u202f234.5');
+    expect(fixed(-0.0001, 2)).toBe('0.00');
+  });
+  it('sign differences, but not nothing', () => {
+    expect([signed(1.5, 1), signed(-1.5, 1), signed(0.01, 1)]).toEqual(['+1.5', '−1.5', '0.0']);
+  });
+  /** @source JCGM 100:2008 (GUM), 7.2.6 and the way H.1 states a result: two significant digits of the uncertainty */
+  it('state a value at the decimals its uncertainty deserves', () => {
+    expect(withU(1.8362, 0.0023)).toBe('1.8362 ± 0.0023');
+    expect(withU(29.0612, 0.19)).toBe('29.06 ± 0.19');
+    expect(decimalsFor(12)).toBe(0);
+  });
+  it('show three digits of a ratio', () => {
+    expect([threeDigits(2.3181), threeDigits(163.4), threeDigits(0.08271), threeDigits(0)]).toEqual(['2.32', '163', '0.0827', '0']);
+  });
+  it('count one piece and several pieces', () => expect([counted(1, 'piece'), counted(3, 'piece')]).toEqual(['1 piece', '3 pieces']));
+  it('turn metres into millimetres without float noise', () => expect(millimetres(0.0063)).toBe(6.3));
+});

@@ -1,0 +1,34 @@
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+const root = dirname(fileURLToPath(import.meta.url));
+const { createCjsPreset } = createRequire(join(root, 'web/package.json'))('jest-preset-angular/presets');
+
+const CORE = { '^@each-bolt/core/(.*)$': join(root, 'core/src/$1/index.ts') };
+const node = (name) => ({
+  displayName: name,
+  rootDir: join(root, name),
+  testEnvironment: 'node',
+  testMatch: ['**/*.test.ts'],
+  moduleNameMapper: CORE,
+  transform: { '^.+\\.ts$': ['ts-jest', { tsconfig: { ...COMPILE, types: ['jest', 'node'] } }] },
+});
+const COMPILE = { target: 'ES2022', module: 'CommonJS', moduleResolution: 'node10', lib: ['ES2023'], esModuleInterop: true, strict: true, skipLibCheck: true, isolatedModules: true };
+
+export default {
+  projects: [
+    node('core'),
+    { ...node('server'), globalSetup: join(root, 'server/testing/start-postgres.mjs'), globalTeardown: join(root, 'server/testing/stop-postgres.mjs') },
+    node('scripts'),
+    {
+      displayName: 'web',
+      rootDir: join(root, 'web'),
+      ...createCjsPreset({ tsconfig: join(root, 'web/tsconfig.spec.json'), processWithEsbuild: ['**/node_modules/{echarts,zrender}/**/*.js'] }),
+      testMatch: ['**/*.test.ts'],
+      moduleNameMapper: CORE,
+      transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender)/))'],
+      setupFilesAfterEnv: [join(root, 'web/testing/setup.ts')],
+    },
+  ],
+};
