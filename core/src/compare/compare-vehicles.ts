@@ -39,7 +39,7 @@ export interface CompareRow {
   readonly right: number | null;
   /** left − right, null when either is absent */
   readonly difference: number | null;
-  /** left ÷ right, null when either is absent or right is 0 */
+  /** left ÷ right, null when either is absent or 0 */
   readonly ratio: number | null;
 }
 
@@ -86,7 +86,7 @@ const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subs
 const row = (key: string, label: string, measure: Measure, left: number | null, right: number | null): CompareRow => ({
   key, label, measure, left, right,
   difference: left === null || right === null ? null : left - right,
-  ratio: left === null || right === null || right === 0 ? null : left / right,
+  ratio: left === null || right === null || left === 0 || right === 0 ? null : left / right,
 });
 
 const totalRows = (left: Side, right: Side): readonly CompareRow[] => {

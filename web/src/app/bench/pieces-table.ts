@@ -34,8 +34,8 @@ const ROW_PX = 44;
     <div class="row head" role="row">
       <span role="columnheader">Piece</span>
       <span role="columnheader" class="right" [title]="countTitle()">Count</span>
-      <span role="columnheader" class="right">Fasteners</span>
-      <span role="columnheader" class="right">Joints</span>
+      <span role="columnheader" class="right spare">Fasteners</span>
+      <span role="columnheader" class="right spare">Joints</span>
       <span role="columnheader" class="right">Mass, kg <span class="markroom"></span></span>
       <span role="columnheader" class="right">Cost, {{ currency() }}</span>
       <span role="columnheader">Weighed</span>
@@ -65,8 +65,8 @@ const ROW_PX = 44;
           </span>
         </span>
         <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
-        <span class="figure right" role="gridcell">{{ f.fasteners | ebCount }}</span>
-        <span class="figure right" role="gridcell">{{ f.joints | ebCount }}</span>
+        <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
+        <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
         <span class="right" role="gridcell">
           <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
           <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
@@ -82,8 +82,8 @@ const ROW_PX = 44;
       <div class="row foot" role="row">
         <span class="name" role="gridcell">{{ f.name }}</span>
         <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
-        <span class="figure right" role="gridcell">{{ f.fasteners | ebCount }}</span>
-        <span class="figure right" role="gridcell">{{ f.joints | ebCount }}</span>
+        <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
+        <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
         <span class="right" role="gridcell">
           <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
           <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
@@ -103,6 +103,9 @@ const ROW_PX = 44;
       flex-direction: column;
       min-height: 0;
       flex: 1;
+    }
+    :host {
+      container-type: inline-size;
     }
     .table:focus-visible {
       outline-offset: 2px;
@@ -217,6 +220,14 @@ const ROW_PX = 44;
     }
     .hidden {
       visibility: hidden;
+    }
+    @container (max-width: 560px) {
+      .row {
+        grid-template-columns: minmax(120px, 1fr) 40px 96px 66px 60px;
+      }
+      .spare {
+        display: none;
+      }
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

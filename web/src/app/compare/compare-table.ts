@@ -37,8 +37,8 @@ export interface RowGroup {
         @for (row of group.rows; track row.key) {
           <tr>
             <th scope="row">{{ labelOf(row) }}</th>
-            <td class="right figure">{{ figure(row, row.left) }} @if (row.measure === 'mass') {<eb-mark [mark]="marks()?.[0] ?? null" />}</td>
-            <td class="right figure">{{ figure(row, row.right) }} @if (row.measure === 'mass') {<eb-mark [mark]="marks()?.[1] ?? null" />}</td>
+            <td class="right figure">{{ figure(row, row.left) }}@if (marks(); as m) {<eb-mark class="gap" [mark]="row.measure === 'mass' ? m[0] : null" />}</td>
+            <td class="right figure">{{ figure(row, row.right) }}@if (marks(); as m) {<eb-mark class="gap" [mark]="row.measure === 'mass' ? m[1] : null" />}</td>
             <td class="right figure">{{ difference(row) }}</td>
             <td class="right figure">{{ times(row) }}</td>
           </tr>
@@ -71,6 +71,9 @@ export interface RowGroup {
     .right {
       text-align: right;
     }
+    .gap {
+      margin-left: 5px;
+    }
     .group th {
       padding-top: 14px;
       font: 600 14px/1.2 var(--label);
@@ -97,6 +100,7 @@ export class CompareTable {
   }
 
   protected figure(row: CompareRow, value: number | null): string {
+    if (value === 0) return '0';
     return value === null ? ABSENT : fixed(value, DECIMALS[row.measure] ?? 0);
   }
 

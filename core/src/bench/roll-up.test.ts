@@ -1,0 +1,199 @@
+import fc from 'fast-check';
+import { outline } from '../record';
+import { DOOR, LEFT, pieceNamed, recordOf, teardown, testId } from '../../testing/teardown';
+import { subsystemKey, type StudyRecord } from '../record';
+import { massGaps, weighedShort, weighedText } from './completeness';
+import { ownFigures, ownFiguresOf, type CostOf } from './own-figures';
+import { rollUp, rollUpAfterEdit, shown, totalsOf, type AssembliesAs, type Shown } from './roll-up';
+
+const FREE: CostOf = { piece: () => ({ amount: null, boughtWhole: false }), fastener: () => null };
+const ONE_EACH: CostOf = { piece: (piece) => ({ amount: piece.boughtPrice === null ? 1 : Number(piece.boughtPrice), boughtWhole: piece.boughtPrice !== null }), fastener: () => 0.1 };
+
+const rolled = (record: StudyRecord, assembliesAs: AssembliesAs = 'pieces', cost: CostOf = FREE): ReturnType<typeof rollUp> => {
+  const tree = outline(record);
+  return rollUp(tree, ownFiguresOf(record, tree, cost), assembliesAs);
+};
+const door = (record: StudyRecord, rule: { fastenersIn: boolean; assembliesAs: AssembliesAs } = { fastenersIn: true, assembliesAs: 'pieces' }, cost: CostOf = FREE): Shown => {
+  const totals = totalsOf(rolled(record, rule.assembliesAs, cost), subsystemKey(LEFT.id, DOOR.id));
+  if (!totals) throw new Error('no door');
+  return shown(totals, rule.fastenersIn);
+};
+
+const CARRIER = `
+carrier module
+  carrier plate dc04 1.5 kg
+    6 clinch
+  2x cable guide pom 40 g
+    1 M6x16 T30 5 g
+  lever 100 g
+`;
+
+describe('counting', () => {
+  const record = recordOf(teardown(CARRIER));
+  it('counts an opened assembly as its pieces, fasteners with them or not', () => {
+    // plate 1, guides 2, lever 1; one screw for each guide
+    expect(door(record, { fastenersIn: false, assembliesAs: 'pieces' })).toMatchObject({ pieces: 4, fasteners: 2, joints: 6 });
+    expect(door(record)).toMatchObject({ pieces: 6, fasteners: 2, joints: 6 });
+  });
+  it('counts an opened assembly as one', () => {
+    expect(door(record, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ pieces: 1, fasteners: 0, joints: 0 });
+  });
+  it('multiplies what is inside by the quantity of the assembly', () => {
+    const two = recordOf(teardown(CARRIER.replace('carrier module', '2x carrier module')));
+    expect(door(two)).toMatchObject({ pieces: 12, fasteners: 4, joints: 12 });
+    expect(door(two, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ pieces: 2 });
+  });
+  it('counts the fasteners that hold an assembly also when the assembly is one', () => {
+    const held = recordOf(teardown('carrier module\n  10 M6x16 5 g\n  plate 1 kg'));
+    expect(door(held, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ pieces: 11, fasteners: 10 });
+  });
+});
+
+describe('mass', () => {
+  it('adds pieces and fasteners, in or out by the rule', () => {
+    const record = recordOf(teardown(CARRIER));
+    expect(door(record, { fastenersIn: false, assembliesAs: 'pieces' }).massKg).toBeCloseTo(1.5 + 2 * 0.04 + 0.1, 12);
+    expect(door(record).massKg).toBeCloseTo(1.5 + 2 * (0.04 + 0.005) + 0.1, 12);
+  });
+  /** @source JCGM 100:2008 (GUM), eq. 10; hand calculation: √(10² + 2²·3²) = 11.66 g */
+  it('adds uncertainties in quadrature, but one reading for several pieces errs for all of them together', () => {
+    const record = recordOf(teardown('plate 1 kg ±10 g\n2x guide 40 g ±3 g'));
+    expect(door(record).massUKg).toBeCloseTo(Math.hypot(10, 6) / 1000, 12);
+  });
+  it('is absent, not zero, while nothing is weighed', () => {
+    expect(door(recordOf(teardown('plate\nlever')))).toMatchObject({ massKg: null, massUKg: null, weakest: null, cost: null });
+  });
+  it('takes the weighed whole while its pieces are not all weighed, and the pieces once they are', () => {
+    const open = recordOf(teardown('module 2 kg\n  plate 1.5 kg\n  lever'));
+    expect(door(open)).toMatchObject({ massKg: 2, piecesMassed: 2, piecesWeighed: 1 });
+    const closed = recordOf(teardown('module 2 kg\n  plate 1.5 kg\n  lever 0.4 kg'));
+    expect(door(closed).massKg).toBeCloseTo(1.9, 12);
+  });
+  it('does not count fasteners twice that were weighed with the whole', () => {
+    const record = recordOf(teardown('module 2 kg\n  plate 1.5 kg\n    2 clip 10 g\n  lever'));
+    expect(door(record).massKg).toBeCloseTo(2, 12);
+    expect(door(record, { fastenersIn: false, assembliesAs: 'pieces' }).massKg).toBeCloseTo(1.98, 12);
+  });
+  it('does not take a whole that weighs less than the pieces already weighed', () => {
+    const record = recordOf(teardown('module 1 kg\n  plate 1.5 kg\n  lever'));
+    expect(door(record)).toMatchObject({ massKg: 1.5, piecesMassed: 1 });
+  });
+});
+
+describe('evidence and completeness', () => {
+  it('carries the weakest mark into the total, with the share that rests on it', () => {
+    const s = door(recordOf(teardown('plate 3 kg\nrail ~0.8 kg\narm ~0.2 kg')));
+    expect(s.weakest).toBe('I');
+    expect(s.weakestFraction).toBeCloseTo(0.25, 12);
+    expect(door(recordOf(teardown('plate 3 kg\nrail ~0.8 kg\narm 0.2 kg ?')))).toMatchObject({ weakest: '?', weakestFraction: expect.closeTo(0.05, 12) as number });
+  });
+  it('says how many are weighed and what the rest is', () => {
+    const s = door(recordOf(teardown('3x plate 1 kg\nrail ~0.8 kg\n2x arm\n  4 clip')));
+    expect(weighedText(s)).toBe('3 of 6 weighed');
+    expect(weighedShort(s)).toBe('3 of 6');
+    expect(massGaps(s)).toEqual(['1 estimated or taken from a weighed assembly', '2 without mass', '8 fasteners without mass']);
+  });
+  it('has short words for one piece and for all', () => {
+    expect(['plate 1 kg', 'plate ~1 kg', 'plate', '2x plate 1 kg'].map((line) => weighedShort(door(recordOf(teardown(line)))))).toEqual(['weighed', 'estimated', 'no mass', 'all 2']);
+    expect(weighedText(door(recordOf()))).toBe('nothing recorded yet');
+  });
+});
+
+describe('cost', () => {
+  it('adds pieces at their lowest level and fasteners', () => {
+    expect(door(recordOf(teardown(CARRIER)), undefined, ONE_EACH).cost).toBeCloseTo(4 + 2 * 0.1, 12);
+  });
+  it('takes the price of a bought assembly for all that is inside it', () => {
+    const record = recordOf(teardown(CARRIER));
+    const bought = { ...record, pieces: record.pieces.map((p) => (p.name === 'carrier module' ? { ...p, boughtPrice: '9.5' } : p)) };
+    expect(door(bought, undefined, ONE_EACH)).toMatchObject({ cost: 9.5, piecesCosted: 4 });
+  });
+});
+
+/** A naive sum, written another way round: every leaf by its path, no tree. */
+const naive = (record: StudyRecord): { pieces: number; mass: number; variance: number; fasteners: number; joints: number } => {
+  const byId = new Map(record.pieces.map((p) => [p.id, p]));
+  const times = (id: string): number => {
+    const piece = byId.get(id);
+    return piece ? piece.quantity * (piece.parentId === null ? 1 : times(piece.parentId)) : 1;
+  };
+  const parents = new Set(record.pieces.map((p) => p.parentId));
+  const leaves = record.pieces.filter((p) => !parents.has(p.id));
+  return {
+    pieces: leaves.reduce((sum, p) => sum + times(p.id), 0),
+    mass: leaves.reduce((sum, p) => sum + times(p.id) * (p.massEachKg ?? 0), 0),
+    variance: leaves.reduce((sum, p) => sum + (times(p.id) * (p.massUKg ?? 0)) ** 2, 0),
+    fasteners: record.fastenerSets.reduce((sum, f) => sum + f.count * times(f.pieceId), 0),
+    joints: record.jointSets.reduce((sum, j) => sum + j.count * times(j.pieceId), 0),
+  };
+};
+
+const randomRecord = fc.array(fc.record({ parent: fc.nat(), quantity: fc.integer({ min: 1, max: 4 }), grams: fc.option(fc.integer({ min: 1, max: 5000 })), clips: fc.nat(3), spots: fc.nat(9) }), { minLength: 1, maxLength: 60 }).map((specs): StudyRecord => {
+  const text = teardown('x 1 g').pieces[0];
+  if (!text) throw new Error('no piece');
+  const id = (n: number): string => testId(1000 + n);
+  const pieces = specs.map((spec, n) => {
+    const parentId = n > 0 && spec.parent % 3 > 0 ? id(spec.parent % n) : null;
+    return { ...text, id: id(n), sequence: n, parentId, subsystemId: parentId === null ? DOOR.id : null, quantity: spec.quantity, massEachKg: spec.grams === null ? null : spec.grams / 1000, massUKg: spec.grams === null ? null : 0.0003, massEvidence: spec.grams === null ? null : ('M' as const) };
+  });
+  const parents = new Set(pieces.map((p) => p.parentId));
+  const sets = teardown('x\n  1 clip\n  1 spot');
+  const [clip, spot] = [sets.fastenerSets[0], sets.jointSets[0]];
+  if (!clip || !spot) throw new Error('no set');
+  return {
+    ...recordOf(),
+    // assemblies are not weighed here: the naive sum knows leaves only
+    pieces: pieces.map((p) => (parents.has(p.id) ? { ...p, massEachKg: null, massUKg: null, massEvidence: null } : p)),
+    fastenerSets: specs.flatMap((spec, n) => (spec.clips > 0 ? [{ ...clip, id: testId(3000 + n), pieceId: id(n), count: spec.clips }] : [])),
+    jointSets: specs.flatMap((spec, n) => (spec.spots > 0 ? [{ ...spot, id: testId(5000 + n), pieceId: id(n), count: spec.spots }] : [])),
+  };
+});
+
+describe('against a naive sum over leaves', () => {
+  it('agrees on any tree', () => {
+    fc.assert(
+      fc.property(randomRecord, (record) => {
+        const sum = naive(record);
+        const s = door(record, { fastenersIn: false, assembliesAs: 'pieces' });
+        expect([s.pieces, s.fasteners, s.joints]).toEqual([sum.pieces, sum.fasteners, sum.joints]);
+        expect(Math.abs((s.massKg ?? 0) - sum.mass)).toBeLessThan(1e-9 * Math.max(1, sum.mass));
+        expect(Math.abs((s.massUKg ?? 0) ** 2 - sum.variance)).toBeLessThan(1e-9 * Math.max(1, sum.variance));
+      }),
+    );
+  });
+});
+
+describe('after one edit', () => {
+  it('is exactly what a whole roll-up gives, under either rule', () => {
+    fc.assert(
+      fc.property(randomRecord, fc.nat(), fc.integer({ min: 1, max: 9000 }), fc.constantFrom('pieces' as const, 'one' as const), (record, pick, grams, assembliesAs) => {
+        const edited = record.pieces[pick % record.pieces.length];
+        if (!edited) return;
+        const after = { ...edited, massEachKg: grams / 1000, massUKg: 0.001, massEvidence: '?' as const };
+        const now = { ...record, pieces: record.pieces.map((p) => (p.id === edited.id ? after : p)) };
+        const before = rolled(record, assembliesAs);
+        const place = before.outline.placeOf.get(edited.id) ?? -1;
+        const own = ownFigures(after, record.fastenerSets.filter((f) => f.pieceId === edited.id), record.jointSets.filter((j) => j.pieceId === edited.id), FREE);
+        expect(rollUpAfterEdit(before, place, own).totals).toEqual(rolled(now, assembliesAs).totals);
+      }),
+    );
+  });
+  it('leaves the roll-up before it as it was', () => {
+    const record = recordOf(teardown(CARRIER));
+    const before = rolled(record);
+    const copy = structuredClone(before.totals);
+    const lever = pieceNamed(record, 'lever');
+    rollUpAfterEdit(before, before.outline.placeOf.get(lever.id) ?? -1, ownFigures({ ...lever, massEachKg: 5 }, [], [], FREE));
+    expect(before.totals).toEqual(copy);
+  });
+});
+
+describe('pieces that hang nowhere', () => {
+  it('are named and left out, so that a broken record hides nothing else', () => {
+    const record = recordOf(teardown(CARRIER));
+    const lever = pieceNamed(record, 'lever');
+    const loop = { ...record, pieces: record.pieces.map((p) => (p.id === lever.id ? { ...p, parentId: lever.id } : p)) };
+    expect(outline(loop).issues).toMatchObject([{ code: 'adrift', recordId: lever.id }]);
+    expect(door(loop).pieces).toBe(5);
+  });
+});

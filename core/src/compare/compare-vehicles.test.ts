@@ -1,0 +1,117 @@
+import Papa from 'papaparse';
+import { DOOR, LEFT, RIGHT, STUDY, recordOf, teardown } from '../../testing/teardown';
+import type { StudyRecord } from '../record';
+import { studyRollUp } from '../cost';
+import { compareVehicles, type CompareRow, type Comparison } from './compare-vehicles';
+import { comparisonCsv, defused } from './comparison-csv';
+import { comparisonGaps, comparisonSentences, plainText } from './sentences';
+
+const compared = (record: StudyRecord): Comparison => {
+  const comparison = compareVehicles(record, studyRollUp(record), LEFT.id, RIGHT.id, DOOR.id);
+  if (!comparison) throw new Error('nothing to compare');
+  return comparison;
+};
+
+const DOORS = recordOf(
+  teardown(`
+module
+  plate dc04 stamp 2 kg
+    4 M6x16 T30 8.8 5 g
+  2x guide pom inj 50 g
+arm aw-6082 ext 1 kg
+  2 M8x20 T45 10.9 10 g
+  12 spot`),
+  teardown(`
+plate dc04 stamp 1 kg
+  6 M6x16 T30 8.8 5 g
+  2 M6x20 T30 8.8 6 g
+guide pom inj 50 g
+seal epdm profext 400 g
+`, RIGHT, 500),
+);
+
+const total = (rows: readonly CompareRow[], measure: string): CompareRow => {
+  const row = rows.find((r) => r.measure === measure);
+  if (!row) throw new Error(`no row for ${measure}`);
+  return row;
+};
+
+describe('two vehicles side by side', () => {
+  const { totals, byMaterial, byProcess, left } = compared(DOORS);
+  it('counts pieces, fasteners, their variants and joints by the rule', () => {
+    // left: plate, 2 guides, arm = 4 pieces + 6 fasteners; right: 3 pieces + 8 fasteners
+    expect(totals.map((r) => [r.measure, r.left, r.right]).slice(0, 4)).toEqual([['pieces', 10, 11], ['fasteners', 6, 8], ['variants', 2, 2], ['joints', 12, 0]]);
+  });
+  it('gives difference and ratio, and no ratio to nothing', () => {
+    const mass = total(totals, 'mass');
+    expect(mass.left).toBeCloseTo(3.14, 12);
+    expect(mass.right).toBeCloseTo(1.492, 12);
+    expect(mass.difference).toBeCloseTo(1.648, 12);
+    expect(mass.ratio).toBeCloseTo(3.14 / 1.492, 12);
+    expect(total(totals, 'joints').ratio).toBeNull();
+  });
+  it('splits by material and by process so that the parts add up to the whole', () => {
+    for (const rows of [byMaterial, byProcess]) {
+      for (const measure of ['pieces', 'mass', 'cost'] as const) {
+        for (const side of ['left', 'right'] as const) {
+          const sum = rows.filter((r) => r.measure === measure).reduce((s, r) => s + (r[side] ?? 0), 0);
+          expect(sum).toBeCloseTo(total(totals, measure)[side] ?? Number.NaN, 9);
+        }
+      }
+    }
+  });
+  it('keeps fasteners apart and knows what a side does not use from what is unknown', () => {
+    expect(byMaterial.map((r) => r.label).filter((label, i, all) => all.indexOf(label) === i)).toEqual(['DC04', 'EN AW-6082', 'EPDM', 'POM', 'fasteners']);
+    expect(byMaterial.find((r) => r.key === 'EPDM mass')).toMatchObject({ left: 0, right: 0.4 });
+  });
+  it('has one point for each piece straight under the subsystem, with what is inside it', () => {
+    expect(left.groups).toEqual([
+      { pieceId: expect.any(String) as string, name: 'module', pieces: 7, massKg: expect.closeTo(2.12, 12) as number },
+      { pieceId: expect.any(String) as string, name: 'arm', pieces: 3, massKg: expect.closeTo(1.02, 12) as number },
+    ]);
+  });
+  it('puts what only the weighed whole holds on a row of its own', () => {
+    const open = compared(recordOf(teardown('module 3 kg\n  plate dc04 1 kg\n  lever'), teardown('plate dc04 1 kg', RIGHT, 500)));
+    expect(open.byMaterial.find((r) => r.label === 'inside assemblies known only as a whole' && r.measure === 'mass')?.left).toBeCloseTo(2, 12);
+    expect(open.byMaterial.find((r) => r.key === 'not stated mass')?.left).toBeNull();
+  });
+});
+
+describe('the comparison in words', () => {
+  const said = (record: StudyRecord): readonly string[] => comparisonSentences(compared(record), 'EUR').map(plainText);
+  it('says counts by difference and masses by ratio with their uncertainty', () => {
+    const [pieces, mass] = said(DOORS);
+    expect(pieces).toBe('Left van has 10 pieces and fasteners against 11 on Right van: 9.1 % fewer.');
+    // u: readings to 1 kg, 1 kg, 50 g (two), 5 g, 10 g … are known to their last digit only
+    expect(mass).toMatch(/^Left van is 2\.10 times as heavy, 110 % more: 1\.65 ± 0\.50 kg heavier than Right van\.$/);
+  });
+  it('does not call a difference what the weighing cannot tell', () => {
+    const close = recordOf(teardown('plate 1.00 kg ±20 g'), teardown('plate 1.01 kg ±20 g', RIGHT, 500));
+    expect(said(close)[1]).toMatch(/weigh the same as far as the weighing can tell/);
+  });
+  it('says that nothing is weighed or costed rather than compare with zero', () => {
+    const bare = recordOf(teardown('plate'), teardown('plate 1 kg', RIGHT, 500));
+    expect(said(bare)[1]).toBe('The masses cannot be compared: nothing on Left van is weighed yet.');
+    expect(said(bare)[2]).toBe('The costs cannot be compared: nothing on Left van is costed yet.');
+    expect(comparisonGaps(compared(bare))).toEqual(['Left van: 1 piece of 1 without mass', 'Left van: 1 piece of 1 without cost', 'Right van: 1 piece of 1 without cost']);
+  });
+  it('says when counts are the same', () => {
+    expect(said(recordOf(teardown('plate 1 kg'), teardown('plate 1 kg', RIGHT, 500)))[0]).toBe('Left van has 1 piece or fastener, the same as Right van.');
+  });
+});
+
+/** @source papaparse reading back; the apostrophe rule as commonly advised against formula injection */
+describe('the comparison as a file', () => {
+  it('stands on its basis, and reads back figure for figure', () => {
+    const csv = comparisonCsv(compared(DOORS), STUDY, 'Sliding cargo door');
+    const rows = Papa.parse<string[]>(csv).data;
+    expect(rows.slice(0, 4)).toEqual([['study', 'Test study'], ['subsystem', 'Sliding cargo door'], ['counting rule', 'loose pieces + fasteners'], ['cost basis', 'EUR 2026, 60000 vehicles a year for 7 years, Central Europe']]);
+    expect(rows.find((r) => r[0] === 'total' && r[2] === 'mass')).toEqual(['total', '', 'mass', 'kg', '3.14', '1.492', '1.648', '2.104558']);
+    expect(rows.find((r) => r[2] === 'joints')?.[7]).toBe('');
+  });
+  it('defuses names that a spreadsheet would run, and leaves numbers alone', () => {
+    expect(['=1+1', '+cmd', '@SUM(A1)', '-2+3', '-2.5', 'plate'].map(defused)).toEqual(["'=1+1", "'+cmd", "'@SUM(A1)", "'-2+3", '-2.5', 'plate']);
+    const hostile = { ...DOORS, vehicles: DOORS.vehicles.map((v) => ({ ...v, name: '=HYPERLINK("x")' })) };
+    expect(Papa.parse<string[]>(comparisonCsv(compared(hostile), STUDY, 'Door')).data.flat().filter((c) => c.startsWith('='))).toEqual([]);
+  });
+});

@@ -1,0 +1,99 @@
+import { MATERIALS, PROCESSES } from '../shared';
+import { subsystemKey } from '../record';
+import { DOOR, LEFT, STUDY, pieceNamed, recordOf, teardown } from '../../testing/teardown';
+import { totalsOf } from '../bench';
+import { costLines } from './cost-lines';
+import { fastenerCost } from './fastener-cost';
+import { basisOf, pieceCost } from './piece-cost';
+import { studyRollUp, studyRollUpAfter } from './study-roll-up';
+
+const BASIS = basisOf(STUDY);
+const only = (line: string) => {
+  const [piece] = teardown(line).pieces;
+  if (!piece) throw new Error('no piece');
+  return piece;
+};
+
+describe('what a piece costs', () => {
+  it('is shown term by term: a 1 kg stamping in DC04, 60 000 vehicles a year for 7 years', () => {
+    const cost = pieceCost(only('plate dc04 stamp 1 kg'), 1, BASIS);
+    expect(cost.terms.map((t) => t.label)).toEqual(['Material', 'Tooling', 'Conversion']);
+    // by hand: 1 × 0.95 / 0.65; (60 000 + 70 000) / 420 000, one set of tools; 5.5 s × 115 EUR/h / 3600 / 0.985
+    expect(cost.terms.map((t) => Number(t.amount.toFixed(4)))).toEqual([1.4615, 0.3095, 0.1784]);
+    expect(cost.amount).toBeCloseTo(1.9494, 3);
+    expect(cost.terms[0]?.working).toBe('1 kg × 0.95 EUR/kg ÷ (1 − 0.35 scrap)');
+  });
+  it('spreads tooling over all pieces of a kind on the vehicle', () => {
+    const [one, four] = [1, 4].map((perVehicle) => pieceCost(only('guide pom inj 40 g'), perVehicle, BASIS).terms[1]?.amount ?? 0);
+    // 420 000 pieces need one set, 1 680 000 need three (life 800 000)
+    expect((one ?? 0) / (four ?? 1)).toBeCloseTo(4 / 3, 9);
+  });
+  it('says what is missing instead of guessing', () => {
+    expect(pieceCost(only('plate'), 1, BASIS)).toMatchObject({ amount: null, issues: [{ code: 'no-mass' }, { code: 'no-material' }, { code: 'no-process' }] });
+  });
+  it('takes the bought-out price where there is one', () => {
+    const latch = { ...only('latch 600 g'), boughtPrice: '7.40', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' };
+    expect(pieceCost(latch, 1, BASIS)).toMatchObject({ amount: 7.4, boughtWhole: true });
+  });
+  it('does not count a price of another year, volume or currency, and says why', () => {
+    const latch = { ...only('latch 600 g'), boughtPrice: '7.40', boughtCurrency: 'USD', boughtPriceYear: 2023, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' };
+    const cost = pieceCost(latch, 1, BASIS);
+    expect(cost.amount).toBeNull();
+    expect(cost.issues[0]?.message).toMatch(/USD, not EUR; prices of 2023, not 2026/);
+  });
+  it('does not use the catalogue for a basis it was not made for', () => {
+    expect(pieceCost(only('plate dc04 stamp 1 kg'), 1, { ...BASIS, priceYear: 2024 })).toMatchObject({ amount: null, issues: [{ code: 'catalogue-basis' }] });
+  });
+  it('prices a fastener by its mass, and not at all without one', () => {
+    const [screw, clip] = teardown('plate\n  1 M6x16 10 g\n  1 clip').fastenerSets;
+    expect(screw && fastenerCost(screw, BASIS)).toBeCloseTo(0.015 + 4.2 * 0.01, 12);
+    expect(clip && fastenerCost(clip, BASIS)).toBeNull();
+  });
+});
+
+describe('the catalogue', () => {
+  it('has about 25 materials and 12 processes, each with unit, year and source', () => {
+    expect(MATERIALS.length).toBeGreaterThanOrEqual(25);
+    expect(PROCESSES.length).toBeGreaterThanOrEqual(12);
+    for (const entry of [...MATERIALS, ...PROCESSES]) expect([entry.year, entry.source]).toEqual([expect.any(Number), expect.stringMatching(/assumed|memory/)]);
+  });
+  it('has no word that names two things', () => {
+    const words = [...MATERIALS, ...PROCESSES].flatMap((entry) => [entry.id, ...entry.words]);
+    expect(words.filter((word, i) => words.indexOf(word) !== i)).toEqual([]);
+  });
+});
+
+/** @source rule of mixtures on specific volume from element and polymer densities, recomputed; tolerance 1 % */
+describe('densities against the rule of mixtures', () => {
+  it.each([['aw-5754', 2660], ['aw-6082', 2693], ['alsi9cu3', 2751], ['alsi10mnmg', 2660], ['az91d', 1808], ['zamak-5', 6698], ['pa66-gf30', 1366], ['pp-gf30', 1122], ['pp-td20', 1045], ['pbt-gf30', 1533], ['pc-abs', 1143]] as const)('%s is about %d kg/m³', (id, mixture) => {
+    const material = MATERIALS.find((m) => m.id === id);
+    expect(Math.abs((material?.densityKgPerM3 ?? 0) / mixture - 1)).toBeLessThan(0.01);
+  });
+});
+
+describe('the roll-up of a study with its costs', () => {
+  const record = recordOf(teardown('module\n  plate dc04 stamp 1 kg\n  2x guide pom inj 40 g\n    1 M6x16 10 g\nlatch'));
+  it('adds up to the lines of the cost table', () => {
+    const rollUp = studyRollUp(record);
+    const key = subsystemKey(LEFT.id, DOOR.id);
+    const lines = costLines(record, rollUp, key);
+    const totals = totalsOf(rollUp.rolled, key);
+    expect(lines.map((line) => [line.name, line.perVehicle])).toEqual([['plate', 1], ['guide', 2], ['bolt, on guide', 2], ['latch', 1]]);
+    expect((totals?.cost ?? 0) + (totals?.fastenerCost ?? 0)).toBeCloseTo(lines.reduce((sum, line) => sum + (line.onVehicle ?? 0), 0), 9);
+    expect(lines.at(-1)?.missing).toMatch(/No mass yet; No material yet/);
+  });
+  it('is the same worked out after an edit as worked out whole', () => {
+    const guide = pieceNamed(record, 'guide');
+    const edit = (fields: object) => ({ ...record, pieces: record.pieces.map((p) => (p.id === guide.id ? { ...p, ...fields } : p)) });
+    const before = studyRollUp(record);
+    for (const now of [edit({ massEachKg: 0.05 }), edit({ quantity: 5 }), edit({ parentId: null, subsystemId: DOOR.id })]) {
+      expect(studyRollUpAfter(before, record, now, guide.id).rolled.totals).toEqual(studyRollUp(now).rolled.totals);
+    }
+    const ruled = { ...record, study: { ...record.study, assembliesAs: 'one' as const } };
+    expect(studyRollUpAfter(before, record, ruled, null).rolled.totals).toEqual(studyRollUp(ruled).rolled.totals);
+  });
+  it('lists a bought assembly once, without what is inside it', () => {
+    const bought = { ...record, pieces: record.pieces.map((p) => (p.name === 'module' ? { ...p, boughtPrice: '5', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' } : p)) };
+    expect(costLines(bought, studyRollUp(bought), subsystemKey(LEFT.id, DOOR.id)).map((line) => line.name)).toEqual(['module', 'latch']);
+  });
+});
