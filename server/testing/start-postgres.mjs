@@ -1,11 +1,13 @@
-// One PostgreSQL for all server tests; each test file makes a database of its own from a migrated template.
+// One PostgreSQL for all server tests, made anew; each test file gets a database of its own from a migrated template.
+import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { startDatabase } from '../../scripts/database.mjs';
 
 export default async () => {
-  const root = fileURLToPath(new URL('../..', import.meta.url));
-  const database = await startDatabase(join(root, '.test-data', 'jest'), { fsync: 'off' });
+  const dir = join(fileURLToPath(new URL('../..', import.meta.url)), '.test-data', 'jest');
+  rmSync(dir, { recursive: true, force: true });
+  const database = await startDatabase(dir, { fsync: 'off' });
   process.env.TEST_DATABASE_URL = database.url;
   globalThis.eachBoltTestDatabase = database;
 };

@@ -19,12 +19,13 @@ const KIND_WORDS: Readonly<Record<string, FastenerKind>> = {
   screw: 'screw', screws: 'screw', rivet: 'rivet', rivets: 'rivet', clip: 'clip', clips: 'clip', 'push pin': 'push pin', 'push pins': 'push pin',
   'cable tie': 'cable tie', 'cable ties': 'cable tie',
 };
-const KIND = String.raw`(?:bolts?|nuts?|washers?|studs?|screws?|rivets?|clips?|push pins?|cable ties?)`;
+/** Words that name a kind of fastener, as a pattern. */
+export const KIND = String.raw`(?:bolts?|nuts?|washers?|studs?|screws?|rivets?|clips?|push pins?|cable ties?)`;
 const NUMBER = String.raw`\d[\d.,]*`;
 const METRIC = String.raw`M(${NUMBER})(?:\s?[x×]\s?(${NUMBER}))?(?:\s?[x×]\s?(${NUMBER}))?`;
 
 /** Does the line begin as a fastener set does? `12 M6x16 …`, `9 clip`, `M6x16` */
-const LEAD = new RegExp(String.raw`(?:(\d{1,7})\s?[x×]?\s+(?=M\d|(${KIND})${END})|(?=M\d[\d.,]*\s?[x×]\s?\d))`, 'iy');
+const LEAD = new RegExp(String.raw`(?:(\d{1,7})(?:\s?[x×])?\s+(?=M\d)|(\d{1,7})\s+(?=${KIND}${END})|(?=M\d[\d.,]*\s?[x×]\s?\d))`, 'iy');
 const THREAD = new RegExp(METRIC + END, 'iy');
 const TAPPING = new RegExp(String.raw`(?:ST)?(${NUMBER})\s?[x×]\s?(${NUMBER})${END}`, 'iy');
 const KIND_HERE = new RegExp(KIND + END, 'iy');
@@ -111,7 +112,7 @@ const MOST_NOTE = 400;
 export const parseFasteners = (line: string, start: number): ParsedLine | null => {
   const leading = matchAt(LEAD, line, start);
   if (!leading) return null;
-  const digits = leading[1];
+  const digits = leading[1] ?? leading[2];
   const asked = countQuestion(line, start, digits);
   const count = asked.length === 0 ? Number(digits) : 1;
   const isNut = /\bnuts?\b/i.test(line);

@@ -49,7 +49,8 @@ describe('a line that records a piece', () => {
   });
   it('takes a stated uncertainty', () => expect(piece('rail 41 g ±2 g').mass).toMatchObject({ eachKg: 0.041, uKg: 0.002 }));
   it('shares a mass given in all among the count, with its uncertainty', () => {
-    const { mass } = piece('12x clip, hose total 492 g');
+    const { kind, mass } = piece('12x clip, hose total 492 g');
+    expect(kind).toBe('piece');
     expect(mass).toMatchObject({ eachKg: 0.041, typed: 'total 492 g' });
     expect(mass?.uKg).toBeCloseTo(0.001 / Math.sqrt(12) / 12, 12);
   });
@@ -73,6 +74,7 @@ describe('what is never guessed', () => {
   it('asks how, when “cast” could be three processes', () => expect(choices('arm cast')).toEqual(['hpdc', 'gravity-casting', 'sand-casting', '"cast"']));
   it('asks whether a comma is a decimal sign or thousands', () => expect(choices('rail 1,840 kg')).toEqual(['1.840 kg', '1840 kg']));
   it('asks what a length measures', () => expect(choices('hose 1.4 m')).toEqual(['t1.4 m', 'run 1.4 m', '"1.4 m"']));
+  it('asks whether a counted fastener word is a set or pieces', () => expect(choices('12x clip 3 g')).toEqual(['12 clip', '12x "clip"']));
   it('asks whether a leading number is the count or part of the name', () => expect(choices('3 bracket')).toEqual(['3x', '"3"']));
   it.each([
     ['two masses', 'rail 1 kg 2 kg', 'said-twice'],

@@ -3,6 +3,7 @@ import { HAND_WORD, type Hand } from '../../record';
 import { END, bareNumberMatcher, directionMatcher, lengthM, loneMarkMatcher, massEach, massMatcher, readingsOf, strayLengthMatcher, type MassDraft } from './common-matchers';
 import type { ParsedLine, PieceEntry, Question, Understood } from './entry';
 import { keepAsWords, leaveOut, matchAt, quote, readLine, tidy, type Match, type Matcher } from './reader';
+import { KIND } from './parse-fasteners';
 import { materialNamed, processNamed, vagueMaterial, vagueProcess } from './vocabulary';
 
 interface PieceDraft extends MassDraft {
@@ -17,6 +18,7 @@ interface PieceDraft extends MassDraft {
 
 const NUMBER = String.raw`\d[\d.,]*`;
 const COUNT = /(\d{1,7})\s?[x×](?=\s|$)/y;
+const FASTENER_WORD = new RegExp(String.raw`${KIND}(?=\s|$)`, 'iy');
 const BARE_COUNT = /(\d{1,7})(?=\s+[^\s\d])/y;
 const TAG = new RegExp(String.raw`#([A-Za-z0-9-]{1,40})${END}`, 'y');
 const ENVELOPE = new RegExp(String.raw`(${NUMBER})\s?[x×]\s?(${NUMBER})(?:\s?[x×]\s?(${NUMBER}))?\s*(mm|cm|m|in|ft)?${END}`, 'iy');
@@ -139,6 +141,13 @@ interface Lead {
 const lead = (line: string, start: number): Lead => {
   const count = matchAt(COUNT, line, start);
   const span = (text: string): { start: number; end: number } => ({ start, end: start + text.length });
+  const fastener = count && matchAt(FASTENER_WORD, line, start + count[0].length + 1);
+  if (count && fastener) {
+    const [digits = '', word] = [count[1], fastener[0]];
+    const text = line.slice(start, start + count[0].length + 1 + word.length);
+    const choices = [{ label: `a fastener set: ${digits} ${word}`, replacement: `${digits} ${word}` }, { label: `${digits} pieces called ${word}`, replacement: `${digits}x ${quote(word)}` }];
+    return { from: start + text.length, quantity: 1, understood: [], questions: [{ ...span(text), code: 'set-or-piece', message: `Is ${text} a fastener set, or pieces?`, choices }] };
+  }
   if (count) {
     const quantity = Number(count[1]);
     const inside = quantity >= 1 && quantity <= 100_000;

@@ -1,0 +1,61 @@
+import { STUDY, teardown } from '../../testing/teardown';
+import { changedPieceFields, pieceForm, pieceFromForm, type PieceForm } from './piece-form';
+import { fastenerLine, jointLine, massEachText } from './shorthand/from-row';
+
+const only = (line: string) => {
+  const [piece] = teardown(line).pieces;
+  if (!piece) throw new Error('no piece');
+  return piece;
+};
+const plate = only('2x carrier plate dc04 stamp t0.8 620x410x35 1.84 kg #DR2-1');
+const edited = (fields: Partial<PieceForm>, piece = plate) => pieceFromForm({ ...pieceForm(piece, STUDY), ...fields }, piece);
+const changes = (fields: Partial<PieceForm>, piece = plate): object => {
+  const checked = edited(fields, piece);
+  if (!checked.ok) throw new Error(checked.issues.map((i) => `${i.field}: ${i.message}`).join('; '));
+  return changedPieceFields(piece, checked.value);
+};
+const faults = (fields: Partial<PieceForm>): readonly string[] => {
+  const checked = edited(fields);
+  return checked.ok ? [] : checked.issues.map((i) => `${i.field}: ${i.message}`);
+};
+
+describe('the form of a piece', () => {
+  it('shows the figures as people type them', () => {
+    expect(pieceForm(plate, STUDY)).toMatchObject({ mass: '1.84 kg', thickness: '0.8', envelope: '620x410x35', quantity: '2', priceCurrency: 'EUR' });
+  });
+  it('changes nothing when nothing is changed', () => expect(changes({})).toEqual({}));
+  it('sends only what differs', () => expect(changes({ tag: 'DR2-9', thickness: '1' })).toEqual({ tag: 'DR2-9', wallThicknessM: 0.001 }));
+  it('takes a new mass with its uncertainty and mark', () => {
+    expect(changes({ mass: '~2 kg' })).toEqual({ massEachKg: 2, massUKg: expect.closeTo(0.2887, 4) as number, massEvidence: 'I', massTyped: '~2 kg' });
+  });
+  it('changes the mark alone', () => expect(changes({ massEvidence: 'T' })).toEqual({ massEvidence: 'T' }));
+  it('clears what is emptied: unknown, not zero', () => {
+    expect(changes({ mass: '', envelope: '' })).toEqual({ massEachKg: null, massUKg: null, massEvidence: null, massTyped: null, lengthM: null, widthM: null, heightM: null });
+  });
+  it('keeps a mass that was weighed in all while it is not touched', () => {
+    const clips = only('12x clip, hose total 492 g');
+    expect(massEachText(clips)).toBe('0.041 kg');
+    expect(changes({ tag: 'A' }, clips)).toEqual({ tag: 'A' });
+  });
+  it('gives a price its whole basis', () => {
+    expect(changes({ price: '4.20' })).toEqual({ boughtPrice: '4.20', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' });
+  });
+  it('names the field of each fault in the words of the form', () => {
+    expect(faults({ name: ' ', quantity: 'two', mass: '8', envelope: '12x13', opened: 'closed', price: '4,2', priceYear: 'x' })).toEqual([
+      'price: “4,2” is not a price in decimal digits such as 4.20',
+      'mass: 8 of what: g or kg?',
+      'envelope: 12x13: an envelope has three dimensions (keep it as words, leave it out)',
+      expect.stringMatching(/^name: Name must not be empty/),
+      expect.stringMatching(/^quantity: Quantity must be a/),
+    ]);
+    expect(faults({ opened: 'closed' })).toEqual(['closedReason: Say why the piece was left closed']);
+  });
+});
+
+describe('a recorded set as its line', () => {
+  it('reads as it was typed', () => {
+    const { fastenerSets, jointSets } = teardown('x\n  12 M6x16 T30 8.8 -z\n  4 M8x1x30 total 60 g captive\n  9 clip 3 g -y\n  3 screw 4.8x16 T20\n  bead 1.4 m\n  34 spot');
+    expect(fastenerSets.map(fastenerLine)).toEqual(['12 M6x16 T30 8.8 -z', '4 M8x1x30 total 60 g captive', '9 clip -y 3 g', '3 screw 4.8x16 T20']);
+    expect(jointSets.map(jointLine)).toEqual(['1 bead 1400 mm', '34 spot']);
+  });
+});

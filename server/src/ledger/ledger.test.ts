@@ -1,0 +1,231 @@
+import { randomUUID } from 'node:crypto';
+import { applyOps, blankFasteners, blankJoints, type Op } from '@each-bolt/core/record';
+import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
+import { testDatabase } from '../../testing/test-database';
+import { many, one } from '../db/rows';
+import type { Pool } from '../db/pool';
+
+let api: Api;
+let pool: Pool;
+let drop: () => Promise<void>;
+let study: Begun;
+
+beforeAll(async () => {
+  ({ pool, drop } = await testDatabase());
+  api = await Api.over(pool);
+});
+beforeEach(async () => {
+  study = await beginStudy(api);
+});
+afterAll(async () => {
+  await api.stop();
+  await drop();
+});
+
+const add = (fields = {}, id: string = randomUUID()): Op => ({ kind: 'piece.add', id, fields: study.piece(fields) });
+const written = async (): Promise<readonly [number, number, number]> => {
+  const record = await api.record(study.studyId);
+  const changes = await one<{ count: number }>(pool, 'select count(*) from change where study_id = $1', [study.studyId]);
+  return [record.revision, record.pieces.length, changes.count];
+};
+const refused = async (ops: readonly unknown[], status: number): Promise<Problem> => {
+  const before = await written();
+  const answer = await api.change<Problem>(study.studyId, ops);
+  expect(answer.status).toBe(status);
+  expect(await written()).toEqual(before);
+  return answer.body;
+};
+
+describe('a change that is kept', () => {
+  it('is answered with its revision, and every row it touches carries that as its version', async () => {
+    const id = randomUUID();
+    const answer = await api.change(study.studyId, [add({ massEachKg: 1.836, massUKg: 0.0003, massEvidence: 'M', massTyped: '1.836 kg', boughtPrice: '4.20', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' }, id)]);
+    expect(answer).toMatchObject({ status: 201, body: { revision: 2 } });
+    expect((await api.record(study.studyId)).pieces).toMatchObject([{ id, version: 2, massEachKg: 1.836, massUKg: 0.0003, boughtPrice: '4.2' }]);
+  });
+  it('comes back field for field as it was sent, for every kind of record', async () => {
+    const [pieceId, setId, jointId] = [randomUUID(), randomUUID(), randomUUID()];
+    const fields = study.piece({ tag: 'DR2-1', name: 'ÆØ “plate” <b>', function: 'f', quantity: 3, hand: 'left', materialId: 'dc04', lengthM: 0.1, widthM: 0.2, heightM: 0.3, wallThicknessM: 0.0008, runLengthM: 1.4, opened: 'closed', closedReason: 'sealed', notes: 'line\nline' });
+    const fasteners = { ...blankFasteners(pieceId), count: 12, threadM: 0.006, lengthM: 0.016, drive: 'T30', grade: '8.8', direction: '-z' } as const;
+    const joints = { ...blankJoints(pieceId), kind: 'adhesive bead', lengthEachM: 1.4 } as const;
+    await api.change(study.studyId, [add(fields, pieceId), { kind: 'fasteners.add', id: setId, fields: fasteners }, { kind: 'joints.add', id: jointId, fields: joints }]);
+    const record = await api.record(study.studyId);
+    expect(record.pieces).toEqual([{ id: pieceId, version: 2, ...fields }]);
+    expect(record.fastenerSets).toEqual([{ id: setId, version: 2, ...fasteners }]);
+    expect(record.jointSets).toEqual([{ id: jointId, version: 2, ...joints }]);
+    expect(record.vehicles[0]).toMatchObject({ builtOn: '2026-02-18', acquiredOn: null });
+  });
+  it('sent again with the same id is kept once and gets the first answer', async () => {
+    const change = JSON.stringify({ id: randomUUID(), ops: [add()] });
+    const path = `/api/studies/${study.studyId}/changes`;
+    const answers = await Promise.all(Array.from({ length: 8 }, () => api.post<{ revision: number }>(path, change)));
+    expect(answers.map((a) => a.body.revision)).toEqual(Array.from({ length: 8 }, () => 2));
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 200, 200, 200, 200, 200, 200, 201]);
+    expect(await written()).toEqual([2, 1, 2]);
+  });
+  it('queues behind others without a gap in the revisions', async () => {
+    const answers = await Promise.all(Array.from({ length: 20 }, () => api.change(study.studyId, [add()])));
+    expect(answers.map((a) => a.body.revision).sort((a, b) => a - b)).toEqual(Array.from({ length: 20 }, (_, i) => i + 2));
+  });
+  it('may add a piece and put another into it, and edit what it just added', async () => {
+    const [module, plate] = [randomUUID(), randomUUID()];
+    const inside = { kind: 'piece.add', id: plate, fields: study.piece({ parentId: module, subsystemId: null }) };
+    const answer = await api.change(study.studyId, [inside, add({ name: 'module' }, module), { kind: 'piece.edit', id: plate, expectsVersion: 1, fields: { tag: 'A' } }]);
+    expect(answer.status).toBe(201);
+    expect((await api.record(study.studyId)).pieces.find((p) => p.id === plate)).toMatchObject({ parentId: module, tag: 'A' });
+  });
+  it('gives the client the same record that the client works out for itself', async () => {
+    const id = randomUUID();
+    const before = await api.record(study.studyId);
+    const ops: readonly Op[] = [add({ name: 'a' }, id), add({ name: 'b' })];
+    const { body } = await api.change(study.studyId, ops);
+    const sorted = (pieces: readonly { id: string }[]) => [...pieces].sort((a, b) => (a.id < b.id ? -1 : 1));
+    const [ours, theirs] = [applyOps(before, ops, body.revision), await api.record(study.studyId)];
+    expect({ ...ours, pieces: sorted(ours.pieces) }).toEqual({ ...theirs, pieces: sorted(theirs.pieces) });
+  });
+});
+
+describe('the inverse of a change', () => {
+  it('is stored with it and, sent as a change, puts everything back', async () => {
+    const [kept, gone, added] = [randomUUID(), randomUUID(), randomUUID()];
+    await api.change(study.studyId, [add({ name: 'kept' }, kept), add({ name: 'gone', massEachKg: 1, massUKg: 0.1, massEvidence: 'M' }, gone), { kind: 'fasteners.add', id: added, fields: { ...blankFasteners(gone), count: 4 } }]);
+    const before = await api.record(study.studyId);
+    await api.change(study.studyId, [
+      { kind: 'piece.edit', id: kept, expectsVersion: 2, fields: { name: 'renamed', quantity: 7 } },
+      { kind: 'fasteners.remove', id: added, expectsVersion: 2 },
+      { kind: 'piece.remove', id: gone, expectsVersion: 2 },
+      add({ name: 'new' }),
+    ]);
+    const [last] = (await api.get<readonly { inverse: readonly Op[] }[]>(`/api/studies/${study.studyId}/changes?since=2`)).body;
+    expect((await api.change(study.studyId, last?.inverse ?? [])).status).toBe(201);
+    const after = await api.record(study.studyId);
+    const content = (rows: readonly { id: string; version: number }[]) => rows.map(({ version: _, ...row }) => row).sort((a, b) => (a.id < b.id ? -1 : 1));
+    expect(content(after.pieces)).toEqual(content(before.pieces));
+    expect(content(after.fastenerSets)).toEqual(content(before.fastenerSets));
+  });
+});
+
+describe('a stale version', () => {
+  it('is answered 409 with the current row, and nothing is overwritten', async () => {
+    const id = randomUUID();
+    await api.change(study.studyId, [add({}, id)]);
+    await api.change(study.studyId, [{ kind: 'piece.edit', id, expectsVersion: 2, fields: { name: 'renamed by another' } }]);
+    const problem = await refused([{ kind: 'piece.edit', id, expectsVersion: 2, fields: { name: 'mine' } }, add()], 409);
+    expect(problem).toMatchObject({ code: 'conflict', conflicts: [{ id, current: { version: 3, name: 'renamed by another' } }] });
+  });
+  it('of a row that was removed meanwhile says so with no current row', async () => {
+    const id = randomUUID();
+    await api.change(study.studyId, [add({}, id)]);
+    await api.change(study.studyId, [{ kind: 'piece.remove', id, expectsVersion: 2 }]);
+    expect((await refused([{ kind: 'piece.edit', id, expectsVersion: 2, fields: {} }], 409)).conflicts).toEqual([expect.objectContaining({ id, current: null })]);
+  });
+});
+
+describe('what is refused, with nothing written', () => {
+  it('every fault of every op at once', async () => {
+    const problem = await refused([add({ name: '' }), add({ massEachKg: -1, quantity: 0 }), { kind: 'piece.melt', id: randomUUID() }], 422);
+    expect(problem.issues.map((i) => i.field)).toEqual(['ops[0].fields.name', 'ops[1].fields.quantity', 'ops[1].fields.massEachKg', 'ops[2].kind']);
+  });
+  it('rules across fields, for every row', async () => {
+    const problem = await refused([add({ massEachKg: 1 }), add({ lengthM: 1 }), add({ subsystemId: null })], 422);
+    expect(problem.issues.map((i) => i.code)).toEqual(['mass-incomplete', 'envelope-incomplete', 'place']);
+  });
+  it('a cycle in the tree, even over three pieces', async () => {
+    const [a, b, c] = [randomUUID(), randomUUID(), randomUUID()];
+    await api.change(study.studyId, [add({ name: 'a' }, a), add({ name: 'b', parentId: a, subsystemId: null }, b), add({ name: 'c', parentId: b, subsystemId: null }, c)]);
+    const problem = await refused([{ kind: 'piece.edit', id: a, expectsVersion: 2, fields: { parentId: c, subsystemId: null } }], 422);
+    expect(problem.issues.map((i) => [i.code, i.recordId])).toEqual(expect.arrayContaining([['cycle', a]]));
+  });
+  it('a piece inside one of another vehicle, or under nothing that exists', async () => {
+    const other = randomUUID();
+    await api.change(study.studyId, [add({ vehicleId: study.otherVehicleId }, other)]);
+    const problem = await refused([add({ parentId: other, subsystemId: null }), add({ parentId: randomUUID(), subsystemId: null }), add({ subsystemId: randomUUID() }), add({ vehicleId: randomUUID() })], 422);
+    expect(problem.issues.map((i) => i.code).sort()).toEqual(['parent-elsewhere', 'parent-missing', 'subsystem-missing', 'vehicle-missing']);
+  });
+  it('removing a piece that still holds others, fasteners or joints', async () => {
+    const [module, set] = [randomUUID(), randomUUID()];
+    await api.change(study.studyId, [add({ name: 'module' }, module), add({ parentId: module, subsystemId: null }), { kind: 'fasteners.add', id: set, fields: blankFasteners(module) }]);
+    const problem = await refused([{ kind: 'piece.remove', id: module, expectsVersion: 2 }], 422);
+    expect(problem.issues.map((i) => i.code)).toEqual(['parent-missing', 'piece-missing']);
+  });
+  it('removing a vehicle or a subsystem with pieces, or the study', async () => {
+    await api.change(study.studyId, [add()]);
+    expect((await refused([{ kind: 'vehicle.remove', id: study.vehicleId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe('vehicle-missing');
+    expect((await refused([{ kind: 'subsystem.remove', id: study.subsystemId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe('subsystem-missing');
+    expect((await refused([{ kind: 'study.remove', id: study.studyId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe('study-stays');
+  });
+  it('an id that is taken, here or in another study', async () => {
+    const id = randomUUID();
+    await api.change(study.studyId, [add({}, id)]);
+    expect((await refused([add({}, id)], 422)).issues[0]?.code).toBe('id-taken');
+    study = await beginStudy(api);
+    expect((await refused([add({}, id)], 422)).issues[0]?.code).toBe('id-taken');
+  });
+  it('a change id that was used for another change', async () => {
+    const id = randomUUID();
+    await api.change(study.studyId, [add()], id);
+    const answer = await api.change<Problem>(study.studyId, [add()], id);
+    expect([answer.status, answer.body.issues[0]?.code]).toEqual([422, 'id-used']);
+  });
+  it('a study that is not there, or named differently in the address', async () => {
+    expect((await api.change(randomUUID(), [add()])).status).toBe(404);
+    expect((await api.change('nowhere', [add()])).status).toBe(404);
+    expect((await api.change(randomUUID(), [{ kind: 'study.add', id: randomUUID(), fields: STUDY_FIELDS }])).status).toBe(404);
+  });
+  it('malformed JSON, another type, and a body beyond all limits', async () => {
+    const path = `/api/studies/${study.studyId}/changes`;
+    const before = await written();
+    const malformed = await api.post<Problem>(path, '{"id": ');
+    expect([malformed.status, malformed.body.code]).toEqual([400, 'malformed']);
+    expect((await api.post<Problem>(path, '[NaN]')).status).toBe(400);
+    expect((await api.post<Problem>(path, 'id=1', 'application/x-www-form-urlencoded')).status).toBe(415);
+    const huge = await api.post<Problem>(path, `"${'x'.repeat(97 * 1024 * 1024)}"`);
+    expect([huge.status, huge.body.code]).toEqual([413, 'too-large']);
+    expect(await written()).toEqual(before);
+  });
+  it('numbers that JSON can carry but nobody can weigh', async () => {
+    const text = JSON.stringify({ id: randomUUID(), ops: [add({ massEachKg: 12345, massUKg: 1, massEvidence: 'M' })] }).replace('12345', '1e999');
+    const answer = await api.post<Problem>(`/api/studies/${study.studyId}/changes`, text);
+    expect([answer.status, answer.body.issues[0]?.message]).toEqual([422, 'Mass each must be a finite number']);
+  });
+});
+
+describe('reading', () => {
+  it('gives the record with its revision as ETag, and 304 to those who have it', async () => {
+    const first = await api.get(`/api/studies/${study.studyId}`);
+    expect(first.headers.get('etag')).toBe('"1"');
+    const again = await fetch(`${api.address}/api/studies/${study.studyId}`, { headers: { 'If-None-Match': '"1"' } });
+    expect(again.status).toBe(304);
+  });
+  it('gives the changes since a revision, in order', async () => {
+    await api.change(study.studyId, [add()]);
+    await api.change(study.studyId, [add()]);
+    const changes = await api.get<readonly { revision: number; madeBy: string }[]>(`/api/studies/${study.studyId}/changes?since=1`);
+    expect(changes.body.map((c) => [c.revision, c.madeBy])).toEqual([[2, 'local user'], [3, 'local user']]);
+    expect((await api.get(`/api/studies/${study.studyId}/changes?since=x`)).status).toBe(400);
+    expect((await api.get(`/api/studies/${randomUUID()}/changes`)).status).toBe(404);
+  });
+  it('answers the health check from the database, and 404 with a message elsewhere', async () => {
+    expect((await api.get<{ ok: boolean }>('/api/health')).body).toEqual({ ok: true, version: '0.0.0' });
+    const nowhere = await api.get<Problem>('/api/nothing');
+    expect([nowhere.status, nowhere.body.code]).toEqual([404, 'not-found']);
+  });
+  it('sends a strict content security policy', async () => {
+    expect((await api.get('/api/health')).headers.get('content-security-policy')).toMatch(/default-src 'self';script-src 'self' 'wasm-unsafe-eval'/);
+  });
+});
+
+describe('the rules the database holds by itself', () => {
+  const insert = (columns: string, values: string): Promise<unknown> =>
+    many(pool, `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, damage, notes${columns})
+      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', ''${values})`, [study.studyId, study.vehicleId, study.subsystemId]);
+  it.each([
+    ['a negative mass', ', mass_each_kg, mass_u_kg, mass_evidence', ", -1, 1, 'M'"],
+    ['NaN', ', mass_each_kg, mass_u_kg, mass_evidence', ", 'NaN', 1, 'M'"],
+    ['Infinity', ', mass_each_kg, mass_u_kg, mass_evidence', ", 'Infinity', 1, 'M'"],
+    ['a mass without uncertainty', ', mass_each_kg', ', 1'],
+    ['a price without basis', ', bought_price', ', 4.20'],
+  ])('refuse %s', async (_, columns, values) => {
+    await expect(insert(columns, values)).rejects.toThrow(/violates check constraint/);
+  });
+});
