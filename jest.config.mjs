@@ -14,17 +14,33 @@ const node = (name) => ({
   moduleNameMapper: CORE,
   transform: { '^.+\\.ts$': ['ts-jest', { tsconfig: { ...COMPILE, types: ['jest', 'node'] } }] },
 });
-const COMPILE = { target: 'ES2022', module: 'CommonJS', moduleResolution: 'node10', lib: ['ES2023'], esModuleInterop: true, strict: true, skipLibCheck: true, isolatedModules: true };
+const COMPILE = {
+  target: 'ES2022',
+  module: 'CommonJS',
+  moduleResolution: 'node10',
+  lib: ['ES2023'],
+  esModuleInterop: true,
+  strict: true,
+  skipLibCheck: true,
+  isolatedModules: true,
+};
 
 export default {
   projects: [
     node('core'),
-    { ...node('server'), globalSetup: join(root, 'server/testing/start-postgres.mjs'), globalTeardown: join(root, 'server/testing/stop-postgres.mjs') },
+    {
+      ...node('server'),
+      globalSetup: join(root, 'server/testing/start-postgres.mjs'),
+      globalTeardown: join(root, 'server/testing/stop-postgres.mjs'),
+    },
     node('scripts'),
     {
       displayName: 'web',
       rootDir: join(root, 'web'),
-      ...createCjsPreset({ tsconfig: join(root, 'web/tsconfig.spec.json'), processWithEsbuild: ['**/node_modules/{echarts,zrender}/**/*.js'] }),
+      ...createCjsPreset({
+        tsconfig: join(root, 'web/tsconfig.spec.json'),
+        processWithEsbuild: ['**/node_modules/{echarts,zrender}/**/*.js'],
+      }),
       testMatch: ['**/*.test.ts'],
       moduleNameMapper: CORE,
       transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender)/))'],

@@ -23,7 +23,11 @@ const digestOf = (paths) => {
 };
 
 const run = (command, args) => {
-  const done = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  const done = spawnSync(command, args, {
+    cwd: ROOT,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+  });
   if (done.status !== 0) throw new Error(`${command} ${args.join(' ')} failed`);
 };
 
@@ -34,8 +38,19 @@ const PARTS = [
     built: 'server/dist/main.js',
     build: () =>
       run(join(ROOT, 'node_modules/.bin/esbuild'), [
-        'server/src/main.ts', '--bundle', '--platform=node', '--format=esm', '--target=node20', '--sourcemap', '--outfile=server/dist/main.js',
-        '--log-level=warning', '--external:express', '--external:pg', '--external:pino', '--external:helmet', '--external:compression',
+        'server/src/main.ts',
+        '--bundle',
+        '--platform=node',
+        '--format=esm',
+        '--target=node20',
+        '--sourcemap',
+        '--outfile=server/dist/main.js',
+        '--log-level=warning',
+        '--external:express',
+        '--external:pg',
+        '--external:pino',
+        '--external:helmet',
+        '--external:compression',
         "--banner:js=import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
       ]),
   },

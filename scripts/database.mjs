@@ -13,7 +13,9 @@ const USER = 'eachbolt';
 /** The account PostgreSQL runs under: it refuses to run as root. */
 const account = () => {
   if (process.getuid?.() !== 0) return null;
-  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'));
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((l) => l.startsWith('postgres:'));
   if (!line) throw new Error('There is no account “postgres”; install PostgreSQL from Debian’s packages');
   const [, , uid, gid] = line.split(':');
   return { uid: Number(uid), gid: Number(gid) };
@@ -31,7 +33,14 @@ const under = (who, dataRoot, program, args) => {
   const options = { cwd: '/', env: { PATH: process.env.PATH, LC_ALL: 'C' } };
   if (!who) return [program, args, options];
   if (isOpenToOthers(dirname(dataRoot))) return [program, args, { ...options, ...who }];
-  const lead = ['--reuid=postgres', '--regid=postgres', '--init-groups', '--inh-caps=+dac_read_search', '--ambient-caps=+dac_read_search', '--'];
+  const lead = [
+    '--reuid=postgres',
+    '--regid=postgres',
+    '--init-groups',
+    '--inh-caps=+dac_read_search',
+    '--ambient-caps=+dac_read_search',
+    '--',
+  ];
   return ['setpriv', [...lead, program, ...args], options];
 };
 
@@ -114,7 +123,10 @@ export const startDatabase = async (dataRoot, settings = {}) => {
   if (!existsSync(join(cluster, 'PG_VERSION'))) makeCluster(who, root, cluster, programs);
   stopOrphan(who, root, cluster, programs);
   const port = await freePort();
-  const flags = Object.entries({ listen_addresses: '127.0.0.1', unix_socket_directories: '', ...settings }).flatMap(([k, v]) => ['-c', `${k}=${v}`]);
+  const flags = Object.entries({ listen_addresses: '127.0.0.1', unix_socket_directories: '', ...settings }).flatMap(([k, v]) => [
+    '-c',
+    `${k}=${v}`,
+  ]);
   const [command, args, options] = under(who, root, join(programs, 'postgres'), ['-D', cluster, '-p', String(port), ...flags]);
   const log = [];
   // a process group of its own: Ctrl-C reaches the starter alone, which stops the server first and the database last

@@ -10,7 +10,12 @@ import { ROOT } from './build.mjs';
 export const startServer = (env) =>
   new Promise((done, fail) => {
     // a process group of its own, so that Ctrl-C is handled here and in order
-    const child = fork(join(ROOT, 'server/dist/main.js'), [], { cwd: ROOT, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'], detached: true });
+    const child = fork(join(ROOT, 'server/dist/main.js'), [], {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+      detached: true,
+    });
     const ended = new Promise((over) => child.once('exit', over));
     const failed = () => fail(new Error('The server did not start; its message stands above'));
     child.once('exit', failed);

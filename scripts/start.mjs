@@ -25,14 +25,20 @@ const start = async () => {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
   try {
     build();
-    server = await startServer({ DATABASE_URL: process.env.DATABASE_URL ?? database.url, WEB_DIR: join(ROOT, 'web/dist/browser'), LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn' });
+    server = await startServer({
+      DATABASE_URL: process.env.DATABASE_URL ?? database.url,
+      WEB_DIR: join(ROOT, 'web/dist/browser'),
+      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+    });
   } catch (error) {
     console.error(error.message);
     await stop(1);
     return;
   }
   const host = process.env.HOST ?? '127.0.0.1';
-  console.log(`\n  Each Bolt is ready at  http://${host}:${server.port}\n  The demo study “Last-mile vans” is loaded when the database was empty. One local user, no sign-in yet.\n  Ctrl-C stops it; the data stays in ${dataDir}.\n`);
+  console.log(
+    `\n  Each Bolt is ready at  http://${host}:${server.port}\n  The demo study “Last-mile vans” is loaded when the database was empty. One local user, no sign-in yet.\n  Ctrl-C stops it; the data stays in ${dataDir}.\n`,
+  );
   await server.ended;
   await stop(1);
 };

@@ -1,14 +1,44 @@
-import { blankPiece, type FastenerSet, type JointSet, type Piece, type Study, type StudyRecord, type Subsystem, type Vehicle } from '../src/record';
+import {
+  blankPiece,
+  type FastenerSet,
+  type JointSet,
+  type Piece,
+  type Study,
+  type StudyRecord,
+  type Subsystem,
+  type Vehicle,
+} from '../src/record';
 import { fastenerFields, jointFields, parseLine, pieceFields } from '../src/bench';
 
 /** Fixed ids that read well in failures: the nth record of a test. */
 export const testId = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 
 export const STUDY: Study = {
-  id: testId(1), version: 1, title: 'Test study', questions: '', lead: '', currency: 'EUR', priceYear: 2026, volumePerYear: 60_000, productionYears: 7,
-  region: 'Central Europe', fastenersIn: true, assembliesAs: 'pieces',
+  id: testId(1),
+  version: 1,
+  title: 'Test study',
+  questions: '',
+  lead: '',
+  currency: 'EUR',
+  priceYear: 2026,
+  volumePerYear: 60_000,
+  productionYears: 7,
+  region: 'Central Europe',
+  fastenersIn: true,
+  assembliesAs: 'pieces',
 };
-export const LEFT: Vehicle = { id: testId(2), version: 1, sequence: 0, name: 'Left van', maker: '', role: 'subject', modelYear: 2026, builtOn: null, acquiredOn: null, notes: '' };
+export const LEFT: Vehicle = {
+  id: testId(2),
+  version: 1,
+  sequence: 0,
+  name: 'Left van',
+  maker: '',
+  role: 'subject',
+  modelYear: 2026,
+  builtOn: null,
+  acquiredOn: null,
+  notes: '',
+};
 export const RIGHT: Vehicle = { ...LEFT, id: testId(3), sequence: 1, name: 'Right van', role: 'competitor' };
 export const DOOR: Subsystem = { id: testId(4), version: 1, parentId: null, sequence: 0, name: 'Sliding cargo door' };
 
@@ -18,23 +48,33 @@ const indentOf = (line: string): number => (line.length - line.trimStart().lengt
  * A teardown written as the bench writes it: one shorthand line per piece, two spaces deeper for what is inside it;
  * fastener and joint sets stand under the piece they hold.
  */
-export const teardown = (text: string, vehicle: Vehicle = LEFT, firstId = 100): Pick<StudyRecord, 'pieces' | 'fastenerSets' | 'jointSets'> => {
+export const teardown = (
+  text: string,
+  vehicle: Vehicle = LEFT,
+  firstId = 100,
+): Pick<StudyRecord, 'pieces' | 'fastenerSets' | 'jointSets'> => {
   const pieces: Piece[] = [];
   const fastenerSets: FastenerSet[] = [];
   const jointSets: JointSet[] = [];
   const above: string[] = [];
-  text.split('\n').filter((line) => line.trim() !== '').forEach((line, n) => {
-    const depth = indentOf(line);
-    const parsed = parseLine(line.trim());
-    if (!parsed.entry) throw new Error(`not understood: ${line}: ${parsed.questions.map((q) => q.message).join('; ')}`);
-    const row = { id: testId(firstId + n), version: 1 };
-    const parentId = above[depth - 1] ?? null;
-    if (parsed.entry.kind === 'piece') {
-      pieces.push({ ...row, ...pieceFields(parsed.entry, { vehicleId: vehicle.id, subsystemId: parentId === null ? DOOR.id : null, parentId }, n) });
-      above[depth] = row.id;
-    } else if (parsed.entry.kind === 'fasteners') fastenerSets.push({ ...row, ...fastenerFields(parsed.entry, parentId ?? '', n) });
-    else jointSets.push({ ...row, ...jointFields(parsed.entry, parentId ?? '', n) });
-  });
+  text
+    .split('\n')
+    .filter((line) => line.trim() !== '')
+    .forEach((line, n) => {
+      const depth = indentOf(line);
+      const parsed = parseLine(line.trim());
+      if (!parsed.entry) throw new Error(`not understood: ${line}: ${parsed.questions.map((q) => q.message).join('; ')}`);
+      const row = { id: testId(firstId + n), version: 1 };
+      const parentId = above[depth - 1] ?? null;
+      if (parsed.entry.kind === 'piece') {
+        pieces.push({
+          ...row,
+          ...pieceFields(parsed.entry, { vehicleId: vehicle.id, subsystemId: parentId === null ? DOOR.id : null, parentId }, n),
+        });
+        above[depth] = row.id;
+      } else if (parsed.entry.kind === 'fasteners') fastenerSets.push({ ...row, ...fastenerFields(parsed.entry, parentId ?? '', n) });
+      else jointSets.push({ ...row, ...jointFields(parsed.entry, parentId ?? '', n) });
+    });
   return { pieces, fastenerSets, jointSets };
 };
 

@@ -14,7 +14,12 @@ export interface Answer<T> {
 export interface Problem {
   readonly code: string;
   readonly message: string;
-  readonly issues: readonly { readonly code: string; readonly recordId: string | null; readonly field: string | null; readonly message: string }[];
+  readonly issues: readonly {
+    readonly code: string;
+    readonly recordId: string | null;
+    readonly field: string | null;
+    readonly message: string;
+  }[];
   readonly conflicts: readonly { readonly id: string; readonly current: { readonly version: number; readonly name: string } | null }[];
 }
 
@@ -40,7 +45,11 @@ export class Api {
     return this.answer<T>(await fetch(this.address + path, { method: 'POST', headers: { 'Content-Type': type }, body }));
   }
 
-  change<T = { readonly id: string; readonly revision: number }>(studyId: string, ops: readonly unknown[], id: string = randomUUID()): Promise<Answer<T>> {
+  change<T = { readonly id: string; readonly revision: number }>(
+    studyId: string,
+    ops: readonly unknown[],
+    id: string = randomUUID(),
+  ): Promise<Answer<T>> {
     return this.post<T>(`/api/studies/${studyId}/changes`, JSON.stringify({ id, ops }));
   }
 
@@ -55,7 +64,16 @@ export class Api {
 }
 
 export const STUDY_FIELDS: StudyFields = {
-  title: 'Last-mile vans', questions: '', lead: '', currency: 'EUR', priceYear: 2026, volumePerYear: 60_000, productionYears: 7, region: 'Central Europe', fastenersIn: true, assembliesAs: 'pieces',
+  title: 'Last-mile vans',
+  questions: '',
+  lead: '',
+  currency: 'EUR',
+  priceYear: 2026,
+  volumePerYear: 60_000,
+  productionYears: 7,
+  region: 'Central Europe',
+  fastenersIn: true,
+  assembliesAs: 'pieces',
 };
 
 export interface Begun {
@@ -70,7 +88,16 @@ export interface Begun {
 /** A study with two vehicles and one subsystem, at revision 1. */
 export const beginStudy = async (api: Api): Promise<Begun> => {
   const [studyId, vehicleId, otherVehicleId, subsystemId] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()] as const;
-  const vehicle = { sequence: 0, name: 'Drayman II', maker: 'Halvard & Roe', role: 'subject', modelYear: 2026, builtOn: '2026-02-18', acquiredOn: null, notes: '' } as const;
+  const vehicle = {
+    sequence: 0,
+    name: 'Drayman II',
+    maker: 'Halvard & Roe',
+    role: 'subject',
+    modelYear: 2026,
+    builtOn: '2026-02-18',
+    acquiredOn: null,
+    notes: '',
+  } as const;
   const ops: readonly Op[] = [
     { kind: 'study.add', id: studyId, fields: STUDY_FIELDS },
     { kind: 'vehicle.add', id: vehicleId, fields: vehicle },
@@ -79,5 +106,11 @@ export const beginStudy = async (api: Api): Promise<Begun> => {
   ];
   const { status } = await api.change(studyId, ops);
   if (status !== 201) throw new Error(`the study was not begun: ${status}`);
-  return { studyId, vehicleId, otherVehicleId, subsystemId, piece: (fields = {}) => ({ ...blankPiece({ vehicleId, subsystemId, parentId: null }), name: 'carrier plate', ...fields }) };
+  return {
+    studyId,
+    vehicleId,
+    otherVehicleId,
+    subsystemId,
+    piece: (fields = {}) => ({ ...blankPiece({ vehicleId, subsystemId, parentId: null }), name: 'carrier plate', ...fields }),
+  };
 };

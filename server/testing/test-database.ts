@@ -18,7 +18,7 @@ const admin = async <T>(act: (client: pg.Client) => Promise<T>): Promise<T> => {
 };
 
 const serverUrl = (): string => {
-  const url = process.env['TEST_DATABASE_URL'];
+  const url = process.env.TEST_DATABASE_URL;
   if (url === undefined) throw new Error('TEST_DATABASE_URL is not set; run the tests through Jest’s server project');
   return url;
 };
@@ -44,7 +44,11 @@ const ensureTemplate = (): Promise<void> =>
   });
 
 /** A database of this test file's own, empty but migrated. Call `drop` when done. */
-export const testDatabase = async ({ migrated = true } = {}): Promise<{ readonly pool: Pool; readonly url: string; readonly drop: () => Promise<void> }> => {
+export const testDatabase = async ({ migrated = true } = {}): Promise<{
+  readonly pool: Pool;
+  readonly url: string;
+  readonly drop: () => Promise<void>;
+}> => {
   if (migrated) await ensureTemplate();
   const name = `test_${randomBytes(6).toString('hex')}`;
   await admin((client) => client.query(`create database ${name} template ${migrated ? TEMPLATE : 'template0'}`));

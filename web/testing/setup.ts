@@ -9,5 +9,11 @@ class SilentObserver {
 }
 const view = globalThis as unknown as Record<string, unknown>;
 view['ResizeObserver'] = SilentObserver;
-view['matchMedia'] = () => ({ matches: false, addEventListener: () => undefined, removeEventListener: () => undefined, addListener: () => undefined, removeListener: () => undefined });
+view['matchMedia'] = () => ({
+  matches: false,
+  addEventListener: () => undefined,
+  removeEventListener: () => undefined,
+  addListener: () => undefined,
+  removeListener: () => undefined,
+});
 HTMLCanvasElement.prototype.getContext = (() => null) as never;

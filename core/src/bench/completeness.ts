@@ -22,7 +22,10 @@ export const massGaps = (s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'piec
 /** The same for a narrow column: "74 of 79", "all 10", "weighed", "estimated", "no mass". */
 export const weighedShort = (s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'piecesMassed'>): string => {
   if (s.piecesOfMass === 0) return '';
-  if (s.piecesOfMass > 1) return s.piecesWeighed === s.piecesOfMass ? `all ${fixed(s.piecesOfMass, 0)}` : `${fixed(s.piecesWeighed, 0)} of ${fixed(s.piecesOfMass, 0)}`;
+  if (s.piecesOfMass > 1)
+    return s.piecesWeighed === s.piecesOfMass
+      ? `all ${fixed(s.piecesOfMass, 0)}`
+      : `${fixed(s.piecesWeighed, 0)} of ${fixed(s.piecesOfMass, 0)}`;
   if (s.piecesWeighed === 1) return 'weighed';
   return s.piecesMassed === 1 ? 'estimated' : 'no mass';
 };

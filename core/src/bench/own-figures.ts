@@ -30,8 +30,22 @@ export interface CostOf {
 }
 
 export const NOTHING_OWN: OwnFigures = {
-  isPiece: false, quantity: 1, fasteners: 0, fastenerMassKg: 0, fastenerMassVar: 0, fastenersMassed: 0, fastenerRank: -1, fastenerKgOnRank: 0,
-  joints: 0, massKg: null, massVar: 0, massRank: -1, costAmount: null, boughtWhole: false, fastenerCost: 0, fastenersCosted: 0,
+  isPiece: false,
+  quantity: 1,
+  fasteners: 0,
+  fastenerMassKg: 0,
+  fastenerMassVar: 0,
+  fastenersMassed: 0,
+  fastenerRank: -1,
+  fastenerKgOnRank: 0,
+  joints: 0,
+  massKg: null,
+  massVar: 0,
+  massRank: -1,
+  costAmount: null,
+  boughtWhole: false,
+  fastenerCost: 0,
+  fastenersCosted: 0,
 };
 
 /** Adds mass that rests on a mark to mass that rests on marks up to `rank`: the weaker mark wins, equal marks add up. */
@@ -43,7 +57,12 @@ const rankOf = (mark: EvidenceMark | null): number => (mark === null ? -1 : evid
 const square = (value: number): number => value * value;
 
 /** What one piece with its fastener and joint sets adds to the totals. */
-export const ownFigures = (piece: Piece, fastenerSets: readonly FastenerSet[], jointSets: readonly JointSet[], cost: CostOf): OwnFigures => {
+export const ownFigures = (
+  piece: Piece,
+  fastenerSets: readonly FastenerSet[],
+  jointSets: readonly JointSet[],
+  cost: CostOf,
+): OwnFigures => {
   let fasteners = 0;
   let fastenerMassKg = 0;
   let fastenerMassVar = 0;

@@ -21,16 +21,35 @@ const faults = (fields: Partial<PieceForm>): readonly string[] => {
 
 describe('the form of a piece', () => {
   it('shows the figures as people type them', () => {
-    expect(pieceForm(plate, STUDY)).toMatchObject({ mass: '1.84 kg', thickness: '0.8', envelope: '620x410x35', quantity: '2', priceCurrency: 'EUR' });
+    expect(pieceForm(plate, STUDY)).toMatchObject({
+      mass: '1.84 kg',
+      thickness: '0.8',
+      envelope: '620x410x35',
+      quantity: '2',
+      priceCurrency: 'EUR',
+    });
   });
   it('changes nothing when nothing is changed', () => expect(changes({})).toEqual({}));
   it('sends only what differs', () => expect(changes({ tag: 'DR2-9', thickness: '1' })).toEqual({ tag: 'DR2-9', wallThicknessM: 0.001 }));
   it('takes a new mass with its uncertainty and mark', () => {
-    expect(changes({ mass: '~2 kg' })).toEqual({ massEachKg: 2, massUKg: expect.closeTo(0.2887, 4) as number, massEvidence: 'I', massTyped: '~2 kg' });
+    expect(changes({ mass: '~2 kg' })).toEqual({
+      massEachKg: 2,
+      massUKg: expect.closeTo(0.2887, 4) as number,
+      massEvidence: 'I',
+      massTyped: '~2 kg',
+    });
   });
   it('changes the mark alone', () => expect(changes({ massEvidence: 'T' })).toEqual({ massEvidence: 'T' }));
   it('clears what is emptied: unknown, not zero', () => {
-    expect(changes({ mass: '', envelope: '' })).toEqual({ massEachKg: null, massUKg: null, massEvidence: null, massTyped: null, lengthM: null, widthM: null, heightM: null });
+    expect(changes({ mass: '', envelope: '' })).toEqual({
+      massEachKg: null,
+      massUKg: null,
+      massEvidence: null,
+      massTyped: null,
+      lengthM: null,
+      widthM: null,
+      heightM: null,
+    });
   });
   it('keeps a mass that was weighed in all while it is not touched', () => {
     const clips = only('12x clip, hose total 492 g');
@@ -38,7 +57,13 @@ describe('the form of a piece', () => {
     expect(changes({ tag: 'A' }, clips)).toEqual({ tag: 'A' });
   });
   it('gives a price its whole basis', () => {
-    expect(changes({ price: '4.20' })).toEqual({ boughtPrice: '4.20', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' });
+    expect(changes({ price: '4.20' })).toEqual({
+      boughtPrice: '4.20',
+      boughtCurrency: 'EUR',
+      boughtPriceYear: 2026,
+      boughtVolumePerYear: 60_000,
+      boughtRegion: 'Central Europe',
+    });
   });
   it('names the field of each fault in the words of the form', () => {
     expect(faults({ name: ' ', quantity: 'two', mass: '8', envelope: '12x13', opened: 'closed', price: '4,2', priceYear: 'x' })).toEqual([
@@ -54,8 +79,15 @@ describe('the form of a piece', () => {
 
 describe('a recorded set as its line', () => {
   it('reads as it was typed', () => {
-    const { fastenerSets, jointSets } = teardown('x\n  12 M6x16 T30 8.8 -z\n  4 M8x1x30 total 60 g captive\n  9 clip 3 g -y\n  3 screw 4.8x16 T20\n  bead 1.4 m\n  34 spot');
-    expect(fastenerSets.map(fastenerLine)).toEqual(['12 M6x16 T30 8.8 -z', '4 M8x1x30 total 60 g captive', '9 clip -y 3 g', '3 screw 4.8x16 T20']);
+    const { fastenerSets, jointSets } = teardown(
+      'x\n  12 M6x16 T30 8.8 -z\n  4 M8x1x30 total 60 g captive\n  9 clip 3 g -y\n  3 screw 4.8x16 T20\n  bead 1.4 m\n  34 spot',
+    );
+    expect(fastenerSets.map(fastenerLine)).toEqual([
+      '12 M6x16 T30 8.8 -z',
+      '4 M8x1x30 total 60 g captive',
+      '9 clip -y 3 g',
+      '3 screw 4.8x16 T20',
+    ]);
     expect(jointSets.map(jointLine)).toEqual(['1 bead 1400 mm', '34 spot']);
   });
 });

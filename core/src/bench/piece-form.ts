@@ -76,7 +76,13 @@ export const pieceForm = (piece: Piece, basis: PriceBasis): PieceForm => ({
 
 const whole = (text: string): number => (/^\d{1,9}$/.test(text.trim()) ? Number(text.trim()) : Number.NaN);
 
-const read = <T extends object>(text: string, field: keyof PieceForm, reader: (cell: string) => ReadCell<T>, absent: T, issues: Issue[]): T => {
+const read = <T extends object>(
+  text: string,
+  field: keyof PieceForm,
+  reader: (cell: string) => ReadCell<T>,
+  absent: T,
+  issues: Issue[],
+): T => {
   if (text.trim() === '') return absent;
   const cell = reader(text.trim());
   if (!('fault' in cell)) return cell.value;
@@ -90,8 +96,18 @@ const NO_PRICE = { boughtPrice: null, boughtCurrency: null, boughtPriceYear: nul
 
 /** The form's field that shows each field of the record, where the names differ. */
 const SHOWN_AT: Readonly<Record<string, keyof PieceForm>> = {
-  massEachKg: 'mass', massUKg: 'mass', wallThicknessM: 'thickness', lengthM: 'envelope', widthM: 'envelope', heightM: 'envelope', runLengthM: 'runLength',
-  boughtPrice: 'price', boughtCurrency: 'priceCurrency', boughtPriceYear: 'priceYear', boughtVolumePerYear: 'priceVolume', boughtRegion: 'priceRegion',
+  massEachKg: 'mass',
+  massUKg: 'mass',
+  wallThicknessM: 'thickness',
+  lengthM: 'envelope',
+  widthM: 'envelope',
+  heightM: 'envelope',
+  runLengthM: 'runLength',
+  boughtPrice: 'price',
+  boughtCurrency: 'priceCurrency',
+  boughtPriceYear: 'priceYear',
+  boughtVolumePerYear: 'priceVolume',
+  boughtRegion: 'priceRegion',
 };
 
 const massOf = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<PieceFields> => {
@@ -139,7 +155,13 @@ export const pieceFromForm = (form: PieceForm, piece: Piece): Checked<PieceField
     notes: form.notes.trim(),
     ...(price.boughtPrice === null
       ? NO_PRICE
-      : { ...price, boughtCurrency: form.priceCurrency.trim(), boughtPriceYear: whole(form.priceYear), boughtVolumePerYear: whole(form.priceVolume), boughtRegion: form.priceRegion.trim() }),
+      : {
+          ...price,
+          boughtCurrency: form.priceCurrency.trim(),
+          boughtPriceYear: whole(form.priceYear),
+          boughtVolumePerYear: whole(form.priceVolume),
+          boughtRegion: form.priceRegion.trim(),
+        }),
   };
   const checked = check(SCHEMAS.piece, fields, piece.id);
   const together = checked.ok ? rowFaults('piece', { ...checked.value, id: piece.id, version: piece.version }) : checked.issues;

@@ -7,13 +7,20 @@ import { ownFigures, ownFiguresOf, type CostOf } from './own-figures';
 import { rollUp, rollUpAfterEdit, shown, totalsOf, type AssembliesAs, type Shown } from './roll-up';
 
 const FREE: CostOf = { piece: () => ({ amount: null, boughtWhole: false }), fastener: () => null };
-const ONE_EACH: CostOf = { piece: (piece) => ({ amount: piece.boughtPrice === null ? 1 : Number(piece.boughtPrice), boughtWhole: piece.boughtPrice !== null }), fastener: () => 0.1 };
+const ONE_EACH: CostOf = {
+  piece: (piece) => ({ amount: piece.boughtPrice === null ? 1 : Number(piece.boughtPrice), boughtWhole: piece.boughtPrice !== null }),
+  fastener: () => 0.1,
+};
 
 const rolled = (record: StudyRecord, assembliesAs: AssembliesAs = 'pieces', cost: CostOf = FREE): ReturnType<typeof rollUp> => {
   const tree = outline(record);
   return rollUp(tree, ownFiguresOf(record, tree, cost), assembliesAs);
 };
-const door = (record: StudyRecord, rule: { fastenersIn: boolean; assembliesAs: AssembliesAs } = { fastenersIn: true, assembliesAs: 'pieces' }, cost: CostOf = FREE): Shown => {
+const door = (
+  record: StudyRecord,
+  rule: { fastenersIn: boolean; assembliesAs: AssembliesAs } = { fastenersIn: true, assembliesAs: 'pieces' },
+  cost: CostOf = FREE,
+): Shown => {
   const totals = totalsOf(rolled(record, rule.assembliesAs, cost), subsystemKey(LEFT.id, DOOR.id));
   if (!totals) throw new Error('no door');
   return shown(totals, rule.fastenersIn);
@@ -85,7 +92,10 @@ describe('evidence and completeness', () => {
     const s = door(recordOf(teardown('plate 3 kg\nrail ~0.8 kg\narm ~0.2 kg')));
     expect(s.weakest).toBe('I');
     expect(s.weakestFraction).toBeCloseTo(0.25, 12);
-    expect(door(recordOf(teardown('plate 3 kg\nrail ~0.8 kg\narm 0.2 kg ?')))).toMatchObject({ weakest: '?', weakestFraction: expect.closeTo(0.05, 12) as number });
+    expect(door(recordOf(teardown('plate 3 kg\nrail ~0.8 kg\narm 0.2 kg ?')))).toMatchObject({
+      weakest: '?',
+      weakestFraction: expect.closeTo(0.05, 12) as number,
+    });
   });
   it('says how many are weighed and what the rest is', () => {
     const s = door(recordOf(teardown('3x plate 1 kg\nrail ~0.8 kg\n2x arm\n  4 clip')));
@@ -94,7 +104,12 @@ describe('evidence and completeness', () => {
     expect(massGaps(s)).toEqual(['1 estimated or taken from a weighed assembly', '2 without mass', '8 fasteners without mass']);
   });
   it('has short words for one piece and for all', () => {
-    expect(['plate 1 kg', 'plate ~1 kg', 'plate', '2x plate 1 kg'].map((line) => weighedShort(door(recordOf(teardown(line)))))).toEqual(['weighed', 'estimated', 'no mass', 'all 2']);
+    expect(['plate 1 kg', 'plate ~1 kg', 'plate', '2x plate 1 kg'].map((line) => weighedShort(door(recordOf(teardown(line)))))).toEqual([
+      'weighed',
+      'estimated',
+      'no mass',
+      'all 2',
+    ]);
     expect(weighedText(door(recordOf()))).toBe('nothing recorded yet');
   });
 });
@@ -128,26 +143,49 @@ const naive = (record: StudyRecord): { pieces: number; mass: number; variance: n
   };
 };
 
-const randomRecord = fc.array(fc.record({ parent: fc.nat(), quantity: fc.integer({ min: 1, max: 4 }), grams: fc.option(fc.integer({ min: 1, max: 5000 })), clips: fc.nat(3), spots: fc.nat(9) }), { minLength: 1, maxLength: 60 }).map((specs): StudyRecord => {
-  const text = teardown('x 1 g').pieces[0];
-  if (!text) throw new Error('no piece');
-  const id = (n: number): string => testId(1000 + n);
-  const pieces = specs.map((spec, n) => {
-    const parentId = n > 0 && spec.parent % 3 > 0 ? id(spec.parent % n) : null;
-    return { ...text, id: id(n), sequence: n, parentId, subsystemId: parentId === null ? DOOR.id : null, quantity: spec.quantity, massEachKg: spec.grams === null ? null : spec.grams / 1000, massUKg: spec.grams === null ? null : 0.0003, massEvidence: spec.grams === null ? null : ('M' as const) };
+const randomRecord = fc
+  .array(
+    fc.record({
+      parent: fc.nat(),
+      quantity: fc.integer({ min: 1, max: 4 }),
+      grams: fc.option(fc.integer({ min: 1, max: 5000 })),
+      clips: fc.nat(3),
+      spots: fc.nat(9),
+    }),
+    { minLength: 1, maxLength: 60 },
+  )
+  .map((specs): StudyRecord => {
+    const text = teardown('x 1 g').pieces[0];
+    if (!text) throw new Error('no piece');
+    const id = (n: number): string => testId(1000 + n);
+    const pieces = specs.map((spec, n) => {
+      const parentId = n > 0 && spec.parent % 3 > 0 ? id(spec.parent % n) : null;
+      return {
+        ...text,
+        id: id(n),
+        sequence: n,
+        parentId,
+        subsystemId: parentId === null ? DOOR.id : null,
+        quantity: spec.quantity,
+        massEachKg: spec.grams === null ? null : spec.grams / 1000,
+        massUKg: spec.grams === null ? null : 0.0003,
+        massEvidence: spec.grams === null ? null : ('M' as const),
+      };
+    });
+    const parents = new Set(pieces.map((p) => p.parentId));
+    const sets = teardown('x\n  1 clip\n  1 spot');
+    const [clip, spot] = [sets.fastenerSets[0], sets.jointSets[0]];
+    if (!clip || !spot) throw new Error('no set');
+    return {
+      ...recordOf(),
+      // assemblies are not weighed here: the naive sum knows leaves only
+      pieces: pieces.map((p) => (parents.has(p.id) ? { ...p, massEachKg: null, massUKg: null, massEvidence: null } : p)),
+      fastenerSets: specs.flatMap((spec, n) =>
+        spec.clips > 0 ? [{ ...clip, id: testId(3000 + n), pieceId: id(n), count: spec.clips }] : [],
+      ),
+      jointSets: specs.flatMap((spec, n) => (spec.spots > 0 ? [{ ...spot, id: testId(5000 + n), pieceId: id(n), count: spec.spots }] : [])),
+    };
   });
-  const parents = new Set(pieces.map((p) => p.parentId));
-  const sets = teardown('x\n  1 clip\n  1 spot');
-  const [clip, spot] = [sets.fastenerSets[0], sets.jointSets[0]];
-  if (!clip || !spot) throw new Error('no set');
-  return {
-    ...recordOf(),
-    // assemblies are not weighed here: the naive sum knows leaves only
-    pieces: pieces.map((p) => (parents.has(p.id) ? { ...p, massEachKg: null, massUKg: null, massEvidence: null } : p)),
-    fastenerSets: specs.flatMap((spec, n) => (spec.clips > 0 ? [{ ...clip, id: testId(3000 + n), pieceId: id(n), count: spec.clips }] : [])),
-    jointSets: specs.flatMap((spec, n) => (spec.spots > 0 ? [{ ...spot, id: testId(5000 + n), pieceId: id(n), count: spec.spots }] : [])),
-  };
-});
 
 describe('against a naive sum over leaves', () => {
   it('agrees on any tree', () => {
@@ -166,16 +204,27 @@ describe('against a naive sum over leaves', () => {
 describe('after one edit', () => {
   it('is exactly what a whole roll-up gives, under either rule', () => {
     fc.assert(
-      fc.property(randomRecord, fc.nat(), fc.integer({ min: 1, max: 9000 }), fc.constantFrom('pieces' as const, 'one' as const), (record, pick, grams, assembliesAs) => {
-        const edited = record.pieces[pick % record.pieces.length];
-        if (!edited) return;
-        const after = { ...edited, massEachKg: grams / 1000, massUKg: 0.001, massEvidence: '?' as const };
-        const now = { ...record, pieces: record.pieces.map((p) => (p.id === edited.id ? after : p)) };
-        const before = rolled(record, assembliesAs);
-        const place = before.outline.placeOf.get(edited.id) ?? -1;
-        const own = ownFigures(after, record.fastenerSets.filter((f) => f.pieceId === edited.id), record.jointSets.filter((j) => j.pieceId === edited.id), FREE);
-        expect(rollUpAfterEdit(before, place, own).totals).toEqual(rolled(now, assembliesAs).totals);
-      }),
+      fc.property(
+        randomRecord,
+        fc.nat(),
+        fc.integer({ min: 1, max: 9000 }),
+        fc.constantFrom('pieces' as const, 'one' as const),
+        (record, pick, grams, assembliesAs) => {
+          const edited = record.pieces[pick % record.pieces.length];
+          if (!edited) return;
+          const after = { ...edited, massEachKg: grams / 1000, massUKg: 0.001, massEvidence: '?' as const };
+          const now = { ...record, pieces: record.pieces.map((p) => (p.id === edited.id ? after : p)) };
+          const before = rolled(record, assembliesAs);
+          const place = before.outline.placeOf.get(edited.id) ?? -1;
+          const own = ownFigures(
+            after,
+            record.fastenerSets.filter((f) => f.pieceId === edited.id),
+            record.jointSets.filter((j) => j.pieceId === edited.id),
+            FREE,
+          );
+          expect(rollUpAfterEdit(before, place, own).totals).toEqual(rolled(now, assembliesAs).totals);
+        },
+      ),
     );
   });
   it('leaves the roll-up before it as it was', () => {

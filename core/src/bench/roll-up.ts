@@ -34,8 +34,24 @@ export interface Totals {
 }
 
 const NOTHING: Totals = {
-  pieces: 0, fasteners: 0, joints: 0, massKg: 0, massVar: 0, piecesMassed: 0, piecesWeighed: 0, massRank: -1, massKgOnRank: 0,
-  fastenerMassKg: 0, fastenerMassVar: 0, fastenersMassed: 0, fastenerRank: -1, fastenerKgOnRank: 0, cost: 0, piecesCosted: 0, fastenerCost: 0, fastenersCosted: 0,
+  pieces: 0,
+  fasteners: 0,
+  joints: 0,
+  massKg: 0,
+  massVar: 0,
+  piecesMassed: 0,
+  piecesWeighed: 0,
+  massRank: -1,
+  massKgOnRank: 0,
+  fastenerMassKg: 0,
+  fastenerMassVar: 0,
+  fastenersMassed: 0,
+  fastenerRank: -1,
+  fastenerKgOnRank: 0,
+  cost: 0,
+  piecesCosted: 0,
+  fastenerCost: 0,
+  fastenersCosted: 0,
 };
 
 type Mutable<T> = { -readonly [K in keyof T]: T[K] };
@@ -43,7 +59,7 @@ type Mutable<T> = { -readonly [K in keyof T]: T[K] };
 const sumOf = (children: readonly number[], totals: readonly Totals[]): Mutable<Totals> => {
   const sum: Mutable<Totals> = { ...NOTHING };
   for (const place of children) {
-    const child = totals[place] as Totals;
+    const child = totals[place]!;
     sum.pieces += child.pieces;
     sum.fasteners += child.fasteners;
     sum.joints += child.joints;
@@ -136,7 +152,22 @@ const addFasteners = (sum: Mutable<Totals>, own: OwnFigures): void => {
   sum.fastenersCosted += own.fastenersCosted;
 };
 
-const EXTENSIVE = ['pieces', 'fasteners', 'joints', 'massKg', 'piecesMassed', 'piecesWeighed', 'massKgOnRank', 'fastenerMassKg', 'fastenersMassed', 'fastenerKgOnRank', 'cost', 'piecesCosted', 'fastenerCost', 'fastenersCosted'] as const;
+const EXTENSIVE = [
+  'pieces',
+  'fasteners',
+  'joints',
+  'massKg',
+  'piecesMassed',
+  'piecesWeighed',
+  'massKgOnRank',
+  'fastenerMassKg',
+  'fastenersMassed',
+  'fastenerKgOnRank',
+  'cost',
+  'piecesCosted',
+  'fastenerCost',
+  'fastenersCosted',
+] as const;
 
 const multiply = (sum: Mutable<Totals>, quantity: number): void => {
   if (quantity === 1) return;
@@ -202,7 +233,7 @@ export const rollUpAfterEdit = (before: RollUp, place: number, figures: OwnFigur
   const totals = before.totals.slice();
   own[place] = figures;
   for (let at = place; at >= 0; at = nodes[at]?.parent ?? -1) {
-    totals[at] = totalsAt(nodes[at]?.children ?? [], own[at] as OwnFigures, totals, before.assembliesAs);
+    totals[at] = totalsAt(nodes[at]?.children ?? [], own[at]!, totals, before.assembliesAs);
   }
   return { ...before, own, totals };
 };
@@ -237,7 +268,9 @@ export interface Shown {
 export const shown = (t: Totals, fastenersIn: boolean): Shown => {
   const withFasteners = fastenersIn && t.fasteners > 0;
   const massKg = t.massKg + (withFasteners ? t.fastenerMassKg : 0);
-  const [rank, kgOnRank] = withFasteners ? onWeakest(t.massRank, t.massKgOnRank, t.fastenerRank, t.fastenerKgOnRank) : [t.massRank, t.massKgOnRank];
+  const [rank, kgOnRank] = withFasteners
+    ? onWeakest(t.massRank, t.massKgOnRank, t.fastenerRank, t.fastenerKgOnRank)
+    : [t.massRank, t.massKgOnRank];
   const anyMass = t.piecesMassed > 0 || t.massKg > 0 || (withFasteners && t.fastenersMassed > 0);
   const anyCost = t.piecesCosted > 0 || t.cost > 0 || (withFasteners && t.fastenersCosted > 0);
   return {

@@ -37,7 +37,11 @@ const add = (known: number | null, more: number | null): number | null => (more 
  * @param by what to split by
  * @param total mass and cost of the subsystem with fasteners
  */
-export const breakdown = (pieces: readonly PieceBelow[], by: BreakdownBy, total: { readonly massKg: number | null; readonly cost: number | null }): readonly Share[] => {
+export const breakdown = (
+  pieces: readonly PieceBelow[],
+  by: BreakdownBy,
+  total: { readonly massKg: number | null; readonly cost: number | null },
+): readonly Share[] => {
   const shares = new Map<string, Share>();
   const put = (key: string, label: string, pieces: number, massKg: number | null, cost: number | null): void => {
     const before = shares.get(key) ?? { key, label, pieces: 0, massKg: null, cost: null };
@@ -45,16 +49,36 @@ export const breakdown = (pieces: readonly PieceBelow[], by: BreakdownBy, total:
   };
   for (const { piece, own, perVehicle, isLeaf } of pieces) {
     const label = labelOf(piece, by);
-    if (isLeaf) put(label, label, perVehicle, own.massKg === null ? null : own.massKg * perVehicle, own.costAmount === null ? null : own.costAmount * perVehicle);
-    if (own.fasteners > 0) put(FASTENERS, FASTENERS, own.fasteners * perVehicle, own.fastenersMassed > 0 ? own.fastenerMassKg * perVehicle : null, own.fastenersCosted > 0 ? own.fastenerCost * perVehicle : null);
+    if (isLeaf)
+      put(
+        label,
+        label,
+        perVehicle,
+        own.massKg === null ? null : own.massKg * perVehicle,
+        own.costAmount === null ? null : own.costAmount * perVehicle,
+      );
+    if (own.fasteners > 0)
+      put(
+        FASTENERS,
+        FASTENERS,
+        own.fasteners * perVehicle,
+        own.fastenersMassed > 0 ? own.fastenerMassKg * perVehicle : null,
+        own.fastenersCosted > 0 ? own.fastenerCost * perVehicle : null,
+      );
   }
   const listed = [...shares.values()];
   const rest = (whole: number | null, parts: readonly (number | null)[]): number | null => {
     const difference = (whole ?? 0) - parts.reduce<number>((sum, part) => sum + (part ?? 0), 0);
     return Math.abs(difference) > 1e-9 ? difference : null;
   };
-  const massKg = rest(total.massKg, listed.map((s) => s.massKg));
-  const cost = rest(total.cost, listed.map((s) => s.cost));
+  const massKg = rest(
+    total.massKg,
+    listed.map((s) => s.massKg),
+  );
+  const cost = rest(
+    total.cost,
+    listed.map((s) => s.cost),
+  );
   return massKg === null && cost === null ? listed : [...listed, { key: NOT_SPLIT, label: NOT_SPLIT, pieces: 0, massKg, cost }];
 };
 

@@ -21,13 +21,17 @@ module
 arm aw-6082 ext 1 kg
   2 M8x20 T45 10.9 10 g
   12 spot`),
-  teardown(`
+  teardown(
+    `
 plate dc04 stamp 1 kg
   6 M6x16 T30 8.8 5 g
   2 M6x20 T30 8.8 6 g
 guide pom inj 50 g
 seal epdm profext 400 g
-`, RIGHT, 500),
+`,
+    RIGHT,
+    500,
+  ),
 );
 
 const total = (rows: readonly CompareRow[], measure: string): CompareRow => {
@@ -40,7 +44,12 @@ describe('two vehicles side by side', () => {
   const { totals, byMaterial, byProcess, left } = compared(DOORS);
   it('counts pieces, fasteners, their variants and joints by the rule', () => {
     // left: plate, 2 guides, arm = 4 pieces + 6 fasteners; right: 3 pieces + 8 fasteners
-    expect(totals.map((r) => [r.measure, r.left, r.right]).slice(0, 4)).toEqual([['pieces', 10, 11], ['fasteners', 6, 8], ['variants', 2, 2], ['joints', 12, 0]]);
+    expect(totals.map((r) => [r.measure, r.left, r.right]).slice(0, 4)).toEqual([
+      ['pieces', 10, 11],
+      ['fasteners', 6, 8],
+      ['variants', 2, 2],
+      ['joints', 12, 0],
+    ]);
   });
   it('gives difference and ratio, and no ratio to nothing', () => {
     const mass = total(totals, 'mass');
@@ -61,7 +70,13 @@ describe('two vehicles side by side', () => {
     }
   });
   it('keeps fasteners apart and knows what a side does not use from what is unknown', () => {
-    expect(byMaterial.map((r) => r.label).filter((label, i, all) => all.indexOf(label) === i)).toEqual(['DC04', 'EN AW-6082', 'EPDM', 'POM', 'fasteners']);
+    expect(byMaterial.map((r) => r.label).filter((label, i, all) => all.indexOf(label) === i)).toEqual([
+      'DC04',
+      'EN AW-6082',
+      'EPDM',
+      'POM',
+      'fasteners',
+    ]);
     expect(byMaterial.find((r) => r.key === 'EPDM mass')).toMatchObject({ left: 0, right: 0.4 });
   });
   it('has one point for each piece straight under the subsystem, with what is inside it', () => {
@@ -72,7 +87,10 @@ describe('two vehicles side by side', () => {
   });
   it('puts what only the weighed whole holds on a row of its own', () => {
     const open = compared(recordOf(teardown('module 3 kg\n  plate dc04 1 kg\n  lever'), teardown('plate dc04 1 kg', RIGHT, 500)));
-    expect(open.byMaterial.find((r) => r.label === 'inside assemblies known only as a whole' && r.measure === 'mass')?.left).toBeCloseTo(2, 12);
+    expect(open.byMaterial.find((r) => r.label === 'inside assemblies known only as a whole' && r.measure === 'mass')?.left).toBeCloseTo(
+      2,
+      12,
+    );
     expect(open.byMaterial.find((r) => r.key === 'not stated mass')?.left).toBeNull();
   });
 });
@@ -93,10 +111,16 @@ describe('the comparison in words', () => {
     const bare = recordOf(teardown('plate'), teardown('plate 1 kg', RIGHT, 500));
     expect(said(bare)[1]).toBe('The masses cannot be compared: nothing on Left van is weighed yet.');
     expect(said(bare)[2]).toBe('The costs cannot be compared: nothing on Left van is costed yet.');
-    expect(comparisonGaps(compared(bare))).toEqual(['Left van: 1 piece of 1 without mass', 'Left van: 1 piece of 1 without cost', 'Right van: 1 piece of 1 without cost']);
+    expect(comparisonGaps(compared(bare))).toEqual([
+      'Left van: 1 piece of 1 without mass',
+      'Left van: 1 piece of 1 without cost',
+      'Right van: 1 piece of 1 without cost',
+    ]);
   });
   it('says when counts are the same', () => {
-    expect(said(recordOf(teardown('plate 1 kg'), teardown('plate 1 kg', RIGHT, 500)))[0]).toBe('Left van has 1 piece or fastener, the same as Right van.');
+    expect(said(recordOf(teardown('plate 1 kg'), teardown('plate 1 kg', RIGHT, 500)))[0]).toBe(
+      'Left van has 1 piece or fastener, the same as Right van.',
+    );
   });
 });
 
@@ -105,13 +129,38 @@ describe('the comparison as a file', () => {
   it('stands on its basis, and reads back figure for figure', () => {
     const csv = comparisonCsv(compared(DOORS), STUDY, 'Sliding cargo door');
     const rows = Papa.parse<string[]>(csv).data;
-    expect(rows.slice(0, 4)).toEqual([['study', 'Test study'], ['subsystem', 'Sliding cargo door'], ['counting rule', 'loose pieces + fasteners'], ['cost basis', 'EUR 2026, 60000 vehicles a year for 7 years, Central Europe']]);
-    expect(rows.find((r) => r[0] === 'total' && r[2] === 'mass')).toEqual(['total', '', 'mass', 'kg', '3.14', '1.492', '1.648', '2.104558']);
+    expect(rows.slice(0, 4)).toEqual([
+      ['study', 'Test study'],
+      ['subsystem', 'Sliding cargo door'],
+      ['counting rule', 'loose pieces + fasteners'],
+      ['cost basis', 'EUR 2026, 60000 vehicles a year for 7 years, Central Europe'],
+    ]);
+    expect(rows.find((r) => r[0] === 'total' && r[2] === 'mass')).toEqual([
+      'total',
+      '',
+      'mass',
+      'kg',
+      '3.14',
+      '1.492',
+      '1.648',
+      '2.104558',
+    ]);
     expect(rows.find((r) => r[2] === 'joints')?.[7]).toBe('');
   });
   it('defuses names that a spreadsheet would run, and leaves numbers alone', () => {
-    expect(['=1+1', '+cmd', '@SUM(A1)', '-2+3', '-2.5', 'plate'].map(defused)).toEqual(["'=1+1", "'+cmd", "'@SUM(A1)", "'-2+3", '-2.5', 'plate']);
+    expect(['=1+1', '+cmd', '@SUM(A1)', '-2+3', '-2.5', 'plate'].map(defused)).toEqual([
+      "'=1+1",
+      "'+cmd",
+      "'@SUM(A1)",
+      "'-2+3",
+      '-2.5',
+      'plate',
+    ]);
     const hostile = { ...DOORS, vehicles: DOORS.vehicles.map((v) => ({ ...v, name: '=HYPERLINK("x")' })) };
-    expect(Papa.parse<string[]>(comparisonCsv(compared(hostile), STUDY, 'Door')).data.flat().filter((c) => c.startsWith('='))).toEqual([]);
+    expect(
+      Papa.parse<string[]>(comparisonCsv(compared(hostile), STUDY, 'Door'))
+        .data.flat()
+        .filter((c) => c.startsWith('=')),
+    ).toEqual([]);
   });
 });

@@ -9,7 +9,12 @@ export const MEASURES = ['pieces', 'fasteners', 'variants', 'joints', 'mass', 'c
 export type Measure = (typeof MEASURES)[number];
 
 export const MEASURE_WORD: Readonly<Record<Measure, string>> = {
-  pieces: 'Pieces', fasteners: 'Fasteners', variants: 'Fastener variants', joints: 'Joints', mass: 'Mass', cost: 'Cost',
+  pieces: 'Pieces',
+  fasteners: 'Fasteners',
+  variants: 'Fastener variants',
+  joints: 'Joints',
+  mass: 'Mass',
+  cost: 'Cost',
 };
 
 /** One vehicle's side of a comparison. */
@@ -55,7 +60,12 @@ export interface Comparison {
 
 const BREAKDOWNS: readonly BreakdownBy[] = ['material', 'family', 'process'];
 
-const groupsOf = (pieces: readonly PieceBelow[], rolled: StudyRollUp['rolled'], rootPlace: number | undefined, fastenersIn: boolean): readonly Group[] =>
+const groupsOf = (
+  pieces: readonly PieceBelow[],
+  rolled: StudyRollUp['rolled'],
+  rootPlace: number | undefined,
+  fastenersIn: boolean,
+): readonly Group[] =>
   pieces
     .filter(({ place }) => rolled.outline.nodes[place]?.parent === rootPlace)
     .flatMap(({ piece, place }) => {
@@ -73,7 +83,8 @@ const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subs
   const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
   const figures = shown(totals, fastenersIn);
   const whole = shown(totals, true);
-  const split = (by: BreakdownBy): readonly Share[] => breakdown(pieces, by, whole).filter((share) => fastenersIn || share.key !== 'fasteners');
+  const split = (by: BreakdownBy): readonly Share[] =>
+    breakdown(pieces, by, whole).filter((share) => fastenersIn || share.key !== 'fasteners');
   return {
     vehicle,
     shown: figures,
@@ -84,14 +95,23 @@ const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subs
 };
 
 const row = (key: string, label: string, measure: Measure, left: number | null, right: number | null): CompareRow => ({
-  key, label, measure, left, right,
+  key,
+  label,
+  measure,
+  left,
+  right,
   difference: left === null || right === null ? null : left - right,
   ratio: left === null || right === null || left === 0 || right === 0 ? null : left / right,
 });
 
 const totalRows = (left: Side, right: Side): readonly CompareRow[] => {
   const value = (side: Side): Readonly<Record<Measure, number | null>> => ({
-    pieces: side.shown.pieces, fasteners: side.shown.fasteners, variants: side.variants, joints: side.shown.joints, mass: side.shown.massKg, cost: side.shown.cost,
+    pieces: side.shown.pieces,
+    fasteners: side.shown.fasteners,
+    variants: side.variants,
+    joints: side.shown.joints,
+    mass: side.shown.massKg,
+    cost: side.shown.cost,
   });
   const l = value(left);
   const r = value(right);
@@ -109,14 +129,22 @@ const shareRows = (left: readonly Share[], right: readonly Share[]): readonly Co
   return keys.flatMap((key) => {
     const l = find(left, key);
     const r = find(right, key);
-    return (['pieces', 'mass', 'cost'] as const).map((measure) => row(`${key} ${measure}`, key, measure, figure(l, measure), figure(r, measure)));
+    return (['pieces', 'mass', 'cost'] as const).map((measure) =>
+      row(`${key} ${measure}`, key, measure, figure(l, measure), figure(r, measure)),
+    );
   });
 };
 
 /**
  * Two vehicles, one subsystem, under the study's counting rule and cost basis. Null when either has no such subsystem.
  */
-export const compareVehicles = (record: StudyRecord, rollUp: StudyRollUp, leftId: string, rightId: string, subsystemId: string): Comparison | null => {
+export const compareVehicles = (
+  record: StudyRecord,
+  rollUp: StudyRollUp,
+  leftId: string,
+  rightId: string,
+  subsystemId: string,
+): Comparison | null => {
   const vehicle = (id: string): Vehicle | undefined => record.vehicles.find((v) => v.id === id);
   const leftVehicle = vehicle(leftId);
   const rightVehicle = vehicle(rightId);

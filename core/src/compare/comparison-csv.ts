@@ -7,12 +7,22 @@ const UNIT: Readonly<Partial<Record<CompareRow['measure'], string>>> = { mass: '
 
 const cell = (value: number | null, decimals: number): string => (value === null ? '' : String(Number(value.toFixed(decimals))));
 
-const decimalsOf = (measure: CompareRow['measure']): number => ({ mass: 6, cost: 4 } as Partial<Record<typeof measure, number>>)[measure] ?? 0;
+const decimalsOf = (measure: CompareRow['measure']): number =>
+  (({ mass: 6, cost: 4 }) as Partial<Record<typeof measure, number>>)[measure] ?? 0;
 
 const line = (section: string, row: CompareRow, currency: string): readonly string[] => {
   const decimals = decimalsOf(row.measure);
   const unit = row.measure === 'cost' ? currency : (UNIT[row.measure] ?? '');
-  return [section, section === 'total' ? '' : row.label, row.measure, unit, cell(row.left, decimals), cell(row.right, decimals), cell(row.difference, decimals), cell(row.ratio, 6)];
+  return [
+    section,
+    section === 'total' ? '' : row.label,
+    row.measure,
+    unit,
+    cell(row.left, decimals),
+    cell(row.right, decimals),
+    cell(row.difference, decimals),
+    cell(row.ratio, 6),
+  ];
 };
 
 /**
@@ -27,7 +37,16 @@ export const comparisonCsv = (comparison: Comparison, study: Study, subsystemNam
     ['counting rule', countingRuleText(study)],
     ['cost basis', costBasisText(study)],
     [],
-    ['by', 'of', 'measure', 'unit', left.vehicle.name, right.vehicle.name, `${left.vehicle.name} minus ${right.vehicle.name}`, `${left.vehicle.name} to ${right.vehicle.name}`],
+    [
+      'by',
+      'of',
+      'measure',
+      'unit',
+      left.vehicle.name,
+      right.vehicle.name,
+      `${left.vehicle.name} minus ${right.vehicle.name}`,
+      `${left.vehicle.name} to ${right.vehicle.name}`,
+    ],
     ...totals.map((row) => line('total', row, study.currency)),
     ...byMaterial.map((row) => line('material', row, study.currency)),
     ...byProcess.map((row) => line('process', row, study.currency)),
@@ -35,7 +54,10 @@ export const comparisonCsv = (comparison: Comparison, study: Study, subsystemNam
     ...comparisonSentences(comparison, study.currency).map((sentence) => ['in words', plainText(sentence)]),
     ...comparisonGaps(comparison).map((gap) => ['not included', gap]),
   ];
-  return Papa.unparse(rows.map((row) => row.map(defused)), { newline: '\r\n' });
+  return Papa.unparse(
+    rows.map((row) => row.map(defused)),
+    { newline: '\r\n' },
+  );
 };
 
 const NUMBER = /^-?\d+(\.\d+)?(e-?\d+)?$/;

@@ -15,11 +15,14 @@ describe('ratios worded rightly', () => {
   });
   it('89 to 120 is 35 % more, 265 to 348 is 31 %, not “about 30”', () => {
     expect(ratioPhrase(120, 89, { ...HEAVY, asMuch: 'as much' })).toBe('1.35 times as much, 35 % more');
-    expect(percentText((percentChange(265, 348) ?? 0))).toBe('31 %');
+    expect(percentText(percentChange(265, 348) ?? 0)).toBe('31 %');
   });
-  it('18.42 m in 35 runs against 6.35 m in 10: 2.90 times', () => expect(ratioPhrase(18.42, 6.35, { ...HEAVY, asMuch: 'as long' })).toBe('2.90 times as long, 190 % more'));
-  it('100 cm against 67 cm of cable: 49 % more', () => expect(ratioPhrase(100, 67, { ...HEAVY, asMuch: 'as long' })).toBe('1.49 times as long, 49 % more'));
-  it('four bolts become three: 25 % fewer', () => expect(ratioPhrase(3, 4, { asMuch: 'as many', more: 'more', less: 'fewer' })).toBe('0.750 times as many, 25 % fewer'));
+  it('18.42 m in 35 runs against 6.35 m in 10: 2.90 times', () =>
+    expect(ratioPhrase(18.42, 6.35, { ...HEAVY, asMuch: 'as long' })).toBe('2.90 times as long, 190 % more'));
+  it('100 cm against 67 cm of cable: 49 % more', () =>
+    expect(ratioPhrase(100, 67, { ...HEAVY, asMuch: 'as long' })).toBe('1.49 times as long, 49 % more'));
+  it('four bolts become three: 25 % fewer', () =>
+    expect(ratioPhrase(3, 4, { asMuch: 'as many', more: 'more', less: 'fewer' })).toBe('0.750 times as many, 25 % fewer'));
 });
 
 describe('what a ratio never says', () => {
@@ -36,7 +39,12 @@ describe('what a ratio never says', () => {
     );
   });
   it('says nothing where a ratio means nothing', () => {
-    expect([ratioPhrase(null, 1, HEAVY), ratioPhrase(1, 0, HEAVY), ratioPhrase(0, 1, HEAVY), ratioPhrase(Number.NaN, 1, HEAVY)]).toEqual([null, null, null, null]);
+    expect([ratioPhrase(null, 1, HEAVY), ratioPhrase(1, 0, HEAVY), ratioPhrase(0, 1, HEAVY), ratioPhrase(Number.NaN, 1, HEAVY)]).toEqual([
+      null,
+      null,
+      null,
+      null,
+    ]);
     expect(percentChange(0, 5)).toBeNull();
   });
   it('does not call a rounding a difference', () => {

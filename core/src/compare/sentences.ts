@@ -29,7 +29,12 @@ const countSentence = (code: string, one: string, left: Side, right: Side, l: nu
   const opening = `${left.vehicle.name} has `;
   if (l === r) return say(code, opening, [counted(l, one, manyOf(one))], `, the same as ${right.vehicle.name}.`);
   const phrase = ratioPhrase(l, r, MANY);
-  return say(code, opening, [`${counted(l, one, manyOf(one))} against ${fixed(r, 0)}`], ` on ${right.vehicle.name}${phrase === null ? '.' : `: ${percentText(l / r - 1)} ${l > r ? 'more' : 'fewer'}.`}`);
+  return say(
+    code,
+    opening,
+    [`${counted(l, one, manyOf(one))} against ${fixed(r, 0)}`],
+    ` on ${right.vehicle.name}${phrase === null ? '.' : `: ${percentText(l / r - 1)} ${l > r ? 'more' : 'fewer'}.`}`,
+  );
 };
 
 const uOf = (side: Side): number => side.shown.massUKg ?? 0;
@@ -46,27 +51,51 @@ const massSentence = (left: Side, right: Side): Sentence => {
   }
   const u = Math.hypot(uOf(left), uOf(right));
   const difference = `${withU(Math.abs(l - r), u, 3)} kg`;
-  if (Math.abs(l - r) < COVERAGE * u) return say('mass', `${left.vehicle.name} and ${right.vehicle.name} weigh the same as far as the weighing can tell: the difference is `, [difference], '.');
-  return say('mass', `${left.vehicle.name} is `, [ratioPhrase(l, r, HEAVY) ?? ''], `: ${difference} ${l > r ? 'heavier' : 'lighter'} than ${right.vehicle.name}.`);
+  if (Math.abs(l - r) < COVERAGE * u)
+    return say(
+      'mass',
+      `${left.vehicle.name} and ${right.vehicle.name} weigh the same as far as the weighing can tell: the difference is `,
+      [difference],
+      '.',
+    );
+  return say(
+    'mass',
+    `${left.vehicle.name} is `,
+    [ratioPhrase(l, r, HEAVY) ?? ''],
+    `: ${difference} ${l > r ? 'heavier' : 'lighter'} than ${right.vehicle.name}.`,
+  );
 };
 
 const costSentence = (left: Side, right: Side, currency: string): Sentence => {
   const l = left.shown.cost;
   const r = right.shown.cost;
-  if (l === null || r === null) return say('cost', `The costs cannot be compared: nothing on ${(l === null ? left : right).vehicle.name} is costed yet.`);
+  if (l === null || r === null)
+    return say('cost', `The costs cannot be compared: nothing on ${(l === null ? left : right).vehicle.name} is costed yet.`);
   const phrase = ratioPhrase(l, r, DEAR);
   if (l === r || phrase === null) return say('cost', `${left.vehicle.name} and ${right.vehicle.name} cost the same.`);
-  return say('cost', `${left.vehicle.name} is `, [phrase], `: ${currency} ${fixed(Math.abs(l - r), 2)} ${l > r ? 'dearer' : 'cheaper'} than ${right.vehicle.name}.`);
+  return say(
+    'cost',
+    `${left.vehicle.name} is `,
+    [phrase],
+    `: ${currency} ${fixed(Math.abs(l - r), 2)} ${l > r ? 'dearer' : 'cheaper'} than ${right.vehicle.name}.`,
+  );
 };
 
 const gapsOf = (name: string, s: Shown): readonly string[] => [
-  ...(s.piecesMassed < s.piecesOfMass ? [`${name}: ${counted(s.piecesOfMass - s.piecesMassed, 'piece')} of ${fixed(s.piecesOfMass, 0)} without mass`] : []),
-  ...(s.piecesCosted < s.piecesOfMass ? [`${name}: ${counted(s.piecesOfMass - s.piecesCosted, 'piece')} of ${fixed(s.piecesOfMass, 0)} without cost`] : []),
+  ...(s.piecesMassed < s.piecesOfMass
+    ? [`${name}: ${counted(s.piecesOfMass - s.piecesMassed, 'piece')} of ${fixed(s.piecesOfMass, 0)} without mass`]
+    : []),
+  ...(s.piecesCosted < s.piecesOfMass
+    ? [`${name}: ${counted(s.piecesOfMass - s.piecesCosted, 'piece')} of ${fixed(s.piecesOfMass, 0)} without cost`]
+    : []),
   ...(s.fastenersNotMassed > 0 ? [`${name}: ${counted(s.fastenersNotMassed, 'fastener')} without mass`] : []),
 ];
 
 /** What the comparison leaves out on either side, in words; empty when nothing is missing. */
-export const comparisonGaps = ({ left, right }: Comparison): readonly string[] => [...gapsOf(left.vehicle.name, left.shown), ...gapsOf(right.vehicle.name, right.shown)];
+export const comparisonGaps = ({ left, right }: Comparison): readonly string[] => [
+  ...gapsOf(left.vehicle.name, left.shown),
+  ...gapsOf(right.vehicle.name, right.shown),
+];
 
 /** The comparison in words: pieces, fasteners, joints, mass, cost. The left vehicle is spoken of against the right. */
 export const comparisonSentences = ({ left, right, fastenersIn }: Comparison, currency: string): readonly Sentence[] => [

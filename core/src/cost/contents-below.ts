@@ -34,7 +34,7 @@ export const contentsBelow = (record: StudyRecord, { rolled, perVehicle }: Study
     if (!node || !own) continue;
     const piece = node.kind === 'piece' ? byId.get(node.id) : undefined;
     if (piece) pieces.push({ piece, own, perVehicle: perVehicle[place] ?? 1, isLeaf: node.children.length === 0, place });
-    for (let i = node.children.length - 1; i >= 0; i--) waiting.push(node.children[i] as number);
+    for (let i = node.children.length - 1; i >= 0; i--) waiting.push(node.children[i]!);
   }
   return { pieces, fastenersOf: (id) => fasteners.get(id) ?? [], jointsOf: (id) => joints.get(id) ?? [] };
 };

@@ -57,7 +57,19 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
     for (const set of fastenersOf(piece.id)) {
       const each = fastenerCost(set, basis);
       const count = set.count * perVehicle;
-      lines.push({ id: set.id, pieceId: piece.id, name: `${set.kind}, on ${piece.name}`, perVehicle: count, material: null, tooling: null, conversion: null, bought: each, each, onVehicle: times(each, count), missing: each === null ? 'No mass to price it by' : '' });
+      lines.push({
+        id: set.id,
+        pieceId: piece.id,
+        name: `${set.kind}, on ${piece.name}`,
+        perVehicle: count,
+        material: null,
+        tooling: null,
+        conversion: null,
+        bought: each,
+        each,
+        onVehicle: times(each, count),
+        missing: each === null ? 'No mass to price it by' : '',
+      });
     }
   }
   return lines;

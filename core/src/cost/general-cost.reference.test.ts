@@ -8,8 +8,15 @@ import { generalCost, type ProcessCostInputs } from './piece-cost';
 describe('the general cost model', () => {
   const at = (piecesOverLife: number): number => {
     const inputs: ProcessCostInputs = {
-      netMassKg: 1.5, pricePerKg: 2, scrapFraction: 0.25, tooling: 60_000, toolLifePieces: 100_000, piecesOverLife,
-      cycleS: 3600 / 60, ratePerH: 400_000 / 20_000 + 60, yieldFraction: 1,
+      netMassKg: 1.5,
+      pricePerKg: 2,
+      scrapFraction: 0.25,
+      tooling: 60_000,
+      toolLifePieces: 100_000,
+      piecesOverLife,
+      cycleS: 3600 / 60,
+      ratePerH: 400_000 / 20_000 + 60,
+      yieldFraction: 1,
     };
     const { material, tooling, conversion } = generalCost(inputs);
     return material + tooling + conversion;
@@ -22,7 +29,17 @@ describe('the general cost model', () => {
   ])('%d pieces cost %d each', (pieces, cost) => expect(at(pieces)).toBeCloseTo(cost, 4));
   it('needs a second set of tools for one piece more', () => expect(at(100_001) - at(100_000)).toBeCloseTo(0.6, 4));
   it('spreads the time lost on bad pieces over the good ones', () => {
-    const inputs = { netMassKg: 1, pricePerKg: 0, scrapFraction: 0, tooling: 0, toolLifePieces: 1, piecesOverLife: 1, cycleS: 3600, ratePerH: 90, yieldFraction: 0.9 };
+    const inputs = {
+      netMassKg: 1,
+      pricePerKg: 0,
+      scrapFraction: 0,
+      tooling: 0,
+      toolLifePieces: 1,
+      piecesOverLife: 1,
+      cycleS: 3600,
+      ratePerH: 90,
+      yieldFraction: 0.9,
+    };
     expect(generalCost(inputs).conversion).toBeCloseTo(100, 12);
   });
   it.each([
@@ -31,7 +48,18 @@ describe('the general cost model', () => {
     ['a yield of nothing', { yieldFraction: 0 }],
     ['no pieces', { piecesOverLife: 0 }],
   ])('refuses %s', (_, wrong) => {
-    const inputs = { netMassKg: 1, pricePerKg: 1, scrapFraction: 0, tooling: 0, toolLifePieces: 1, piecesOverLife: 1, cycleS: 1, ratePerH: 1, yieldFraction: 1, ...wrong };
+    const inputs = {
+      netMassKg: 1,
+      pricePerKg: 1,
+      scrapFraction: 0,
+      tooling: 0,
+      toolLifePieces: 1,
+      piecesOverLife: 1,
+      cycleS: 1,
+      ratePerH: 1,
+      yieldFraction: 1,
+      ...wrong,
+    };
     expect(() => generalCost(inputs)).toThrow(RangeError);
   });
 });

@@ -29,20 +29,40 @@ describe('what a piece costs', () => {
     expect((one ?? 0) / (four ?? 1)).toBeCloseTo(4 / 3, 9);
   });
   it('says what is missing instead of guessing', () => {
-    expect(pieceCost(only('plate'), 1, BASIS)).toMatchObject({ amount: null, issues: [{ code: 'no-mass' }, { code: 'no-material' }, { code: 'no-process' }] });
+    expect(pieceCost(only('plate'), 1, BASIS)).toMatchObject({
+      amount: null,
+      issues: [{ code: 'no-mass' }, { code: 'no-material' }, { code: 'no-process' }],
+    });
   });
   it('takes the bought-out price where there is one', () => {
-    const latch = { ...only('latch 600 g'), boughtPrice: '7.40', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' };
+    const latch = {
+      ...only('latch 600 g'),
+      boughtPrice: '7.40',
+      boughtCurrency: 'EUR',
+      boughtPriceYear: 2026,
+      boughtVolumePerYear: 60_000,
+      boughtRegion: 'Central Europe',
+    };
     expect(pieceCost(latch, 1, BASIS)).toMatchObject({ amount: 7.4, boughtWhole: true });
   });
   it('does not count a price of another year, volume or currency, and says why', () => {
-    const latch = { ...only('latch 600 g'), boughtPrice: '7.40', boughtCurrency: 'USD', boughtPriceYear: 2023, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' };
+    const latch = {
+      ...only('latch 600 g'),
+      boughtPrice: '7.40',
+      boughtCurrency: 'USD',
+      boughtPriceYear: 2023,
+      boughtVolumePerYear: 60_000,
+      boughtRegion: 'Central Europe',
+    };
     const cost = pieceCost(latch, 1, BASIS);
     expect(cost.amount).toBeNull();
     expect(cost.issues[0]?.message).toMatch(/USD, not EUR; prices of 2023, not 2026/);
   });
   it('does not use the catalogue for a basis it was not made for', () => {
-    expect(pieceCost(only('plate dc04 stamp 1 kg'), 1, { ...BASIS, priceYear: 2024 })).toMatchObject({ amount: null, issues: [{ code: 'catalogue-basis' }] });
+    expect(pieceCost(only('plate dc04 stamp 1 kg'), 1, { ...BASIS, priceYear: 2024 })).toMatchObject({
+      amount: null,
+      issues: [{ code: 'catalogue-basis' }],
+    });
   });
   it('prices a fastener by its mass, and not at all without one', () => {
     const [screw, clip] = teardown('plate\n  1 M6x16 10 g\n  1 clip').fastenerSets;
@@ -55,7 +75,8 @@ describe('the catalogue', () => {
   it('has about 25 materials and 12 processes, each with unit, year and source', () => {
     expect(MATERIALS.length).toBeGreaterThanOrEqual(25);
     expect(PROCESSES.length).toBeGreaterThanOrEqual(12);
-    for (const entry of [...MATERIALS, ...PROCESSES]) expect([entry.year, entry.source]).toEqual([expect.any(Number), expect.stringMatching(/assumed|memory/)]);
+    for (const entry of [...MATERIALS, ...PROCESSES])
+      expect([entry.year, entry.source]).toEqual([expect.any(Number), expect.stringMatching(/assumed|memory/)]);
   });
   it('has no word that names two things', () => {
     const words = [...MATERIALS, ...PROCESSES].flatMap((entry) => [entry.id, ...entry.words]);
@@ -65,7 +86,19 @@ describe('the catalogue', () => {
 
 /** @source rule of mixtures on specific volume from element and polymer densities, recomputed; tolerance 1 % */
 describe('densities against the rule of mixtures', () => {
-  it.each([['aw-5754', 2660], ['aw-6082', 2693], ['alsi9cu3', 2751], ['alsi10mnmg', 2660], ['az91d', 1808], ['zamak-5', 6698], ['pa66-gf30', 1366], ['pp-gf30', 1122], ['pp-td20', 1045], ['pbt-gf30', 1533], ['pc-abs', 1143]] as const)('%s is about %d kg/m³', (id, mixture) => {
+  it.each([
+    ['aw-5754', 2660],
+    ['aw-6082', 2693],
+    ['alsi9cu3', 2751],
+    ['alsi10mnmg', 2660],
+    ['az91d', 1808],
+    ['zamak-5', 6698],
+    ['pa66-gf30', 1366],
+    ['pp-gf30', 1122],
+    ['pp-td20', 1045],
+    ['pbt-gf30', 1533],
+    ['pc-abs', 1143],
+  ] as const)('%s is about %d kg/m³', (id, mixture) => {
     const material = MATERIALS.find((m) => m.id === id);
     expect(Math.abs((material?.densityKgPerM3 ?? 0) / mixture - 1)).toBeLessThan(0.01);
   });
@@ -78,8 +111,16 @@ describe('the roll-up of a study with its costs', () => {
     const key = subsystemKey(LEFT.id, DOOR.id);
     const lines = costLines(record, rollUp, key);
     const totals = totalsOf(rollUp.rolled, key);
-    expect(lines.map((line) => [line.name, line.perVehicle])).toEqual([['plate', 1], ['guide', 2], ['bolt, on guide', 2], ['latch', 1]]);
-    expect((totals?.cost ?? 0) + (totals?.fastenerCost ?? 0)).toBeCloseTo(lines.reduce((sum, line) => sum + (line.onVehicle ?? 0), 0), 9);
+    expect(lines.map((line) => [line.name, line.perVehicle])).toEqual([
+      ['plate', 1],
+      ['guide', 2],
+      ['bolt, on guide', 2],
+      ['latch', 1],
+    ]);
+    expect((totals?.cost ?? 0) + (totals?.fastenerCost ?? 0)).toBeCloseTo(
+      lines.reduce((sum, line) => sum + (line.onVehicle ?? 0), 0),
+      9,
+    );
     expect(lines.at(-1)?.missing).toMatch(/No mass yet; No material yet/);
   });
   it('is the same worked out after an edit as worked out whole', () => {
@@ -93,7 +134,21 @@ describe('the roll-up of a study with its costs', () => {
     expect(studyRollUpAfter(before, record, ruled, null).rolled.totals).toEqual(studyRollUp(ruled).rolled.totals);
   });
   it('lists a bought assembly once, without what is inside it', () => {
-    const bought = { ...record, pieces: record.pieces.map((p) => (p.name === 'module' ? { ...p, boughtPrice: '5', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' } : p)) };
+    const bought = {
+      ...record,
+      pieces: record.pieces.map((p) =>
+        p.name === 'module'
+          ? {
+              ...p,
+              boughtPrice: '5',
+              boughtCurrency: 'EUR',
+              boughtPriceYear: 2026,
+              boughtVolumePerYear: 60_000,
+              boughtRegion: 'Central Europe',
+            }
+          : p,
+      ),
+    };
     expect(costLines(bought, studyRollUp(bought), subsystemKey(LEFT.id, DOOR.id)).map((line) => line.name)).toEqual(['module', 'latch']);
   });
 });

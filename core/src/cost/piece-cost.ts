@@ -1,4 +1,15 @@
-import { atMass, basisDifferences, issue, materialById, processById, type CostBasis, type Issue, type Material, type Money, type Process } from '../shared';
+import {
+  atMass,
+  basisDifferences,
+  issue,
+  materialById,
+  processById,
+  type CostBasis,
+  type Issue,
+  type Material,
+  type Money,
+  type Process,
+} from '../shared';
 import type { Piece, Study } from '../record';
 
 /** Currency and price year of the shipped catalogue. */
@@ -49,7 +60,9 @@ export interface ProcessCostInputs {
  * generalCost({ netMassKg: 1.5, pricePerKg: 2, scrapFraction: 0.25, tooling: 60_000, toolLifePieces: 100_000, piecesOverLife: 100_000, cycleS: 60, ratePerH: 80, yieldFraction: 1 })
  * // => { material: 4, tooling: 0.6, conversion: 1.3333333333333333 }
  */
-export const generalCost = (inputs: ProcessCostInputs): { readonly material: number; readonly tooling: number; readonly conversion: number } => {
+export const generalCost = (
+  inputs: ProcessCostInputs,
+): { readonly material: number; readonly tooling: number; readonly conversion: number } => {
   const { netMassKg, pricePerKg, scrapFraction, tooling, toolLifePieces, piecesOverLife, cycleS, ratePerH, yieldFraction } = inputs;
   if (!(scrapFraction >= 0 && scrapFraction < 1)) throw new RangeError(`scrapFraction ${scrapFraction} is not in [0, 1)`);
   if (!(yieldFraction > 0 && yieldFraction <= 1)) throw new RangeError(`yieldFraction ${yieldFraction} is not in (0, 1]`);
@@ -78,9 +91,24 @@ const processTerms = (netMassKg: number, material: Material, process: Process, p
   const cost = generalCost(inputs);
   const sets = Math.ceil(piecesOverLife / process.toolLifePieces);
   return [
-    { label: 'Material', working: `${figure(netMassKg)} kg × ${material.priceEurPerKg} EUR/kg ÷ (1 − ${process.scrapFraction} scrap)`, amount: cost.material, source: `${material.name}: price ${material.year}, assumed` },
-    { label: 'Tooling', working: `${figure(inputs.tooling)} EUR × ${sets} ${sets === 1 ? 'set' : 'sets'} ÷ ${figure(piecesOverLife)} pieces over life`, amount: cost.tooling, source: `${process.name}: ${process.source} ${process.year}` },
-    { label: 'Conversion', working: `${figure(inputs.cycleS)} s × ${figure(inputs.ratePerH)} EUR/h ÷ 3600 ÷ ${process.yieldFraction} yield`, amount: cost.conversion, source: `${process.name}: ${process.source} ${process.year}` },
+    {
+      label: 'Material',
+      working: `${figure(netMassKg)} kg × ${material.priceEurPerKg} EUR/kg ÷ (1 − ${process.scrapFraction} scrap)`,
+      amount: cost.material,
+      source: `${material.name}: price ${material.year}, assumed`,
+    },
+    {
+      label: 'Tooling',
+      working: `${figure(inputs.tooling)} EUR × ${sets} ${sets === 1 ? 'set' : 'sets'} ÷ ${figure(piecesOverLife)} pieces over life`,
+      amount: cost.tooling,
+      source: `${process.name}: ${process.source} ${process.year}`,
+    },
+    {
+      label: 'Conversion',
+      working: `${figure(inputs.cycleS)} s × ${figure(inputs.ratePerH)} EUR/h ÷ 3600 ÷ ${process.yieldFraction} yield`,
+      amount: cost.conversion,
+      source: `${process.name}: ${process.source} ${process.year}`,
+    },
   ];
 };
 
@@ -99,22 +127,55 @@ const notCosted = (issues: readonly Issue[], boughtWhole = false): PieceCost => 
 
 const boughtCost = (price: Money, basis: CostBasis, pieceId: string): PieceCost => {
   const differences = basisDifferences(price, basis);
-  if (differences.length > 0) return notCosted([issue('other-basis', `The price stands on another basis (${differences.join('; ')}) and is not counted`, 'boughtPrice', pieceId)], true);
-  const term: CostTerm = { label: 'Bought out', working: `price each, ${price.currency} ${price.priceYear}, ${price.volumePerYear} vehicles a year, ${price.region}`, amount: Number(price.amount), source: 'as recorded on the piece' };
+  if (differences.length > 0)
+    return notCosted(
+      [issue('other-basis', `The price stands on another basis (${differences.join('; ')}) and is not counted`, 'boughtPrice', pieceId)],
+      true,
+    );
+  const term: CostTerm = {
+    label: 'Bought out',
+    working: `price each, ${price.currency} ${price.priceYear}, ${price.volumePerYear} vehicles a year, ${price.region}`,
+    amount: Number(price.amount),
+    source: 'as recorded on the piece',
+  };
   return { amount: term.amount, terms: [term], boughtWhole: true, issues: [] };
 };
 
 const missing = (piece: Piece): readonly Issue[] => [
   ...(piece.massEachKg === null ? [issue('no-mass', 'No mass yet', 'massEachKg', piece.id)] : []),
-  ...(piece.materialId === null || !materialById.has(piece.materialId) ? [issue('no-material', piece.materialId === null ? 'No material yet' : `The catalogue has no material “${piece.materialId}”`, 'materialId', piece.id)] : []),
-  ...(piece.processId === null || !processById.has(piece.processId) ? [issue('no-process', piece.processId === null ? 'Not said how it is made' : `The catalogue has no process “${piece.processId}”`, 'processId', piece.id)] : []),
+  ...(piece.materialId === null || !materialById.has(piece.materialId)
+    ? [
+        issue(
+          'no-material',
+          piece.materialId === null ? 'No material yet' : `The catalogue has no material “${piece.materialId}”`,
+          'materialId',
+          piece.id,
+        ),
+      ]
+    : []),
+  ...(piece.processId === null || !processById.has(piece.processId)
+    ? [
+        issue(
+          'no-process',
+          piece.processId === null ? 'Not said how it is made' : `The catalogue has no process “${piece.processId}”`,
+          'processId',
+          piece.id,
+        ),
+      ]
+    : []),
 ];
 
 /** Basis faults that keep the shipped catalogue from being used at all. */
 export const catalogueIssues = (basis: CostBasis): readonly Issue[] =>
   basis.currency === CATALOGUE_CURRENCY && basis.priceYear === CATALOGUE_YEAR
     ? []
-    : [issue('catalogue-basis', `The catalogue is in ${CATALOGUE_CURRENCY} of ${CATALOGUE_YEAR}; the study asks for ${basis.currency} of ${basis.priceYear}. Only bought-out prices are counted`, null)];
+    : [
+        issue(
+          'catalogue-basis',
+          `The catalogue is in ${CATALOGUE_CURRENCY} of ${CATALOGUE_YEAR}; the study asks for ${basis.currency} of ${basis.priceYear}. Only bought-out prices are counted`,
+          null,
+        ),
+      ];
 
 export const basisOf = (study: Study): CostBasis => ({
   currency: study.currency,

@@ -36,8 +36,11 @@ export const studyRollUp = (record: StudyRecord): StudyRollUp => {
 
 /** True when the edit of a piece moves nothing and multiplies nothing, so that only the totals above it change. */
 const staysInPlace = (before: Piece, after: Piece): boolean =>
-  before.parentId === after.parentId && before.subsystemId === after.subsystemId && before.vehicleId === after.vehicleId &&
-  before.sequence === after.sequence && before.quantity === after.quantity;
+  before.parentId === after.parentId &&
+  before.subsystemId === after.subsystemId &&
+  before.vehicleId === after.vehicleId &&
+  before.sequence === after.sequence &&
+  before.quantity === after.quantity;
 
 /**
  * The roll-up after a change to one piece or to its fastener and joint sets, from the roll-up before; worked out whole
@@ -52,7 +55,8 @@ export const studyRollUpAfter = (before: StudyRollUp, was: StudyRecord, now: Stu
   const place = pieceId === null ? undefined : before.rolled.outline.placeOf.get(pieceId);
   const pieceBefore = was.pieces.find((piece) => piece.id === pieceId);
   const pieceAfter = now.pieces.find((piece) => piece.id === pieceId);
-  if (place === undefined || was.study !== now.study || !pieceBefore || !pieceAfter || !staysInPlace(pieceBefore, pieceAfter)) return studyRollUp(now);
+  if (place === undefined || was.study !== now.study || !pieceBefore || !pieceAfter || !staysInPlace(pieceBefore, pieceAfter))
+    return studyRollUp(now);
   const fasteners = now.fastenerSets.filter((set) => set.pieceId === pieceId);
   const joints = now.jointSets.filter((set) => set.pieceId === pieceId);
   const figures = ownFigures(pieceAfter, fasteners, joints, costOf(now, before.rolled.outline.placeOf, before.perVehicle));

@@ -2,7 +2,7 @@ import { splitKind, type Entity, type Op, type RowOf, type Study, type StudyReco
 
 type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
 
-const LIST_OF: { readonly [E in Exclude<Entity, 'study'>]: ListName } = {
+const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
   vehicle: 'vehicles',
   subsystem: 'subsystems',
   piece: 'pieces',
@@ -55,6 +55,6 @@ export const applyOps = (record: StudyRecord, ops: readonly Op[], revision: numb
     }
   }
   const lists: Partial<Record<ListName, readonly AnyRow[]>> = {};
-  for (const [name, listOps] of byList) lists[name] = listAfter(record[name] as readonly AnyRow[], listOps, revision);
+  for (const [name, listOps] of byList) lists[name] = listAfter(record[name], listOps, revision);
   return { ...record, ...lists, study, revision } as StudyRecord;
 };

@@ -53,7 +53,12 @@ export interface SubsystemFields {
 
 export const HANDS = ['none', 'left', 'right', 'mirrored'] as const;
 export type Hand = (typeof HANDS)[number];
-export const HAND_WORD: Readonly<Record<Hand, string>> = { none: 'no hand', left: 'left', right: 'right', mirrored: 'left and right, mirrored' };
+export const HAND_WORD: Readonly<Record<Hand, string>> = {
+  none: 'no hand',
+  left: 'left',
+  right: 'right',
+  mirrored: 'left and right, mirrored',
+};
 
 export const OPENED = ['opened', 'closed'] as const;
 
@@ -128,13 +133,32 @@ export interface FastenerSetFields {
 }
 
 export const JOINT_KINDS = [
-  'spot weld', 'self-piercing rivet', 'flow-drill screw', 'clinch', 'press fit', 'snap fit',
-  'adhesive bead', 'seam weld', 'laser weld', 'friction-stir weld', 'braze', 'solder', 'hem',
+  'spot weld',
+  'self-piercing rivet',
+  'flow-drill screw',
+  'clinch',
+  'press fit',
+  'snap fit',
+  'adhesive bead',
+  'seam weld',
+  'laser weld',
+  'friction-stir weld',
+  'braze',
+  'solder',
+  'hem',
 ] as const;
 export type JointKind = (typeof JOINT_KINDS)[number];
 
 /** Joints that are known by their length as well as their number. */
-export const RUNNING_JOINTS: readonly JointKind[] = ['adhesive bead', 'seam weld', 'laser weld', 'friction-stir weld', 'braze', 'solder', 'hem'];
+export const RUNNING_JOINTS: readonly JointKind[] = [
+  'adhesive bead',
+  'seam weld',
+  'laser weld',
+  'friction-stir weld',
+  'braze',
+  'solder',
+  'hem',
+];
 
 export interface JointSetFields {
   readonly pieceId: string;
@@ -174,17 +198,24 @@ const year = (label: string): Schema<number> => whole(label, 1900, 2100);
 const calendarDate = (label: string): Schema<string | null> =>
   text(label, 10)
     .nullable()
-    .test('calendar-date', `${label} must be a date such as 2026-03-31`, (value) =>
-      value === null || value === undefined || (/^\d{4}-\d{2}-\d{2}$/.test(value) && isRealDate(value)));
+    .test(
+      'calendar-date',
+      `${label} must be a date such as 2026-03-31`,
+      (value?: string | null) => value === null || value === undefined || (/^\d{4}-\d{2}-\d{2}$/.test(value) && isRealDate(value)),
+    );
 const isRealDate = (isoDate: string): boolean => {
   const [y = 0, m = 0, d = 0] = isoDate.split('-').map(Number);
   const leap = (y % 4 === 0 && y % 100 !== 0) || y % 400 === 0;
   const days = [31, leap ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31][m - 1] ?? 0;
   return d >= 1 && d <= days;
 };
-const currency = (label: string): ReturnType<typeof text> => text(label, 3).matches(/^[A-Z]{3}$/, '${label} must be three capital letters such as EUR');
+const currency = (label: string): ReturnType<typeof text> =>
+  text(label, 3).matches(/^[A-Z]{3}$/, '${label} must be three capital letters such as EUR');
 const switched = (label: string): Schema<boolean> =>
-  mixed<boolean>((value): value is boolean => typeof value === 'boolean').label(label).defined().typeError(`${label} must be true or false`) as Schema<boolean>;
+  mixed<boolean>((value): value is boolean => typeof value === 'boolean')
+    .label(label)
+    .defined()
+    .typeError(`${label} must be true or false`) as Schema<boolean>;
 
 /** The one definition of every field: its label, its limits, and what is said when they are broken. */
 export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
@@ -245,7 +276,9 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     closedReason: text('Reason left closed', 400),
     damage: text('Damage', 400),
     notes: text('Notes', 4000),
-    boughtPrice: text('Bought-out price', 20).nullable().matches(/^\d{1,9}(\.\d{1,4})?$/, { message: '${label} must be decimal digits such as 4.20', excludeEmptyString: false }),
+    boughtPrice: text('Bought-out price', 20)
+      .nullable()
+      .matches(/^\d{1,9}(\.\d{1,4})?$/, { message: '${label} must be decimal digits such as 4.20', excludeEmptyString: false }),
     boughtCurrency: currency('Currency of the price').nullable(),
     boughtPriceYear: nullable(year('Year of the price')),
     boughtVolumePerYear: nullable(whole('Vehicles per year of the price', 1, 100_000_000)),
@@ -315,7 +348,9 @@ const opSchema = (entity: Entity, verb: Verb): Schema<unknown> => {
     edit: { kind, id, expectsVersion: version(), fields: partial(fields) },
     remove: { kind, id, expectsVersion: version() },
   }[verb];
-  return object(parts as never).exact('${path} has fields that are not known here: ${properties}').required() as unknown as Schema<unknown>;
+  return object(parts as never)
+    .exact('${path} has fields that are not known here: ${properties}')
+    .required();
 };
 
 /** The check for each kind of op. */
@@ -340,7 +375,7 @@ export const MOST_OPS = 200_000;
 
 export const CHANGE_SHELL = shape<{ id: string; ops: readonly unknown[] }>({
   id: uuid('Change'),
-  ops: array().label('Ops').defined().min(1, 'A change needs at least one op').max(MOST_OPS, 'A change may hold at most ${max} ops') as unknown as Schema<readonly unknown[]>,
+  ops: array().label('Ops').defined().min(1, 'A change needs at least one op').max(MOST_OPS, 'A change may hold at most ${max} ops'),
 });
 
 /** The whole record of a study. */
@@ -353,4 +388,3 @@ export interface StudyRecord {
   readonly fastenerSets: readonly FastenerSet[];
   readonly jointSets: readonly JointSet[];
 }
-

@@ -89,7 +89,7 @@ export const outline = (record: StudyRecord): Outline => {
     placeOf.set(next.key, place);
     if (next.parent >= 0) nodes[next.parent]?.children.push(place);
     const below = childrenOf(next, place, subsystems, pieces);
-    for (let i = below.length - 1; i >= 0; i--) waiting.push(below[i] as Pending);
+    for (let i = below.length - 1; i >= 0; i--) waiting.push(below[i]!);
   }
   const issues = record.pieces
     .filter((piece) => !placeOf.has(piece.id))

@@ -24,26 +24,44 @@ describe('a change from outside', () => {
     ['a missing field', change({ ...ADD, fields: { ...ADD.fields, tag: undefined } }), /ops\[0\]\.fields\.tag/],
     ['text for a number', change({ ...ADD, fields: { ...ADD.fields, quantity: '3' } }), /quantity: Quantity must be a number/],
     ['a negative mass', change({ ...ADD, fields: { ...ADD.fields, massEachKg: -1 } }), /massEachKg: Mass each must be more than 0 kg/],
-    ['an infinite mass', change({ ...ADD, fields: { ...ADD.fields, massEachKg: JSON.parse('1e999') as number } }), /massEachKg: Mass each must be a finite number/],
+    [
+      'an infinite mass',
+      change({ ...ADD, fields: { ...ADD.fields, massEachKg: JSON.parse('1e999') as number } }),
+      /massEachKg: Mass each must be a finite number/,
+    ],
     ['a mass that is no number', change({ ...ADD, fields: { ...ADD.fields, massEachKg: Number.NaN } }), /massEachKg: Mass each must be a/],
     ['a control character', change({ ...ADD, fields: { ...ADD.fields, name: 'pl\u0000ate' } }), /name: Name holds control characters/],
     ['half a character', change({ ...ADD, fields: { ...ADD.fields, notes: '\ud800' } }), /notes: Notes holds control characters/],
     ['a blank name', change({ ...ADD, fields: { ...ADD.fields, name: '   ' } }), /name: Name must not be empty/],
-    ['a name of 5 MB', change({ ...ADD, fields: { ...ADD.fields, name: 'x'.repeat(5_000_000) } }), /name: Name may have at most 200 characters/],
+    [
+      'a name of 5 MB',
+      change({ ...ADD, fields: { ...ADD.fields, name: 'x'.repeat(5_000_000) } }),
+      /name: Name may have at most 200 characters/,
+    ],
     ['an edit without version', change({ kind: 'piece.edit', id: testId(50), fields: {} }), /expectsVersion/],
-    ['a date that does not exist', change({ kind: 'vehicle.edit', id: testId(2), expectsVersion: 1, fields: { builtOn: '2026-02-30' } }), /builtOn: Built on must be a date/],
+    [
+      'a date that does not exist',
+      change({ kind: 'vehicle.edit', id: testId(2), expectsVersion: 1, fields: { builtOn: '2026-02-30' } }),
+      /builtOn: Built on must be a date/,
+    ],
   ])('is refused for %s', (_, input, fault) => expect(codes(input).join('\n')).toMatch(fault));
   it('is told every fault of every op at once', () => {
     expect(codes(change({ ...ADD, fields: { ...ADD.fields, name: '', quantity: 0 } }, { ...ADD, id: 'x' })).length).toBe(3);
   });
-  it('may edit a part of the fields', () => expect(readChange(change({ kind: 'piece.edit', id: testId(50), expectsVersion: 1, fields: { tag: 'A' } })).ok).toBe(true));
+  it('may edit a part of the fields', () =>
+    expect(readChange(change({ kind: 'piece.edit', id: testId(50), expectsVersion: 1, fields: { tag: 'A' } })).ok).toBe(true));
   it('never throws, whatever arrives', () => {
-    fc.assert(fc.property(fc.oneof(fc.anything(), fc.record({ id: fc.constant(testId(9)), ops: fc.array(fc.anything()) })), (input) => expect(typeof readChange(input).ok).toBe('boolean')));
+    fc.assert(
+      fc.property(fc.oneof(fc.anything(), fc.record({ id: fc.constant(testId(9)), ops: fc.array(fc.anything()) })), (input) =>
+        expect(typeof readChange(input).ok).toBe('boolean'),
+      ),
+    );
   });
 });
 
 describe('rules across the fields of a row', () => {
-  const piece = (fields: Partial<PieceFields>) => rowFaults('piece', { ...BLANK, name: 'plate', id: testId(50), version: 1, ...fields }).map((i) => i.code);
+  const piece = (fields: Partial<PieceFields>) =>
+    rowFaults('piece', { ...BLANK, name: 'plate', id: testId(50), version: 1, ...fields }).map((i) => i.code);
   it.each([
     ['place', { parentId: testId(51) }],
     ['place', { subsystemId: null }],
@@ -79,13 +97,21 @@ describe('a record after a change', () => {
       { kind: 'study.edit', id: STUDY.id, expectsVersion: 1, fields: { fastenersIn: false } },
     ];
     const after = applyOps(record, ops, 2);
-    expect(after.pieces.map((p) => [p.name, p.tag])).toEqual([['plate', ''], ['arm', 'A1']]);
+    expect(after.pieces.map((p) => [p.name, p.tag])).toEqual([
+      ['plate', ''],
+      ['arm', 'A1'],
+    ]);
     expect(after.study).toMatchObject({ fastenersIn: false, version: 2 });
   });
 });
 
 describe('labels and the shipped tree', () => {
-  it('names fields for people, never by their code', () => expect([fieldLabel('piece', 'massEachKg'), fieldLabel('piece', 'processId'), fieldLabel('fasteners', 'note')]).toEqual(['Mass each', 'Made by', 'Remark']));
+  it('names fields for people, never by their code', () =>
+    expect([fieldLabel('piece', 'massEachKg'), fieldLabel('piece', 'processId'), fieldLabel('fasteners', 'note')]).toEqual([
+      'Mass each',
+      'Made by',
+      'Remark',
+    ]));
   it('begins a study with subsystems that the ledger takes', () => {
     const { id: _id, version: _version, ...fields } = STUDY;
     let n = 100;

@@ -5,12 +5,10 @@ import { issue, type Issue } from './issue';
 export const shape = <T extends object>(fields: { readonly [K in keyof T]-?: ISchema<T[K]> }): Schema<T> =>
   object(fields as never)
     .exact('${path} has fields that are not known here: ${properties}')
-    .required() as unknown as Schema<T>;
+    .required();
 
 /** Validated input, or every fault in it. */
-export type Checked<T> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly issues: readonly Issue[] };
+export type Checked<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
 
 const faultsOf = (error: ValidationError, recordId: string | null): readonly Issue[] =>
   (error.inner.length > 0 ? error.inner : [error]).map((fault) =>
@@ -20,7 +18,7 @@ const faultsOf = (error: ValidationError, recordId: string | null): readonly Iss
 /** Checks input strictly (nothing is coerced) and lists every fault. */
 export const check = <T>(schema: Schema<T>, input: unknown, recordId: string | null = null): Checked<T> => {
   try {
-    return { ok: true, value: schema.validateSync(input, { strict: true, abortEarly: false }) as T };
+    return { ok: true, value: schema.validateSync(input, { strict: true, abortEarly: false }) };
   } catch (error) {
     if (error instanceof ValidationError) return { ok: false, issues: faultsOf(error, recordId) };
     throw error;
@@ -39,7 +37,11 @@ export const text = (label: string, max: number): StringSchema<string> =>
     .nonNullable('${label} must be text')
     .typeError('${label} must be text')
     .max(max, '${label} may have at most ${max} characters')
-    .test('printable', '${label} holds control characters; type it again', (value) => value === undefined || value === null || !UNPRINTABLE.test(value)) as StringSchema<string>;
+    .test(
+      'printable',
+      '${label} holds control characters; type it again',
+      (value?: string | null) => value === undefined || value === null || !UNPRINTABLE.test(value),
+    );
 
 /** Text that must not be blank. */
 export const requiredText = (label: string, max: number): StringSchema<string> =>
@@ -52,7 +54,11 @@ export const finite = (label: string): NumberSchema<number> =>
     .defined()
     .nonNullable('${label} must be a number')
     .typeError('${label} must be a number')
-    .test('finite', '${label} must be a finite number', (value) => value === undefined || value === null || Number.isFinite(value)) as NumberSchema<number>;
+    .test(
+      'finite',
+      '${label} must be a finite number',
+      (value?: number | null) => value === undefined || value === null || Number.isFinite(value),
+    );
 
 /** A number above zero and at most `max`. */
 export const positive = (label: string, unit: string, max: number): NumberSchema<number> =>
@@ -60,12 +66,14 @@ export const positive = (label: string, unit: string, max: number): NumberSchema
 
 /** A whole number from `min` to `max`. */
 export const whole = (label: string, min: number, max: number): NumberSchema<number> =>
-  finite(label).integer('${label} must be a whole number').min(min, '${label} must be at least ${min}').max(max, '${label} may be at most ${max}');
+  finite(label)
+    .integer('${label} must be a whole number')
+    .min(min, '${label} must be at least ${min}')
+    .max(max, '${label} may be at most ${max}');
 
 /** One of the given words. */
 export const oneOf = <T extends string>(label: string, words: readonly T[]): Schema<T> =>
-  string().label(label).defined().nonNullable('${label} must be chosen').oneOf(words, '${label} must be one of: ${values}') as unknown as Schema<T>;
+  string().label(label).defined().nonNullable('${label} must be chosen').oneOf(words, '${label} must be one of: ${values}');
 
 /** A UUID made by the client. */
-export const uuid = (label: string): StringSchema<string> =>
-  text(label, 36).uuid('${label} must be a UUID') as StringSchema<string>;
+export const uuid = (label: string): StringSchema<string> => text(label, 36).uuid('${label} must be a UUID');

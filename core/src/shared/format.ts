@@ -20,8 +20,7 @@ export const signed = (value: number, decimals: number): string =>
  * Decimals at which a value with this standard uncertainty is stated: the uncertainty keeps two significant digits.
  * @source JCGM 100:2008 (GUM), 7.2.6
  */
-export const decimalsFor = (u: number, most = 6): number =>
-  u > 0 ? Math.min(most, Math.max(0, 1 - Math.floor(Math.log10(u)))) : most;
+export const decimalsFor = (u: number, most = 6): number => (u > 0 ? Math.min(most, Math.max(0, 1 - Math.floor(Math.log10(u)))) : most);
 
 /** "1.836 ± 0.0023": a value and its standard uncertainty at the same decimals. */
 export const withU = (value: number, u: number, most = 6): string => {
@@ -34,8 +33,7 @@ export const threeDigits = (value: number): string =>
   value === 0 ? '0' : fixed(value, Math.max(0, 2 - Math.floor(Math.log10(Math.abs(value)))));
 
 /** A count in words: "1 piece", "3 pieces". */
-export const counted = (count: number, one: string, many = `${one}s`): string =>
-  `${fixed(count, 0)} ${count === 1 ? one : many}`;
+export const counted = (count: number, one: string, many = `${one}s`): string => `${fixed(count, 0)} ${count === 1 ? one : many}`;
 
 /** A length in m as millimetres for people, without float noise: 0.0063 → 6.3. */
 export const millimetres = (metres: number): number => Number((metres * 1000).toFixed(6));

@@ -4,7 +4,16 @@ export interface Sourced {
   readonly year: number;
 }
 
-export const MATERIAL_FAMILIES = ['steel', 'aluminium', 'magnesium and zinc', 'copper', 'plastic', 'rubber and foam', 'glass', 'other'] as const;
+export const MATERIAL_FAMILIES = [
+  'steel',
+  'aluminium',
+  'magnesium and zinc',
+  'copper',
+  'plastic',
+  'rubber and foam',
+  'glass',
+  'other',
+] as const;
 export type MaterialFamily = (typeof MATERIAL_FAMILIES)[number];
 
 export interface Material extends Sourced {
@@ -30,7 +39,12 @@ const material = (
   priceEurPerKg: number,
   words: readonly string[] = [],
 ): Material => ({
-  id, name, family, densityKgPerM3, priceEurPerKg, words,
+  id,
+  name,
+  family,
+  densityKgPerM3,
+  priceEurPerKg,
+  words,
   gradeKnown: !id.endsWith('-unknown'),
   year: PRICE_YEAR,
   source: 'density: common handbook value, from memory; price: assumed',

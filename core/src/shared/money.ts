@@ -24,8 +24,6 @@ export interface CostBasis {
 export const basisDifferences = (price: Money, basis: CostBasis): readonly string[] => [
   ...(price.currency === basis.currency ? [] : [`${price.currency}, not ${basis.currency}`]),
   ...(price.priceYear === basis.priceYear ? [] : [`prices of ${price.priceYear}, not ${basis.priceYear}`]),
-  ...(price.volumePerYear === basis.volumePerYear
-    ? []
-    : [`${price.volumePerYear} vehicles a year, not ${basis.volumePerYear}`]),
+  ...(price.volumePerYear === basis.volumePerYear ? [] : [`${price.volumePerYear} vehicles a year, not ${basis.volumePerYear}`]),
   ...(price.region === basis.region ? [] : [`${price.region}, not ${basis.region}`]),
 ];

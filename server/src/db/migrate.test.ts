@@ -26,7 +26,10 @@ describe('bringing a database up to date', () => {
   it('leaves nothing behind when a file fails', async () => {
     await writeFile(join(dir, '0002-broken.sql'), 'create table fine (id int); create table broken (');
     await expect(migrate(database.pool, dir)).rejects.toThrow(/syntax error/);
-    expect(await one(database.pool, "select to_regclass('study') as study, to_regclass('fine') as fine")).toEqual({ study: null, fine: null });
+    expect(await one(database.pool, "select to_regclass('study') as study, to_regclass('fine') as fine")).toEqual({
+      study: null,
+      fine: null,
+    });
   });
   it('refuses an old file that was edited', async () => {
     await migrate(database.pool, dir);

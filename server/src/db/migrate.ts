@@ -28,13 +28,16 @@ const MIGRATION_LOCK = 4600_0001;
 
 const apply = async (db: Db, migrations: readonly Migration[]): Promise<readonly string[]> => {
   await db.query('select pg_advisory_xact_lock($1)', [MIGRATION_LOCK]);
-  await db.query('create table if not exists migration (name text primary key, sha256 text not null, applied_at timestamptz not null default now())');
+  await db.query(
+    'create table if not exists migration (name text primary key, sha256 text not null, applied_at timestamptz not null default now())',
+  );
   const done = await many<{ name: string; sha256: string }>(db, 'select name, sha256 from migration order by name');
   const known = new Map(migrations.map((m) => [m.name, m]));
   for (const { name, sha256 } of done) {
     const file = known.get(name);
     if (!file) throw new MigrationError(`The database is newer than this program: it has ${name}. Start the newer program.`);
-    if (file.sha256 !== sha256) throw new MigrationError(`The migration ${name} was edited after it was applied. Put it back and add a new one.`);
+    if (file.sha256 !== sha256)
+      throw new MigrationError(`The migration ${name} was edited after it was applied. Put it back and add a new one.`);
   }
   const fresh = migrations.filter((m) => !done.some((d) => d.name === m.name));
   for (const { name, sql, sha256 } of fresh) {

@@ -3,7 +3,15 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { importOps, readPieces, sortRows, withSubsystems } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
-import { readChange, type Op, type StudyFields, type Subsystem, type SubsystemFields, type Vehicle, type VehicleFields } from '@each-bolt/core/record';
+import {
+  readChange,
+  type Op,
+  type StudyFields,
+  type Subsystem,
+  type SubsystemFields,
+  type Vehicle,
+  type VehicleFields,
+} from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
 import { keepChange } from '../ledger/keep-change';
 import { studyLines } from '../record/queries';
@@ -36,16 +44,31 @@ export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
   const studyId = randomUUID();
   const study = { id: studyId, version: 1, ...demo.study };
   const vehicles: readonly Vehicle[] = demo.vehicles.map((fields) => ({ id: randomUUID(), version: 1, ...fields }));
-  const subsystems: readonly Subsystem[] = demo.subsystems.map((name, i): { id: string; version: number } & SubsystemFields => ({ id: randomUUID(), version: 1, parentId: null, sequence: i, name }));
-  const add = <E extends 'vehicle' | 'subsystem'>(entity: E, rows: readonly (Vehicle | Subsystem)[]): readonly Op[] =>
+  const subsystems: readonly Subsystem[] = demo.subsystems.map((name, i): { id: string; version: number } & SubsystemFields => ({
+    id: randomUUID(),
+    version: 1,
+    parentId: null,
+    sequence: i,
+    name,
+  }));
+  const add = (entity: 'vehicle' | 'subsystem', rows: readonly (Vehicle | Subsystem)[]): readonly Op[] =>
     rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as Op);
   const ops: Op[] = [{ kind: 'study.add', id: studyId, fields: demo.study }, ...add('vehicle', vehicles), ...add('subsystem', subsystems)];
   for (const { file, vehicle, subsystem } of demo.files) {
     const preview = readPieces(await readFile(join(dir, file), 'utf8'));
     const { load, faulty } = sortRows(withSubsystems(preview.rows, subsystems));
-    const faults = [...preview.issues.map((i) => i.message), ...faulty.flatMap((row) => row.faults.map((f) => `line ${row.line}, ${f.heading}: ${f.message}`))];
+    const faults = [
+      ...preview.issues.map((i) => i.message),
+      ...faulty.flatMap((row) => row.faults.map((f) => `line ${row.line}, ${f.heading}: ${f.message}`)),
+    ];
     if (faults.length > 0) throw new DemoError(`demo ${file}: ${faults.join('; ')}`);
-    const place = { vehicleId: named(vehicles, vehicle).id, subsystemId: named(subsystems, subsystem).id, subsystems, basis: basisOf(study), sequence: 0 };
+    const place = {
+      vehicleId: named(vehicles, vehicle).id,
+      subsystemId: named(subsystems, subsystem).id,
+      subsystems,
+      basis: basisOf(study),
+      sequence: 0,
+    };
     ops.push(...importOps(load, place, randomUUID));
   }
   await send(pool, studyId, ops);

@@ -8,7 +8,10 @@ export const requestLog =
     const started = performance.now();
     response.on('finish', () => {
       if (!request.originalUrl.startsWith('/api')) return;
-      log.info({ method: request.method, url: request.originalUrl, status: response.statusCode, ms: Math.round(performance.now() - started) }, 'request');
+      log.info(
+        { method: request.method, url: request.originalUrl, status: response.statusCode, ms: Math.round(performance.now() - started) },
+        'request',
+      );
     });
     next();
   };

@@ -41,7 +41,8 @@ const loadCurrent = async (db: Db, studyId: string, change: Change): Promise<Cur
 };
 
 const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<void> => {
-  const of = (entity: Entity, test: (effect: RowEffect) => boolean): readonly RowEffect[] => effects.filter((e) => e.entity === entity && test(e));
+  const of = (entity: Entity, test: (effect: RowEffect) => boolean): readonly RowEffect[] =>
+    effects.filter((e) => e.entity === entity && test(e));
   const after = (found: readonly RowEffect[]): readonly RowOf<Entity>[] => found.flatMap((e) => (e.after ? [e.after] : []));
   for (const entity of ENTITIES) {
     const added = after(of(entity, (e) => e.before === null));
@@ -51,7 +52,12 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
   }
   for (const entity of [...ENTITIES].reverse()) {
     const removed = of(entity, (e) => e.after === null);
-    if (removed.length > 0) await storeOf(entity).remove(db, studyId, removed.map((e) => e.id));
+    if (removed.length > 0)
+      await storeOf(entity).remove(
+        db,
+        studyId,
+        removed.map((e) => e.id),
+      );
   }
 };
 
@@ -70,16 +76,22 @@ const refuseWith = (issues: readonly Issue[]): void => {
 const startsStudy = (change: Change, studyId: string): boolean => change.ops.some((op) => op.kind === 'study.add' && op.id === studyId);
 
 const wrongStudy = (change: Change, studyId: string): readonly Issue[] =>
-  change.ops.filter((op) => splitKind(op.kind).entity === 'study' && op.id !== studyId).map((op) => issue('other-study', 'The change names another study than its address', 'id', op.id));
+  change.ops
+    .filter((op) => splitKind(op.kind).entity === 'study' && op.id !== studyId)
+    .map((op) => issue('other-study', 'The change names another study than its address', 'id', op.id));
 
 const removedStudy = (change: Change): readonly Issue[] =>
-  change.ops.filter((op) => op.kind === 'study.remove').map((op) => issue('study-stays', 'A study is not removed; its record stays', 'kind', op.id));
+  change.ops
+    .filter((op) => op.kind === 'study.remove')
+    .map((op) => issue('study-stays', 'A study is not removed; its record stays', 'kind', op.id));
 
 const alreadyKept = async (db: Db, studyId: string, id: string, digest: Buffer): Promise<Kept | null> => {
   const kept = await changeById(db, id);
   if (!kept) return null;
   if (kept.studyId === studyId && kept.digest.equals(digest)) return { id, revision: kept.revision, repeated: true };
-  throw new Problem('invalid', 'This change id was used before for another change. Nothing was written', [issue('id-used', 'A change needs an id of its own', 'id', id)]);
+  throw new Problem('invalid', 'This change id was used before for another change. Nothing was written', [
+    issue('id-used', 'A change needs an id of its own', 'id', id),
+  ]);
 };
 
 const UNIQUE_VIOLATION = '23505';
@@ -93,7 +105,13 @@ const keep = async (db: Db, studyId: string, change: Change, digest: Buffer, mak
   const revision = (last ?? 0) + 1;
   const { effects, conflicts, issues } = netEffect(change, await loadCurrent(db, studyId, change), revision);
   refuseWith([...wrongStudy(change, studyId), ...removedStudy(change), ...issues]);
-  if (conflicts.length > 0) throw new Problem('conflict', 'Someone changed this in the meantime. Nothing was written; look at the current values and decide', [], conflicts);
+  if (conflicts.length > 0)
+    throw new Problem(
+      'conflict',
+      'Someone changed this in the meantime. Nothing was written; look at the current values and decide',
+      [],
+      conflicts,
+    );
   await write(db, studyId, effects);
   refuseWith(await brokenRules(db, studyId, effects));
   await setRevision(db, studyId, revision);
@@ -111,7 +129,9 @@ export const keepChange = async (pool: Pool, studyId: string, change: Change, ma
     return await transaction(pool, (db) => keep(db, studyId, change, digest, maker));
   } catch (error) {
     if (error instanceof pg.DatabaseError && error.code === UNIQUE_VIOLATION) {
-      throw new Problem('invalid', 'A record with this id is already there, in this study or another. Nothing was written', [issue('id-taken', 'Every record needs an id of its own', 'id')]);
+      throw new Problem('invalid', 'A record with this id is already there, in this study or another. Nothing was written', [
+        issue('id-taken', 'Every record needs an id of its own', 'id'),
+      ]);
     }
     throw error;
   }

@@ -39,16 +39,60 @@ const refused = async (ops: readonly unknown[], status: number): Promise<Problem
 describe('a change that is kept', () => {
   it('is answered with its revision, and every row it touches carries that as its version', async () => {
     const id = randomUUID();
-    const answer = await api.change(study.studyId, [add({ massEachKg: 1.836, massUKg: 0.0003, massEvidence: 'M', massTyped: '1.836 kg', boughtPrice: '4.20', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' }, id)]);
+    const answer = await api.change(study.studyId, [
+      add(
+        {
+          massEachKg: 1.836,
+          massUKg: 0.0003,
+          massEvidence: 'M',
+          massTyped: '1.836 kg',
+          boughtPrice: '4.20',
+          boughtCurrency: 'EUR',
+          boughtPriceYear: 2026,
+          boughtVolumePerYear: 60_000,
+          boughtRegion: 'Central Europe',
+        },
+        id,
+      ),
+    ]);
     expect(answer).toMatchObject({ status: 201, body: { revision: 2 } });
-    expect((await api.record(study.studyId)).pieces).toMatchObject([{ id, version: 2, massEachKg: 1.836, massUKg: 0.0003, boughtPrice: '4.2' }]);
+    expect((await api.record(study.studyId)).pieces).toMatchObject([
+      { id, version: 2, massEachKg: 1.836, massUKg: 0.0003, boughtPrice: '4.2' },
+    ]);
   });
   it('comes back field for field as it was sent, for every kind of record', async () => {
     const [pieceId, setId, jointId] = [randomUUID(), randomUUID(), randomUUID()];
-    const fields = study.piece({ tag: 'DR2-1', name: 'ÆØ “plate” <b>', function: 'f', quantity: 3, hand: 'left', materialId: 'dc04', lengthM: 0.1, widthM: 0.2, heightM: 0.3, wallThicknessM: 0.0008, runLengthM: 1.4, opened: 'closed', closedReason: 'sealed', notes: 'line\nline' });
-    const fasteners = { ...blankFasteners(pieceId), count: 12, threadM: 0.006, lengthM: 0.016, drive: 'T30', grade: '8.8', direction: '-z' } as const;
+    const fields = study.piece({
+      tag: 'DR2-1',
+      name: 'ÆØ “plate” <b>',
+      function: 'f',
+      quantity: 3,
+      hand: 'left',
+      materialId: 'dc04',
+      lengthM: 0.1,
+      widthM: 0.2,
+      heightM: 0.3,
+      wallThicknessM: 0.0008,
+      runLengthM: 1.4,
+      opened: 'closed',
+      closedReason: 'sealed',
+      notes: 'line\nline',
+    });
+    const fasteners = {
+      ...blankFasteners(pieceId),
+      count: 12,
+      threadM: 0.006,
+      lengthM: 0.016,
+      drive: 'T30',
+      grade: '8.8',
+      direction: '-z',
+    } as const;
     const joints = { ...blankJoints(pieceId), kind: 'adhesive bead', lengthEachM: 1.4 } as const;
-    await api.change(study.studyId, [add(fields, pieceId), { kind: 'fasteners.add', id: setId, fields: fasteners }, { kind: 'joints.add', id: jointId, fields: joints }]);
+    await api.change(study.studyId, [
+      add(fields, pieceId),
+      { kind: 'fasteners.add', id: setId, fields: fasteners },
+      { kind: 'joints.add', id: jointId, fields: joints },
+    ]);
     const record = await api.record(study.studyId);
     expect(record.pieces).toEqual([{ id: pieceId, version: 2, ...fields }]);
     expect(record.fastenerSets).toEqual([{ id: setId, version: 2, ...fasteners }]);
@@ -70,7 +114,11 @@ describe('a change that is kept', () => {
   it('may add a piece and put another into it, and edit what it just added', async () => {
     const [module, plate] = [randomUUID(), randomUUID()];
     const inside = { kind: 'piece.add', id: plate, fields: study.piece({ parentId: module, subsystemId: null }) };
-    const answer = await api.change(study.studyId, [inside, add({ name: 'module' }, module), { kind: 'piece.edit', id: plate, expectsVersion: 1, fields: { tag: 'A' } }]);
+    const answer = await api.change(study.studyId, [
+      inside,
+      add({ name: 'module' }, module),
+      { kind: 'piece.edit', id: plate, expectsVersion: 1, fields: { tag: 'A' } },
+    ]);
     expect(answer.status).toBe(201);
     expect((await api.record(study.studyId)).pieces.find((p) => p.id === plate)).toMatchObject({ parentId: module, tag: 'A' });
   });
@@ -88,7 +136,11 @@ describe('a change that is kept', () => {
 describe('the inverse of a change', () => {
   it('is stored with it and, sent as a change, puts everything back', async () => {
     const [kept, gone, added] = [randomUUID(), randomUUID(), randomUUID()];
-    await api.change(study.studyId, [add({ name: 'kept' }, kept), add({ name: 'gone', massEachKg: 1, massUKg: 0.1, massEvidence: 'M' }, gone), { kind: 'fasteners.add', id: added, fields: { ...blankFasteners(gone), count: 4 } }]);
+    await api.change(study.studyId, [
+      add({ name: 'kept' }, kept),
+      add({ name: 'gone', massEachKg: 1, massUKg: 0.1, massEvidence: 'M' }, gone),
+      { kind: 'fasteners.add', id: added, fields: { ...blankFasteners(gone), count: 4 } },
+    ]);
     const before = await api.record(study.studyId);
     await api.change(study.studyId, [
       { kind: 'piece.edit', id: kept, expectsVersion: 2, fields: { name: 'renamed', quantity: 7 } },
@@ -99,7 +151,8 @@ describe('the inverse of a change', () => {
     const [last] = (await api.get<readonly { inverse: readonly Op[] }[]>(`/api/studies/${study.studyId}/changes?since=2`)).body;
     expect((await api.change(study.studyId, last?.inverse ?? [])).status).toBe(201);
     const after = await api.record(study.studyId);
-    const content = (rows: readonly { id: string; version: number }[]) => rows.map(({ version: _, ...row }) => row).sort((a, b) => (a.id < b.id ? -1 : 1));
+    const content = (rows: readonly { id: string; version: number }[]) =>
+      rows.map(({ version: _, ...row }) => row).sort((a, b) => (a.id < b.id ? -1 : 1));
     expect(content(after.pieces)).toEqual(content(before.pieces));
     expect(content(after.fastenerSets)).toEqual(content(before.fastenerSets));
   });
@@ -117,14 +170,21 @@ describe('a stale version', () => {
     const id = randomUUID();
     await api.change(study.studyId, [add({}, id)]);
     await api.change(study.studyId, [{ kind: 'piece.remove', id, expectsVersion: 2 }]);
-    expect((await refused([{ kind: 'piece.edit', id, expectsVersion: 2, fields: {} }], 409)).conflicts).toEqual([expect.objectContaining({ id, current: null })]);
+    expect((await refused([{ kind: 'piece.edit', id, expectsVersion: 2, fields: {} }], 409)).conflicts).toEqual([
+      expect.objectContaining({ id, current: null }),
+    ]);
   });
 });
 
 describe('what is refused, with nothing written', () => {
   it('every fault of every op at once', async () => {
     const problem = await refused([add({ name: '' }), add({ massEachKg: -1, quantity: 0 }), { kind: 'piece.melt', id: randomUUID() }], 422);
-    expect(problem.issues.map((i) => i.field)).toEqual(['ops[0].fields.name', 'ops[1].fields.quantity', 'ops[1].fields.massEachKg', 'ops[2].kind']);
+    expect(problem.issues.map((i) => i.field)).toEqual([
+      'ops[0].fields.name',
+      'ops[1].fields.quantity',
+      'ops[1].fields.massEachKg',
+      'ops[2].kind',
+    ]);
   });
   it('rules across fields, for every row', async () => {
     const problem = await refused([add({ massEachKg: 1 }), add({ lengthM: 1 }), add({ subsystemId: null })], 422);
@@ -132,26 +192,51 @@ describe('what is refused, with nothing written', () => {
   });
   it('a cycle in the tree, even over three pieces', async () => {
     const [a, b, c] = [randomUUID(), randomUUID(), randomUUID()];
-    await api.change(study.studyId, [add({ name: 'a' }, a), add({ name: 'b', parentId: a, subsystemId: null }, b), add({ name: 'c', parentId: b, subsystemId: null }, c)]);
+    await api.change(study.studyId, [
+      add({ name: 'a' }, a),
+      add({ name: 'b', parentId: a, subsystemId: null }, b),
+      add({ name: 'c', parentId: b, subsystemId: null }, c),
+    ]);
     const problem = await refused([{ kind: 'piece.edit', id: a, expectsVersion: 2, fields: { parentId: c, subsystemId: null } }], 422);
     expect(problem.issues.map((i) => [i.code, i.recordId])).toEqual(expect.arrayContaining([['cycle', a]]));
   });
   it('a piece inside one of another vehicle, or under nothing that exists', async () => {
     const other = randomUUID();
     await api.change(study.studyId, [add({ vehicleId: study.otherVehicleId }, other)]);
-    const problem = await refused([add({ parentId: other, subsystemId: null }), add({ parentId: randomUUID(), subsystemId: null }), add({ subsystemId: randomUUID() }), add({ vehicleId: randomUUID() })], 422);
-    expect(problem.issues.map((i) => i.code).sort()).toEqual(['parent-elsewhere', 'parent-missing', 'subsystem-missing', 'vehicle-missing']);
+    const problem = await refused(
+      [
+        add({ parentId: other, subsystemId: null }),
+        add({ parentId: randomUUID(), subsystemId: null }),
+        add({ subsystemId: randomUUID() }),
+        add({ vehicleId: randomUUID() }),
+      ],
+      422,
+    );
+    expect(problem.issues.map((i) => i.code).sort()).toEqual([
+      'parent-elsewhere',
+      'parent-missing',
+      'subsystem-missing',
+      'vehicle-missing',
+    ]);
   });
   it('removing a piece that still holds others, fasteners or joints', async () => {
     const [module, set] = [randomUUID(), randomUUID()];
-    await api.change(study.studyId, [add({ name: 'module' }, module), add({ parentId: module, subsystemId: null }), { kind: 'fasteners.add', id: set, fields: blankFasteners(module) }]);
+    await api.change(study.studyId, [
+      add({ name: 'module' }, module),
+      add({ parentId: module, subsystemId: null }),
+      { kind: 'fasteners.add', id: set, fields: blankFasteners(module) },
+    ]);
     const problem = await refused([{ kind: 'piece.remove', id: module, expectsVersion: 2 }], 422);
     expect(problem.issues.map((i) => i.code)).toEqual(['parent-missing', 'piece-missing']);
   });
   it('removing a vehicle or a subsystem with pieces, or the study', async () => {
     await api.change(study.studyId, [add()]);
-    expect((await refused([{ kind: 'vehicle.remove', id: study.vehicleId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe('vehicle-missing');
-    expect((await refused([{ kind: 'subsystem.remove', id: study.subsystemId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe('subsystem-missing');
+    expect((await refused([{ kind: 'vehicle.remove', id: study.vehicleId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe(
+      'vehicle-missing',
+    );
+    expect((await refused([{ kind: 'subsystem.remove', id: study.subsystemId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe(
+      'subsystem-missing',
+    );
     expect((await refused([{ kind: 'study.remove', id: study.studyId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe('study-stays');
   });
   it('an id that is taken, here or in another study', async () => {
@@ -184,7 +269,10 @@ describe('what is refused, with nothing written', () => {
     expect(await written()).toEqual(before);
   });
   it('numbers that JSON can carry but nobody can weigh', async () => {
-    const text = JSON.stringify({ id: randomUUID(), ops: [add({ massEachKg: 12345, massUKg: 1, massEvidence: 'M' })] }).replace('12345', '1e999');
+    const text = JSON.stringify({ id: randomUUID(), ops: [add({ massEachKg: 12345, massUKg: 1, massEvidence: 'M' })] }).replace(
+      '12345',
+      '1e999',
+    );
     const answer = await api.post<Problem>(`/api/studies/${study.studyId}/changes`, text);
     expect([answer.status, answer.body.issues[0]?.message]).toEqual([422, 'Mass each must be a finite number']);
   });
@@ -201,7 +289,10 @@ describe('reading', () => {
     await api.change(study.studyId, [add()]);
     await api.change(study.studyId, [add()]);
     const changes = await api.get<readonly { revision: number; madeBy: string }[]>(`/api/studies/${study.studyId}/changes?since=1`);
-    expect(changes.body.map((c) => [c.revision, c.madeBy])).toEqual([[2, 'local user'], [3, 'local user']]);
+    expect(changes.body.map((c) => [c.revision, c.madeBy])).toEqual([
+      [2, 'local user'],
+      [3, 'local user'],
+    ]);
     expect((await api.get(`/api/studies/${study.studyId}/changes?since=x`)).status).toBe(400);
     expect((await api.get(`/api/studies/${randomUUID()}/changes`)).status).toBe(404);
   });
@@ -211,14 +302,20 @@ describe('reading', () => {
     expect([nowhere.status, nowhere.body.code]).toEqual([404, 'not-found']);
   });
   it('sends a strict content security policy', async () => {
-    expect((await api.get('/api/health')).headers.get('content-security-policy')).toMatch(/default-src 'self';script-src 'self' 'wasm-unsafe-eval'/);
+    expect((await api.get('/api/health')).headers.get('content-security-policy')).toMatch(
+      /default-src 'self';script-src 'self' 'wasm-unsafe-eval'/,
+    );
   });
 });
 
 describe('the rules the database holds by itself', () => {
   const insert = (columns: string, values: string): Promise<unknown> =>
-    many(pool, `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, damage, notes${columns})
-      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', ''${values})`, [study.studyId, study.vehicleId, study.subsystemId]);
+    many(
+      pool,
+      `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, damage, notes${columns})
+      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', ''${values})`,
+      [study.studyId, study.vehicleId, study.subsystemId],
+    );
   it.each([
     ['a negative mass', ', mass_each_kg, mass_u_kg, mass_evidence', ", -1, 1, 'M'"],
     ['NaN', ', mass_each_kg, mass_u_kg, mass_evidence', ", 'NaN', 1, 'M'"],

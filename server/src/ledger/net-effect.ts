@@ -48,12 +48,17 @@ export const netEffect = (change: Change, current: CurrentRows, revision: number
     else effects.set(key, { ...known, after: afterOp(op, known.after, revision) });
   }
   const touched = [...effects.values()].filter(({ before, after }) => before !== null || after !== null);
-  return { effects: touched, conflicts, issues: [...issues, ...touched.flatMap(({ entity, after }) => (after ? rowFaults(entity, after) : []))] };
+  return {
+    effects: touched,
+    conflicts,
+    issues: [...issues, ...touched.flatMap(({ entity, after }) => (after ? rowFaults(entity, after) : []))],
+  };
 };
 
 const opFault = (op: Op, { entity, before, after }: RowEffect, conflicts: Conflict[]): Issue | null => {
   if (!('expectsVersion' in op)) return after === null ? null : issue('id-taken', 'A record with this id is already there', 'id', op.id);
-  if (after !== null && before !== null && before.version !== op.expectsVersion) conflicts.push({ entity, id: op.id, expectsVersion: op.expectsVersion, current: before });
+  if (after !== null && before !== null && before.version !== op.expectsVersion)
+    conflicts.push({ entity, id: op.id, expectsVersion: op.expectsVersion, current: before });
   if (after !== null) return null;
   if (before !== null) return issue('removed-twice', 'The same change removes this record before', 'id', op.id);
   conflicts.push({ entity, id: op.id, expectsVersion: op.expectsVersion, current: null });
@@ -66,12 +71,14 @@ const afterOp = (op: Op, row: AnyRow | null, revision: number): AnyRow | null =>
 const fieldsOf = ({ id: _id, version: _version, ...fields }: AnyRow): object => fields;
 
 const changedFields = (before: AnyRow, after: AnyRow): object =>
-  Object.fromEntries(Object.entries(fieldsOf(before)).filter(([field, value]) => value !== (after as unknown as Record<string, unknown>)[field]));
+  Object.fromEntries(
+    Object.entries(fieldsOf(before)).filter(([field, value]) => value !== (after as unknown as Record<string, unknown>)[field]),
+  );
 
 /** The ops that undo a change, to be sent as a change of its own. */
 export const inverseOps = (effects: readonly RowEffect[], revision: number): readonly Op[] =>
   [...effects].reverse().flatMap(({ entity, id, before, after }): readonly Op[] => {
-    if (before === null) return [{ kind: `${entity}.remove`, id, expectsVersion: revision } as Op];
+    if (before === null) return [{ kind: `${entity}.remove`, id, expectsVersion: revision }];
     if (after === null) return [{ kind: `${entity}.add`, id, fields: fieldsOf(before) } as Op];
-    return [{ kind: `${entity}.edit`, id, expectsVersion: revision, fields: changedFields(before, after) } as Op];
+    return [{ kind: `${entity}.edit`, id, expectsVersion: revision, fields: changedFields(before, after) }];
   });

@@ -39,7 +39,7 @@ export const ledgerRoutes = (pool: Pool): Router => {
   });
   router.get('/:id/changes', async (request, response) => {
     const studyId = studyIdOf(request.params);
-    const since = sinceOf(request.query['since'] ?? '0');
+    const since = sinceOf(request.query.since ?? '0');
     if ((await studyRevision(pool, studyId)) === null) throw new Problem('not-found', 'There is no such study');
     response.json(await changesSince(pool, studyId, since, MOST_CHANGES));
   });

@@ -1,6 +1,20 @@
 import { issue, type Issue } from '@each-bolt/core/shared';
 import type { RecordRule, Store } from '../ledger/store';
-import { brokenSubsystems, deleteSubsystems, deleteVehicles, insertStudy, insertSubsystems, insertVehicles, studyById, subsystemsById, updateStudy, updateSubsystems, updateVehicles, vehiclesById, type Broken } from './queries';
+import {
+  brokenSubsystems,
+  deleteSubsystems,
+  deleteVehicles,
+  insertStudy,
+  insertSubsystems,
+  insertVehicles,
+  studyById,
+  subsystemsById,
+  updateStudy,
+  updateSubsystems,
+  updateVehicles,
+  vehiclesById,
+  type Broken,
+} from './queries';
 import { Problem } from '../http/problem';
 
 export const studyStore: Store<'study'> = {
@@ -18,14 +32,29 @@ export const studyStore: Store<'study'> = {
   remove: () => Promise.reject(new Problem('invalid', 'A study is not removed; its record stays')),
 };
 
-export const vehicleStore: Store<'vehicle'> = { entity: 'vehicle', rows: vehiclesById, insert: insertVehicles, update: updateVehicles, remove: deleteVehicles };
+export const vehicleStore: Store<'vehicle'> = {
+  entity: 'vehicle',
+  rows: vehiclesById,
+  insert: insertVehicles,
+  update: updateVehicles,
+  remove: deleteVehicles,
+};
 
-export const subsystemStore: Store<'subsystem'> = { entity: 'subsystem', rows: subsystemsById, insert: insertSubsystems, update: updateSubsystems, remove: deleteSubsystems };
+export const subsystemStore: Store<'subsystem'> = {
+  entity: 'subsystem',
+  rows: subsystemsById,
+  insert: insertSubsystems,
+  update: updateSubsystems,
+  remove: deleteSubsystems,
+};
 
 const SAID: Readonly<Record<string, readonly [string, (name: string) => string]>> = {
   'vehicle-missing': ['vehicleId', (name) => `“${name}” would be on a vehicle that is not in this study; take the pieces off first`],
   'subsystem-missing': ['subsystemId', (name) => `“${name}” would hang under a subsystem that is not in this study; move it first`],
-  'parent-missing': ['parentId', (name) => `“${name}” would be inside something that is not in this study; move or remove it in the same change`],
+  'parent-missing': [
+    'parentId',
+    (name) => `“${name}” would be inside something that is not in this study; move or remove it in the same change`,
+  ],
   'parent-elsewhere': ['parentId', (name) => `“${name}” cannot be inside a piece of another vehicle`],
   'piece-missing': ['pieceId', (name) => `“${name}” would hold a piece that is not in this study; remove it in the same change`],
   cycle: ['parentId', (name) => `“${name}” would be inside itself`],

@@ -44,7 +44,16 @@ export const updateStudy = (db: Db, study: Study): Promise<unknown> =>
   );
 
 const studyValues = (s: StudyFields): readonly unknown[] => [
-  s.title, s.questions, s.lead, s.currency, s.priceYear, s.volumePerYear, s.productionYears, s.region, s.fastenersIn, s.assembliesAs,
+  s.title,
+  s.questions,
+  s.lead,
+  s.currency,
+  s.priceYear,
+  s.volumePerYear,
+  s.productionYears,
+  s.region,
+  s.fastenersIn,
+  s.assembliesAs,
 ];
 
 export const setRevision = (db: Db, studyId: string, revision: number): Promise<unknown> =>

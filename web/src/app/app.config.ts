@@ -11,6 +11,8 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch()),
     provideRouter(routes, withComponentInputBinding()),
-    providePrimeNG({ theme: { preset: PRESET, options: { darkModeSelector: '.bay', cssLayer: { name: 'primeng', order: 'base, primeng, app' } } } }),
+    providePrimeNG({
+      theme: { preset: PRESET, options: { darkModeSelector: '.bay', cssLayer: { name: 'primeng', order: 'base, primeng, app' } } },
+    }),
   ],
 };

@@ -1,7 +1,12 @@
 import type { Routes } from '@angular/router';
 
 export const routes: Routes = [
-  { path: '', pathMatch: 'full', loadComponent: () => import('./record/studies-page').then((m) => m.StudiesPage), title: 'Studies · Each Bolt' },
+  {
+    path: '',
+    pathMatch: 'full',
+    loadComponent: () => import('./record/studies-page').then((m) => m.StudiesPage),
+    title: 'Studies · Each Bolt',
+  },
   {
     path: 'studies/:studyId',
     loadComponent: () => import('./shell/shell-page').then((m) => m.ShellPage),

@@ -13,7 +13,15 @@ const at = <T>(table: Readonly<Record<string, T>>, key: string): T => {
 
 /** @source ISO 7089 / DIN 125 mass tables, g per piece, from memory and recomputed; tolerance 0.5 % */
 describe('plain washers', () => {
-  it.each([['5', 0.443], ['6', 1.02], ['8', 1.83], ['10', 3.57], ['12', 6.27], ['16', 11.3], ['20', 17.2]] as const)('M%s weighs %d g', (size, grams) => {
+  it.each([
+    ['5', 0.443],
+    ['6', 1.02],
+    ['8', 1.83],
+    ['10', 3.57],
+    ['12', 6.27],
+    ['16', 11.3],
+    ['20', 17.2],
+  ] as const)('M%s weighs %d g', (size, grams) => {
     within(washerMassKg(at<Washer>(PLAIN_WASHER, size)), grams, 0.005);
   });
 });
@@ -37,28 +45,47 @@ describe('hexagon nuts of DIN 934', () => {
 
 /** @source ISO 4032 sizes; masses computed by hand from them, g */
 describe('hexagon nuts of ISO 4032, as the catalogue has them', () => {
-  it.each([['5', 0.8, 1.46], ['6', 1, 2.62], ['8', 1.25, 5.65], ['10', 1.5, 10.4], ['12', 1.75, 15.93], ['16', 2, 38.23]] as const)('M%s', (size, pitch, grams) => {
+  it.each([
+    ['5', 0.8, 1.46],
+    ['6', 1, 2.62],
+    ['8', 1.25, 5.65],
+    ['10', 1.5, 10.4],
+    ['12', 1.75, 15.93],
+    ['16', 2, 38.23],
+  ] as const)('M%s', (size, pitch, grams) => {
     within(nutMassKg(at<HeadAcrossFlats>(HEX_NUT, size), pitchDiameterMm(Number(size), pitch)), grams, 0.005);
   });
 });
 
 /** @source ISO 4762 mass table, g per piece, from memory; tolerance 5 % */
 describe('socket cap screws', () => {
-  it.each([['6', 1, 16, 5.75], ['6', 1, 20, 6.53], ['8', 1.25, 20, 13.4], ['8', 1.25, 30, 16.9], ['10', 1.5, 30, 27.9]] as const)('M%s, pitch %d, %d long', (size, pitch, length, grams) => {
+  it.each([
+    ['6', 1, 16, 5.75],
+    ['6', 1, 20, 6.53],
+    ['8', 1.25, 20, 13.4],
+    ['8', 1.25, 30, 16.9],
+    ['10', 1.5, 30, 27.9],
+  ] as const)('M%s, pitch %d, %d long', (size, pitch, length, grams) => {
     within(socketScrewMassKg(at<SocketHead>(SOCKET_HEAD, size), pitchDiameterMm(Number(size), pitch), length), grams, 0.05);
   });
 });
 
 /** @source ISO 4017 / DIN 933 mass table, g per piece, from memory; tolerance 2 % */
 describe('hexagon head screws', () => {
-  it.each([['8', 1.25, 20, 12.3], ['8', 1.25, 30, 15.7]] as const)('M%s, pitch %d, %d long', (size, pitch, length, grams) => {
+  it.each([
+    ['8', 1.25, 20, 12.3],
+    ['8', 1.25, 30, 15.7],
+  ] as const)('M%s, pitch %d, %d long', (size, pitch, length, grams) => {
     within(hexScrewMassKg(at<HeadAcrossFlats>(HEX_HEAD, size), pitchDiameterMm(Number(size), pitch), length), grams, 0.02);
   });
 });
 
 /** @source ISO 724: M6 has a pitch diameter of 5.350 mm, M10 of 9.026 mm */
 describe('pitch diameters', () => {
-  it.each([[6, 1, 5.35], [10, 1.5, 9.026]] as const)('M%d', (d, pitch, d2) => expect(pitchDiameterMm(d, pitch)).toBeCloseTo(d2, 3));
+  it.each([
+    [6, 1, 5.35],
+    [10, 1.5, 9.026],
+  ] as const)('M%d', (d, pitch, d2) => expect(pitchDiameterMm(d, pitch)).toBeCloseTo(d2, 3));
 });
 
 describe('the mass of a fastener that was not weighed', () => {

@@ -69,6 +69,4 @@ export const standardFastenerMass = (set: Sized): EachMass | null => {
 
 /** Mass of one fastener of a set: as recorded, else from standard sizes (marked inferred), else null. */
 export const fastenerMass = (set: Sized & Pick<FastenerSetFields, 'massEachKg' | 'massUKg' | 'massEvidence'>): EachMass | null =>
-  set.massEachKg === null
-    ? standardFastenerMass(set)
-    : { kg: set.massEachKg, uKg: set.massUKg ?? 0, evidence: set.massEvidence ?? '?' };
+  set.massEachKg === null ? standardFastenerMass(set) : { kg: set.massEachKg, uKg: set.massUKg ?? 0, evidence: set.massEvidence ?? '?' };

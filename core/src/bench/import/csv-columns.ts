@@ -42,7 +42,11 @@ export interface FoundColumn {
   readonly unit: string | null;
 }
 
-const tidied = (heading: string): string => heading.trim().toLowerCase().replace(/[\s-]+/g, '_');
+const tidied = (heading: string): string =>
+  heading
+    .trim()
+    .toLowerCase()
+    .replace(/[\s-]+/g, '_');
 
 const isHeading = (text: string): text is CsvHeading => CSV_COLUMNS.some((column) => column.heading === text);
 

@@ -26,7 +26,13 @@ export const withSubsystems = (rows: readonly ImportRow[], subsystems: readonly 
   return rows.map((row) =>
     row.subsystem === '' || names.has(row.subsystem.toLowerCase())
       ? row
-      : { ...row, faults: [...row.faults, { heading: 'subsystem' as const, cell: row.subsystem, message: `The study has no subsystem “${row.subsystem}”` }] },
+      : {
+          ...row,
+          faults: [
+            ...row.faults,
+            { heading: 'subsystem' as const, cell: row.subsystem, message: `The study has no subsystem “${row.subsystem}”` },
+          ],
+        },
   );
 };
 
@@ -34,7 +40,7 @@ export const sortRows = (rows: readonly ImportRow[]): Sorted => {
   const faulty = rows.filter((row) => row.faults.length > 0);
   const out = new Set(faulty.map((row) => row.no).filter((no) => no !== ''));
   const insideFaulty = new Set<ImportRow>();
-  for (let grew = true; grew; ) {
+  for (let grew = true; grew;) {
     grew = false;
     for (const row of rows) {
       if (row.faults.length > 0 || insideFaulty.has(row) || !out.has(row.insideOf)) continue;
@@ -48,7 +54,12 @@ export const sortRows = (rows: readonly ImportRow[]): Sorted => {
 
 const priceFields = (row: ImportRow, basis: CostBasis): object =>
   row.fields.boughtPrice
-    ? { boughtCurrency: basis.currency, boughtPriceYear: basis.priceYear, boughtVolumePerYear: basis.volumePerYear, boughtRegion: basis.region }
+    ? {
+        boughtCurrency: basis.currency,
+        boughtPriceYear: basis.priceYear,
+        boughtVolumePerYear: basis.volumePerYear,
+        boughtRegion: basis.region,
+      }
     : {};
 
 /**
@@ -61,7 +72,8 @@ const priceFields = (row: ImportRow, basis: CostBasis): object =>
 export const importOps = (rows: readonly ImportRow[], place: ImportPlace, newId: () => string): readonly Op[] => {
   const idOf = new Map(rows.map((row) => [row, newId()]));
   const rowOf = new Map(rows.filter((row) => row.no !== '').map((row) => [row.no, row]));
-  const subsystemId = (name: string): string => place.subsystems.find((s) => s.name.toLowerCase() === name.toLowerCase())?.id ?? place.subsystemId;
+  const subsystemId = (name: string): string =>
+    place.subsystems.find((s) => s.name.toLowerCase() === name.toLowerCase())?.id ?? place.subsystemId;
   const pieces = rows.map((row, i): Op => {
     const parent = rowOf.get(row.insideOf);
     const parentId = parent ? (idOf.get(parent) ?? null) : null;
@@ -69,7 +81,11 @@ export const importOps = (rows: readonly ImportRow[], place: ImportPlace, newId:
     const fields = { ...blankPiece(hangs), ...row.fields, ...priceFields(row, place.basis), sequence: place.sequence + i };
     return { kind: 'piece.add', id: idOf.get(row) ?? '', fields };
   });
-  const fasteners = rows.flatMap((row) => row.fasteners.map((set, i): Op => ({ kind: 'fasteners.add', id: newId(), fields: fastenerFields(set, idOf.get(row) ?? '', i) })));
-  const joints = rows.flatMap((row) => row.joints.map((set, i): Op => ({ kind: 'joints.add', id: newId(), fields: jointFields(set, idOf.get(row) ?? '', i) })));
+  const fasteners = rows.flatMap((row) =>
+    row.fasteners.map((set, i): Op => ({ kind: 'fasteners.add', id: newId(), fields: fastenerFields(set, idOf.get(row) ?? '', i) })),
+  );
+  const joints = rows.flatMap((row) =>
+    row.joints.map((set, i): Op => ({ kind: 'joints.add', id: newId(), fields: jointFields(set, idOf.get(row) ?? '', i) })),
+  );
   return [...pieces, ...fasteners, ...joints];
 };

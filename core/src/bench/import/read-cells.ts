@@ -17,7 +17,8 @@ const fault = (message: string): { readonly fault: string } => ({ fault: message
 const whole = <Draft>(matcher: Matcher<Draft>, text: string): { readonly put: Partial<Draft>; readonly value: string } | string => {
   const match = matcher(text, 0);
   if (!match) return `“${text}” is not understood`;
-  if (match.question) return `${match.question.message}${match.question.choices.length > 0 ? ` (${match.question.choices.map((c) => c.label).join(', ')})` : ''}`;
+  if (match.question)
+    return `${match.question.message}${match.question.choices.length > 0 ? ` (${match.question.choices.map((c) => c.label).join(', ')})` : ''}`;
   return match.end < text.length || !match.put ? `“${text}” is not understood` : { put: match.put, value: match.value ?? '' };
 };
 
@@ -58,41 +59,59 @@ export const readMaterial = (cell: string): ReadCell<Pick<PieceFields, 'material
   const material = materialNamed(cell);
   if (material) return { value: { materialId: material.id }, understood: material.name };
   const family = vagueMaterial(cell);
-  return fault(family ? `“${cell}” is not a grade; one of: ${family.map((m) => m.id).join(', ')}` : `The catalogue has no material “${cell}”`);
+  return fault(
+    family ? `“${cell}” is not a grade; one of: ${family.map((m) => m.id).join(', ')}` : `The catalogue has no material “${cell}”`,
+  );
 };
 
 export const readProcess = (cell: string): ReadCell<Pick<PieceFields, 'processId'>> => {
   const process = processNamed(cell);
   if (process) return { value: { processId: process.id }, understood: process.name };
   const several = vagueProcess(cell);
-  return fault(several ? `“${cell}” could be made in several ways; one of: ${several.map((p) => p.id).join(', ')}` : `The catalogue has no process “${cell}”`);
+  return fault(
+    several
+      ? `“${cell}” could be made in several ways; one of: ${several.map((p) => p.id).join(', ')}`
+      : `The catalogue has no process “${cell}”`,
+  );
 };
 
 export const readQuantityCell = (cell: string): ReadCell<Pick<PieceFields, 'quantity'>> => {
   const quantity = Number(cell);
-  return /^\d{1,6}$/.test(cell) && quantity >= 1 && quantity <= 100_000 ? { value: { quantity }, understood: cell } : fault(`“${cell}” is not a count from 1 to 100 000`);
+  return /^\d{1,6}$/.test(cell) && quantity >= 1 && quantity <= 100_000
+    ? { value: { quantity }, understood: cell }
+    : fault(`“${cell}” is not a count from 1 to 100 000`);
 };
 
-const readWord = <K extends 'hand' | 'opened'>(field: K, words: readonly string[]) => (cell: string): ReadCell<Pick<PieceFields, K>> => {
-  const word = words.find((w) => w === cell.toLowerCase());
-  return word === undefined ? fault(`“${cell}” is not one of: ${words.join(', ')}`) : { value: { [field]: word } as unknown as Pick<PieceFields, K>, understood: word };
-};
+const readWord =
+  <K extends 'hand' | 'opened'>(field: K, words: readonly string[]) =>
+  (cell: string): ReadCell<Pick<PieceFields, K>> => {
+    const word = words.find((w) => w === cell.toLowerCase());
+    return word === undefined
+      ? fault(`“${cell}” is not one of: ${words.join(', ')}`)
+      : { value: { [field]: word } as unknown as Pick<PieceFields, K>, understood: word };
+  };
 
 export const readHand = readWord('hand', HANDS);
 export const readOpened = readWord('opened', OPENED);
 
 export const readPrice = (cell: string): ReadCell<Pick<PieceFields, 'boughtPrice'>> =>
-  /^\d{1,9}(\.\d{1,4})?$/.test(cell) ? { value: { boughtPrice: cell }, understood: cell } : fault(`“${cell}” is not a price in decimal digits such as 4.20`);
+  /^\d{1,9}(\.\d{1,4})?$/.test(cell)
+    ? { value: { boughtPrice: cell }, understood: cell }
+    : fault(`“${cell}” is not a price in decimal digits such as 4.20`);
 
 const SETS = { fasteners: parseFasteners, joints: parseJoints } as const;
 type SetEntry = FastenerEntry | JointEntry;
 
 const readSets = <T extends SetEntry>(kind: T['kind'], cell: string): ReadCell<readonly T[]> => {
-  const lines = cell.split(';').map((line) => line.trim()).filter((line) => line !== '');
+  const lines = cell
+    .split(';')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
   const entries: T[] = [];
   for (const line of lines) {
     const parsed = SETS[kind](line, 0);
-    if (!parsed) return fault(`“${line}” is not a ${kind === 'fasteners' ? 'fastener set such as 12 M6x16 T30 8.8 -z' : 'joint set such as 34 spot'}`);
+    if (!parsed)
+      return fault(`“${line}” is not a ${kind === 'fasteners' ? 'fastener set such as 12 M6x16 T30 8.8 -z' : 'joint set such as 34 spot'}`);
     const [question] = parsed.questions;
     if (question) return fault(`“${line}”: ${question.message}`);
     if (parsed.entry) entries.push(parsed.entry as T);

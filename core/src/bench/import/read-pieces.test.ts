@@ -6,7 +6,8 @@ import { CSV_COLUMNS, findColumn } from './csv-columns';
 import { importOps, sortRows, withSubsystems } from './import-change';
 import { readPieces } from './read-pieces';
 
-const faultsOf = (text: string): readonly string[] => readPieces(text).rows.flatMap((row) => row.faults.map((f) => `${row.line} ${f.heading}: ${f.message}`));
+const faultsOf = (text: string): readonly string[] =>
+  readPieces(text).rows.flatMap((row) => row.faults.map((f) => `${row.line} ${f.heading}: ${f.message}`));
 const fileFault = (text: string): readonly string[] => readPieces(text).issues.map((i) => i.code);
 
 const GOOD = `no,inside_of,name,quantity,material,made_by,mass,thickness,envelope,fasteners,joints
@@ -19,7 +20,14 @@ describe('a file of pieces', () => {
   it('is understood cell by cell, with units', () => {
     const { rows } = readPieces(GOOD);
     expect(rows.map((row) => row.faults)).toEqual([[], [], []]);
-    expect(rows[1]?.understood).toMatchObject({ material: 'DC04', made_by: 'stamping', mass: '1.478 kg', thickness: '0.8 mm', envelope: '620 × 410 × 35 mm', joints: '6 clinch' });
+    expect(rows[1]?.understood).toMatchObject({
+      material: 'DC04',
+      made_by: 'stamping',
+      mass: '1.478 kg',
+      thickness: '0.8 mm',
+      envelope: '620 × 410 × 35 mm',
+      joints: '6 clinch',
+    });
     expect(rows[2]?.fields).toMatchObject({ name: 'Guide, lock cable', quantity: 2, massEachKg: 0.041 });
   });
   it('takes semicolons, tabs and a byte order mark', () => {
@@ -103,7 +111,13 @@ describe('what is loaded', () => {
   });
   it('puts prices on the basis of the study', () => {
     const [op] = importOps(readPieces('name,price\nlatch,7.40').rows, place, ids()) as readonly { fields: PieceFields }[];
-    expect(op?.fields).toMatchObject({ boughtPrice: '7.40', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' });
+    expect(op?.fields).toMatchObject({
+      boughtPrice: '7.40',
+      boughtCurrency: 'EUR',
+      boughtPriceYear: 2026,
+      boughtVolumePerYear: 60_000,
+      boughtRegion: 'Central Europe',
+    });
   });
   it('goes to the subsystem a row names, which must be in the study', () => {
     const rows = withSubsystems(readPieces('name,subsystem\na,sliding CARGO door\nb,Roof').rows, [DOOR]);

@@ -3,7 +3,21 @@ import { UNPRINTABLE, issue, type Issue } from '../../shared';
 import type { PieceFields } from '../../record';
 import type { FastenerEntry, JointEntry } from '../shorthand/entry';
 import { CSV_COLUMNS, findColumn, type CsvHeading, type FoundColumn } from './csv-columns';
-import { readEnvelope, readFasteners, readHand, readJoints, readMass, readMaterial, readOpened, readPrice, readProcess, readQuantityCell, readRun, readThickness, type ReadCell } from './read-cells';
+import {
+  readEnvelope,
+  readFasteners,
+  readHand,
+  readJoints,
+  readMass,
+  readMaterial,
+  readOpened,
+  readPrice,
+  readProcess,
+  readQuantityCell,
+  readRun,
+  readThickness,
+  type ReadCell,
+} from './read-cells';
 
 export interface CellFault {
   readonly heading: CsvHeading;
@@ -36,12 +50,32 @@ export interface ImportPreview {
 
 export const MOST_ROWS = 50_000;
 
-const TEXTS = { tag: ['tag', 40], name: ['name', 200], function: ['function', 400], grade_detail: ['materialDetail', 200], process_detail: ['processDetail', 400], location: ['location', 200], markings: ['markings', 400], supplier: ['supplier', 200], closed_reason: ['closedReason', 400], damage: ['damage', 400], notes: ['notes', 4000] } as const satisfies Partial<Record<CsvHeading, readonly [keyof PieceFields, number]>>;
+const TEXTS = {
+  tag: ['tag', 40],
+  name: ['name', 200],
+  function: ['function', 400],
+  grade_detail: ['materialDetail', 200],
+  process_detail: ['processDetail', 400],
+  location: ['location', 200],
+  markings: ['markings', 400],
+  supplier: ['supplier', 200],
+  closed_reason: ['closedReason', 400],
+  damage: ['damage', 400],
+  notes: ['notes', 4000],
+} as const satisfies Partial<Record<CsvHeading, readonly [keyof PieceFields, number]>>;
 type TextHeading = keyof typeof TEXTS;
 
 const READERS: Partial<Record<CsvHeading, (cell: string, unit: string | null) => ReadCell<Partial<PieceFields>>>> = {
-  mass: readMass, thickness: readThickness, envelope: readEnvelope, run_length: readRun, material: readMaterial, made_by: readProcess,
-  quantity: readQuantityCell, hand: readHand, opened: readOpened, price: readPrice,
+  mass: readMass,
+  thickness: readThickness,
+  envelope: readEnvelope,
+  run_length: readRun,
+  material: readMaterial,
+  made_by: readProcess,
+  quantity: readQuantityCell,
+  hand: readHand,
+  opened: readOpened,
+  price: readPrice,
 };
 
 interface Building {
@@ -86,16 +120,33 @@ const take = <T>(row: Building, heading: CsvHeading, cell: string, read: ReadCel
 };
 
 const readRow = (cells: readonly string[], columns: readonly (FoundColumn | null)[], line: number): ImportRow => {
-  const row: Building = { fields: {}, fasteners: [], joints: [], understood: {}, faults: [], place: { no: '', insideOf: '', subsystem: '' } };
+  const row: Building = {
+    fields: {},
+    fasteners: [],
+    joints: [],
+    understood: {},
+    faults: [],
+    place: { no: '', insideOf: '', subsystem: '' },
+  };
   columns.forEach((column, i) => column && readCell(row, column, (cells[i] ?? '').trim()));
-  if ((row.fields.name ?? '') === '' && !row.faults.some((f) => f.heading === 'name')) row.faults.push({ heading: 'name', cell: '', message: 'The name is missing' });
-  if (cells.length > columns.length) row.faults.push({ heading: 'name', cell: '', message: `The row has ${cells.length} cells, the heading ${columns.length}; is a comma not in quotation marks?` });
-  if (row.fields.opened === 'closed' && !row.fields.closedReason) row.faults.push({ heading: 'closed_reason', cell: '', message: 'Say why the piece was left closed' });
+  if ((row.fields.name ?? '') === '' && !row.faults.some((f) => f.heading === 'name'))
+    row.faults.push({ heading: 'name', cell: '', message: 'The name is missing' });
+  if (cells.length > columns.length)
+    row.faults.push({
+      heading: 'name',
+      cell: '',
+      message: `The row has ${cells.length} cells, the heading ${columns.length}; is a comma not in quotation marks?`,
+    });
+  if (row.fields.opened === 'closed' && !row.fields.closedReason)
+    row.faults.push({ heading: 'closed_reason', cell: '', message: 'Say why the piece was left closed' });
   const { place, ...rest } = row;
   return { line, ...place, ...rest };
 };
 
-const withFault = (row: ImportRow, heading: CsvHeading, cell: string, message: string): ImportRow => ({ ...row, faults: [...row.faults, { heading, cell, message }] });
+const withFault = (row: ImportRow, heading: CsvHeading, cell: string, message: string): ImportRow => ({
+  ...row,
+  faults: [...row.faults, { heading, cell, message }],
+});
 
 /** Adds the faults that only show when all rows are seen: numbers given twice, parents that are missing, rows inside themselves. */
 const checkedTogether = (rows: readonly ImportRow[]): readonly ImportRow[] => {
@@ -129,7 +180,14 @@ const headingIssues = (columns: readonly (FoundColumn | null)[]): readonly Issue
   const found = columns.flatMap((column) => (column ? [column.heading] : []));
   const twice = found.filter((heading, i) => found.indexOf(heading) !== i);
   return [
-    ...(found.includes('name') ? [] : [issue('no-name-column', `The first line must be a heading with at least the column “name”. Known columns: ${CSV_COLUMNS.map((c) => c.heading).join(', ')}`)]),
+    ...(found.includes('name')
+      ? []
+      : [
+          issue(
+            'no-name-column',
+            `The first line must be a heading with at least the column “name”. Known columns: ${CSV_COLUMNS.map((c) => c.heading).join(', ')}`,
+          ),
+        ]),
     ...twice.map((heading) => issue('column-twice', `The column “${heading}” is there twice; keep one`)),
   ];
 };
@@ -142,11 +200,18 @@ const headingIssues = (columns: readonly (FoundColumn | null)[]): readonly Issue
 export const readPieces = (text: string): ImportPreview => {
   const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false, delimitersToGuess: [',', ';', '\t'] });
   const quotes = parsed.errors.find((error) => error.type === 'Quotes');
-  if (quotes) return nothing([issue('quotes', `A quotation mark is not closed or stands in the wrong place near row ${(quotes.row ?? 0) + 1}; mend it and choose the file again`)]);
+  if (quotes)
+    return nothing([
+      issue(
+        'quotes',
+        `A quotation mark is not closed or stands in the wrong place near row ${(quotes.row ?? 0) + 1}; mend it and choose the file again`,
+      ),
+    ]);
   const [heading, ...body] = parsed.data;
   const filled = body.map((cells, i) => ({ cells, line: i + 2 })).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
   if (!heading || filled.length === 0) return nothing([issue('empty-file', 'The file has no rows')]);
-  if (filled.length > MOST_ROWS) return nothing([issue('too-many-rows', `The file has ${filled.length} rows; at most ${MOST_ROWS} are loaded at once. Split it`)]);
+  if (filled.length > MOST_ROWS)
+    return nothing([issue('too-many-rows', `The file has ${filled.length} rows; at most ${MOST_ROWS} are loaded at once. Split it`)]);
   const columns = heading.map(findColumn);
   const issues = headingIssues(columns);
   if (issues.length > 0) return nothing(issues);

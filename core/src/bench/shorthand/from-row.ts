@@ -5,10 +5,15 @@ import { printLine } from './print-line';
 
 type Weighed = Pick<PieceFields, 'massEachKg' | 'massUKg' | 'massEvidence' | 'massTyped'>;
 
-const plain = (massKg: number): string => `${fixed(massKg, 6).replaceAll('\u202f', '').replace(/\.?0+$/, '')} kg`;
+const plain = (massKg: number): string =>
+  `${fixed(massKg, 6)
+    .replaceAll('\u202f', '')
+    .replace(/\.?0+$/, '')} kg`;
 
 const massEntry = (row: Weighed): MassEntry | null =>
-  row.massEachKg === null ? null : { eachKg: row.massEachKg, uKg: row.massUKg ?? 0, evidence: row.massEvidence ?? '?', typed: row.massTyped ?? plain(row.massEachKg) };
+  row.massEachKg === null
+    ? null
+    : { eachKg: row.massEachKg, uKg: row.massUKg ?? 0, evidence: row.massEvidence ?? '?', typed: row.massTyped ?? plain(row.massEachKg) };
 
 /** The mass each of a row as people would type it; empty when there is none. */
 export const massEachText = (row: Weighed): string => {
@@ -30,7 +35,13 @@ const fastenerEntry = (set: FastenerSetFields): FastenerEntry => ({
   note: set.note,
 });
 
-const jointEntry = (set: JointSetFields): JointEntry => ({ kind: 'joints', count: set.count, jointKind: set.kind, lengthEachM: set.lengthEachM, note: set.note });
+const jointEntry = (set: JointSetFields): JointEntry => ({
+  kind: 'joints',
+  count: set.count,
+  jointKind: set.kind,
+  lengthEachM: set.lengthEachM,
+  note: set.note,
+});
 
 /** A recorded fastener set as the shorthand line that reads back as it. */
 export const fastenerLine = (set: FastenerSetFields): string => printLine(fastenerEntry(set));

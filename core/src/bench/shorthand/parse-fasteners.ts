@@ -1,7 +1,18 @@
 import { millimetres, readNumber } from '../../shared';
 import type { FastenerKind } from '../../record';
 import { METRIC_THREADS_MM, coarsePitchMm } from '../fasteners/metric-threads';
-import { END, bareNumberMatcher, directionMatcher, lengthM, loneMarkMatcher, massEach, massMatcher, strayLengthMatcher, type DirectionDraft, type MassDraft } from './common-matchers';
+import {
+  END,
+  bareNumberMatcher,
+  directionMatcher,
+  lengthM,
+  loneMarkMatcher,
+  massEach,
+  massMatcher,
+  strayLengthMatcher,
+  type DirectionDraft,
+  type MassDraft,
+} from './common-matchers';
 import type { FastenerEntry, ParsedLine, Question, Understood } from './entry';
 import { keepAsWords, leaveOut, matchAt, readLine, tidy, type Match, type Matcher } from './reader';
 
@@ -15,9 +26,24 @@ interface FastenerDraft extends MassDraft, DirectionDraft {
 }
 
 const KIND_WORDS: Readonly<Record<string, FastenerKind>> = {
-  bolt: 'bolt', bolts: 'bolt', nut: 'nut', nuts: 'nut', washer: 'washer', washers: 'washer', stud: 'stud', studs: 'stud',
-  screw: 'screw', screws: 'screw', rivet: 'rivet', rivets: 'rivet', clip: 'clip', clips: 'clip', 'push pin': 'push pin', 'push pins': 'push pin',
-  'cable tie': 'cable tie', 'cable ties': 'cable tie',
+  bolt: 'bolt',
+  bolts: 'bolt',
+  nut: 'nut',
+  nuts: 'nut',
+  washer: 'washer',
+  washers: 'washer',
+  stud: 'stud',
+  studs: 'stud',
+  screw: 'screw',
+  screws: 'screw',
+  rivet: 'rivet',
+  rivets: 'rivet',
+  clip: 'clip',
+  clips: 'clip',
+  'push pin': 'push pin',
+  'push pins': 'push pin',
+  'cable tie': 'cable tie',
+  'cable ties': 'cable tie',
 };
 /** Words that name a kind of fastener, as a pattern. */
 export const KIND = String.raw`(?:bolts?|nuts?|washers?|studs?|screws?|rivets?|clips?|push pins?|cable ties?)`;
@@ -33,7 +59,12 @@ const DRIVE = new RegExp(String.raw`(?:T\d{1,2}|H\d{1,2}|SW\d{1,2}|E\d{1,2}|PH\d
 const GRADE = new RegExp(String.raw`(?:[4-9]\.[689]|1[02]\.9|A[24](?:-[5-8]0)?)${END}`, 'iy');
 const NUT_GRADE = new RegExp(String.raw`(?:8|10|12)${END}`, 'y');
 
-const put = (end: number, label: string, value: string, fields: Partial<FastenerDraft>): Match<FastenerDraft> => ({ end, label, value, put: fields });
+const put = (end: number, label: string, value: string, fields: Partial<FastenerDraft>): Match<FastenerDraft> => ({
+  end,
+  label,
+  value,
+  put: fields,
+});
 
 const millimetresRead = (digits: string | undefined): number | null => {
   if (digits === undefined) return null;
@@ -55,16 +86,35 @@ const threadMatcher: Matcher<FastenerDraft> = (line, at) => {
   if (coarse === null) {
     const nearest = near(Number.isFinite(diameter) ? diameter : 6);
     const replacement = match[0].replace(match[1] ?? '', String(nearest));
-    return { end, question: { code: 'no-such-thread', message: `There is no metric thread M${match[1]}`, choices: [{ label: replacement, replacement }, keepAsWords(match[0])] } };
+    return {
+      end,
+      question: {
+        code: 'no-such-thread',
+        message: `There is no metric thread M${match[1]}`,
+        choices: [{ label: replacement, replacement }, keepAsWords(match[0])],
+      },
+    };
   }
   const secondIsPitch = second !== null && (third !== null || second <= coarse);
   const pitch = secondIsPitch ? second : null;
   const length = third ?? (secondIsPitch ? null : second);
   const inside = (pitch === null || (pitch > 0 && pitch <= coarse)) && (length === null || (length > 0 && length <= 2000));
-  if (!inside) return { end, question: { code: 'thread-size', message: `${match[0]}: the pitch is at most ${coarse} mm for M${diameter}, the length at most 2000 mm`, choices: [{ label: `M${diameter}`, replacement: `M${diameter}` }, keepAsWords(match[0])] } };
+  if (!inside)
+    return {
+      end,
+      question: {
+        code: 'thread-size',
+        message: `${match[0]}: the pitch is at most ${coarse} mm for M${diameter}, the length at most 2000 mm`,
+        choices: [{ label: `M${diameter}`, replacement: `M${diameter}` }, keepAsWords(match[0])],
+      },
+    };
   const fine = pitch !== null && pitch !== coarse ? pitch : null;
   const value = `M${diameter}${fine === null ? '' : ` × ${fine} pitch`}${length === null ? '' : `, ${length} mm long`}`;
-  return put(end, 'thread', value, { threadM: lengthM(diameter, 'mm'), pitchM: fine === null ? null : lengthM(fine, 'mm'), lengthM: length === null ? null : lengthM(length, 'mm') });
+  return put(end, 'thread', value, {
+    threadM: lengthM(diameter, 'mm'),
+    pitchM: fine === null ? null : lengthM(fine, 'mm'),
+    lengthM: length === null ? null : lengthM(length, 'mm'),
+  });
 };
 
 const tappingMatcher: Matcher<FastenerDraft> = (line, at) => {
@@ -73,8 +123,16 @@ const tappingMatcher: Matcher<FastenerDraft> = (line, at) => {
   const end = at + match[0].length;
   const diameter = millimetresRead(match[1]) ?? Number.NaN;
   const length = millimetresRead(match[2]) ?? Number.NaN;
-  if (diameter > 0 && diameter <= 200 && length > 0 && length <= 2000) return put(end, 'size', `${diameter} mm, ${length} mm long`, { threadM: lengthM(diameter, 'mm'), pitchM: null, lengthM: lengthM(length, 'mm') });
-  return { end, question: { code: 'thread-size', message: `${match[0]} is no size of a fastener in mm`, choices: [keepAsWords(match[0]), leaveOut] } };
+  if (diameter > 0 && diameter <= 200 && length > 0 && length <= 2000)
+    return put(end, 'size', `${diameter} mm, ${length} mm long`, {
+      threadM: lengthM(diameter, 'mm'),
+      pitchM: null,
+      lengthM: lengthM(length, 'mm'),
+    });
+  return {
+    end,
+    question: { code: 'thread-size', message: `${match[0]} is no size of a fastener in mm`, choices: [keepAsWords(match[0]), leaveOut] },
+  };
 };
 
 const kindMatcher: Matcher<FastenerDraft> = (line, at) => {
@@ -83,27 +141,47 @@ const kindMatcher: Matcher<FastenerDraft> = (line, at) => {
   return text && fastenerKind ? put(at + text.length, 'kind', fastenerKind, { fastenerKind }) : null;
 };
 
-const codeMatcher = (pattern: RegExp, field: 'drive' | 'grade', canonical: (text: string) => string): Matcher<FastenerDraft> => (line, at) => {
-  const text = matchAt(pattern, line, at)?.[0];
-  return text === undefined ? null : put(at + text.length, field, canonical(text), { [field]: canonical(text) });
-};
+const codeMatcher =
+  (pattern: RegExp, field: 'drive' | 'grade', canonical: (text: string) => string): Matcher<FastenerDraft> =>
+  (line, at) => {
+    const text = matchAt(pattern, line, at)?.[0];
+    return text === undefined ? null : put(at + text.length, field, canonical(text), { [field]: canonical(text) });
+  };
 
 const upper = (text: string): string => (text.toLowerCase() === 'hex' ? 'hex' : text.toUpperCase());
 
 const MATCHERS: readonly Matcher<FastenerDraft>[] = [
-  massMatcher, threadMatcher, tappingMatcher, kindMatcher,
-  codeMatcher(DRIVE, 'drive', upper), codeMatcher(GRADE, 'grade', upper), directionMatcher,
-  strayLengthMatcher(() => []) as Matcher<FastenerDraft>,
+  massMatcher,
+  threadMatcher,
+  tappingMatcher,
+  kindMatcher,
+  codeMatcher(DRIVE, 'drive', upper),
+  codeMatcher(GRADE, 'grade', upper),
+  directionMatcher,
+  strayLengthMatcher(() => []),
 ];
 const NUT_MATCHERS: readonly Matcher<FastenerDraft>[] = [...MATCHERS, codeMatcher(NUT_GRADE, 'grade', upper)];
-const LAST: readonly Matcher<FastenerDraft>[] = [bareNumberMatcher, loneMarkMatcher as Matcher<FastenerDraft>];
+const LAST: readonly Matcher<FastenerDraft>[] = [bareNumberMatcher, loneMarkMatcher];
 
 const kindOf = (draft: Partial<FastenerDraft>): FastenerKind => draft.fastenerKind ?? 'bolt';
 
 const countQuestion = (line: string, start: number, digits: string | undefined): readonly Question[] => {
-  if (digits === undefined) return [{ start, end: start, code: 'no-count', message: 'How many? Put the count first', choices: [{ label: 'one', replacement: '1 ' }] }];
+  if (digits === undefined)
+    return [
+      { start, end: start, code: 'no-count', message: 'How many? Put the count first', choices: [{ label: 'one', replacement: '1 ' }] },
+    ];
   const count = Number(digits);
-  return count >= 1 && count <= 100_000 ? [] : [{ start, end: start + digits.length, code: 'count-limit', message: 'A count is from 1 to 100 000', choices: [{ label: '1', replacement: '1' }] }];
+  return count >= 1 && count <= 100_000
+    ? []
+    : [
+        {
+          start,
+          end: start + digits.length,
+          code: 'count-limit',
+          message: 'A count is from 1 to 100 000',
+          choices: [{ label: '1', replacement: '1' }],
+        },
+      ];
 };
 
 const MOST_NOTE = 400;
@@ -119,9 +197,13 @@ export const parseFasteners = (line: string, start: number): ParsedLine | null =
   const reading = readLine<FastenerDraft>(line, start + leading[0].length, [...(isNut ? NUT_MATCHERS : MATCHERS), ...LAST]);
   const { draft } = reading;
   const note = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
-  const tooLong: readonly Question[] = note.length > MOST_NOTE ? [{ start, end: line.length, code: 'note-long', message: `A remark may have at most ${MOST_NOTE} characters`, choices: [] }] : [];
+  const tooLong: readonly Question[] =
+    note.length > MOST_NOTE
+      ? [{ start, end: line.length, code: 'note-long', message: `A remark may have at most ${MOST_NOTE} characters`, choices: [] }]
+      : [];
   const questions = [...asked, ...reading.questions, ...tooLong];
-  const counted: readonly Understood[] = asked.length === 0 && digits !== undefined ? [{ start, end: start + digits.length, label: 'count', value: digits, evidence: 'C' }] : [];
+  const counted: readonly Understood[] =
+    asked.length === 0 && digits !== undefined ? [{ start, end: start + digits.length, label: 'count', value: digits, evidence: 'C' }] : [];
   const understood = [...counted, ...reading.understood.map((u) => (u.label === '' ? { ...u, label: 'remark' } : u))];
   const entry: FastenerEntry = {
     kind: 'fasteners',
@@ -140,7 +222,9 @@ export const parseFasteners = (line: string, start: number): ParsedLine | null =
 };
 
 /** "M6x16", "M8x1x30", "4.8x16": thread, pitch and length as people write them; empty when nothing is known. */
-export const threadText = (set: Pick<FastenerEntry, 'threadM' | 'pitchM' | 'lengthM'> & { readonly fastenerKind: FastenerKind }): string => {
+export const threadText = (
+  set: Pick<FastenerEntry, 'threadM' | 'pitchM' | 'lengthM'> & { readonly fastenerKind: FastenerKind },
+): string => {
   if (set.threadM === null) return '';
   const metric = set.fastenerKind !== 'screw' && set.fastenerKind !== 'rivet' && coarsePitchMm(millimetres(set.threadM)) !== null;
   const parts = [set.threadM, set.pitchM, set.lengthM].filter((part): part is number => part !== null).map(millimetres);

@@ -10,8 +10,19 @@ interface JointDraft {
 
 /** The word typed for each kind of joint. */
 export const JOINT_WORD: Readonly<Record<JointKind, string>> = {
-  'spot weld': 'spot', 'self-piercing rivet': 'spr', 'flow-drill screw': 'fds', clinch: 'clinch', 'press fit': 'press', 'snap fit': 'snap',
-  'adhesive bead': 'bead', 'seam weld': 'seam', 'laser weld': 'laser', 'friction-stir weld': 'fsw', braze: 'braze', solder: 'solder', hem: 'hem',
+  'spot weld': 'spot',
+  'self-piercing rivet': 'spr',
+  'flow-drill screw': 'fds',
+  clinch: 'clinch',
+  'press fit': 'press',
+  'snap fit': 'snap',
+  'adhesive bead': 'bead',
+  'seam weld': 'seam',
+  'laser weld': 'laser',
+  'friction-stir weld': 'fsw',
+  braze: 'braze',
+  solder: 'solder',
+  hem: 'hem',
 };
 const KIND_OF: ReadonlyMap<string, JointKind> = new Map(Object.entries(JOINT_WORD).map(([kind, word]) => [word, kind as JointKind]));
 const WORDS = [...KIND_OF.keys()].join('|');
@@ -22,22 +33,43 @@ const NUMBER = String.raw`\d[\d.,]*`;
 const LEAD = new RegExp(String.raw`(?:(\d{1,7})\s+(${WORDS})${END}|(${RUNNING_WORDS})(?=\s+(?:total\s+)?\d))`, 'iy');
 const LENGTH = new RegExp(String.raw`(total\s+)?(${NUMBER})\s*(mm|cm|m|in|ft)?${END}`, 'iy');
 
-const lengthMatcher = (kind: JointKind): Matcher<JointDraft> => (line, at) => {
-  const match = matchAt(LENGTH, line, at);
-  if (!match) return null;
-  const [text, total = '', digits = '', unit = ''] = match;
-  const end = at + text.length;
-  const ask = (code: string, message: string, choices: readonly { label: string; replacement: string }[]): ReturnType<Matcher<JointDraft>> => ({ end, question: { code, message, choices } });
-  if (!RUNNING_JOINTS.includes(kind)) return ask('joint-length', `A ${kind} is counted; it has no length`, [leaveOut, keepAsWords(text)]);
-  const read = readNumber(digits);
-  if (read.kind === 'ambiguous') return ask('number-two-ways', `Is ${digits} a decimal comma or thousands?`, read.readings.map((r) => ({ label: `${r.text} ${unit}`, replacement: `${total}${r.text} ${unit}` })));
-  if (read.kind === 'none') return ask('number', `“${digits}” is not a number`, [keepAsWords(text)]);
-  const symbol = unit.toLowerCase();
-  if (!isLengthUnit(symbol)) return ask('length-without-unit', `${digits}: m or mm?`, ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `${total}${digits} ${u}` })));
-  const metres = lengthM(read.number.value, symbol);
-  if (!(metres > 0 && metres <= 1000)) return ask('length-limit', 'A length is more than 0 and at most 1000 m', [leaveOut]);
-  return { end, label: total ? 'length in all' : 'length each', value: `${read.number.text} ${symbol}`, put: { length: { metres, isTotal: total !== '' } } };
-};
+const lengthMatcher =
+  (kind: JointKind): Matcher<JointDraft> =>
+  (line, at) => {
+    const match = matchAt(LENGTH, line, at);
+    if (!match) return null;
+    const [text, total = '', digits = '', unit = ''] = match;
+    const end = at + text.length;
+    const ask = (
+      code: string,
+      message: string,
+      choices: readonly { label: string; replacement: string }[],
+    ): ReturnType<Matcher<JointDraft>> => ({ end, question: { code, message, choices } });
+    if (!RUNNING_JOINTS.includes(kind)) return ask('joint-length', `A ${kind} is counted; it has no length`, [leaveOut, keepAsWords(text)]);
+    const read = readNumber(digits);
+    if (read.kind === 'ambiguous')
+      return ask(
+        'number-two-ways',
+        `Is ${digits} a decimal comma or thousands?`,
+        read.readings.map((r) => ({ label: `${r.text} ${unit}`, replacement: `${total}${r.text} ${unit}` })),
+      );
+    if (read.kind === 'none') return ask('number', `“${digits}” is not a number`, [keepAsWords(text)]);
+    const symbol = unit.toLowerCase();
+    if (!isLengthUnit(symbol))
+      return ask(
+        'length-without-unit',
+        `${digits}: m or mm?`,
+        ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `${total}${digits} ${u}` })),
+      );
+    const metres = lengthM(read.number.value, symbol);
+    if (!(metres > 0 && metres <= 1000)) return ask('length-limit', 'A length is more than 0 and at most 1000 m', [leaveOut]);
+    return {
+      end,
+      label: total ? 'length in all' : 'length each',
+      value: `${read.number.text} ${symbol}`,
+      put: { length: { metres, isTotal: total !== '' } },
+    };
+  };
 
 /** Reads a line that records a joint set, or null when the line does not begin as one. */
 export const parseJoints = (line: string, start: number): ParsedLine | null => {
@@ -45,17 +77,35 @@ export const parseJoints = (line: string, start: number): ParsedLine | null => {
   const jointKind = leading && KIND_OF.get((leading[2] ?? leading[3] ?? '').toLowerCase());
   if (!leading || !jointKind) return null;
   const count = leading[1] === undefined ? 1 : Number(leading[1]);
-  const reading = readLine<JointDraft>(line, start + leading[0].length, [lengthMatcher(jointKind), loneMarkMatcher as Matcher<JointDraft>]);
+  const reading = readLine<JointDraft>(line, start + leading[0].length, [lengthMatcher(jointKind), loneMarkMatcher]);
   const note = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
   const limits: readonly Question[] = [
-    ...(count >= 1 && count <= 1_000_000 ? [] : [{ start, end: start + (leading[1] ?? '').length, code: 'count-limit', message: 'A count is from 1 to 1 000 000', choices: [{ label: '1', replacement: '1' }] }]),
-    ...(note.length > 400 ? [{ start, end: line.length, code: 'note-long', message: 'A remark may have at most 400 characters', choices: [] }] : []),
+    ...(count >= 1 && count <= 1_000_000
+      ? []
+      : [
+          {
+            start,
+            end: start + (leading[1] ?? '').length,
+            code: 'count-limit',
+            message: 'A count is from 1 to 1 000 000',
+            choices: [{ label: '1', replacement: '1' }],
+          },
+        ]),
+    ...(note.length > 400
+      ? [{ start, end: line.length, code: 'note-long', message: 'A remark may have at most 400 characters', choices: [] }]
+      : []),
   ];
   const questions = [...limits, ...reading.questions];
   const kindChip: Understood = { start, end: start + leading[0].length, label: 'joint', value: jointKind, evidence: null };
   const countChip: Understood = { start, end: start + (leading[1] ?? '').length, label: 'count', value: String(count), evidence: 'C' };
   const { length } = reading.draft;
-  const entry: JointEntry = { kind: 'joints', count, jointKind, lengthEachM: length ? nanometre(length.isTotal ? length.metres / count : length.metres) : null, note };
+  const entry: JointEntry = {
+    kind: 'joints',
+    count,
+    jointKind,
+    lengthEachM: length ? nanometre(length.isTotal ? length.metres / count : length.metres) : null,
+    note,
+  };
   const understood = [countChip, kindChip, ...reading.understood.map((u) => (u.label === '' ? { ...u, label: 'remark' } : u))];
   return { line, understood, questions, entry: questions.length > 0 ? null : entry };
 };

@@ -24,7 +24,8 @@ const refused = (line: string, code: string, message: string): ParsedLine => ({
  * parseLine('2x bracket, hose guide pa66-gf30 inj 41 g').entry // => { kind: 'piece', quantity: 2, name: 'bracket, hose guide', … }
  */
 export const parseLine = (line: string): ParsedLine => {
-  if (line.length > MOST_CHARACTERS) return refused('', 'line-long', `The line has ${line.length} characters; at most ${MOST_CHARACTERS} are read. Split it`);
+  if (line.length > MOST_CHARACTERS)
+    return refused('', 'line-long', `The line has ${line.length} characters; at most ${MOST_CHARACTERS} are read. Split it`);
   if (UNPRINTABLE.test(line)) return refused(line, 'unprintable', 'The line holds control characters; type it again');
   const start = line.length - line.trimStart().length;
   if (start === line.length) return { line, understood: [], questions: [], entry: null };

@@ -1,6 +1,18 @@
-import { LENGTH_UNITS, fixed, isLengthUnit, millimetres, readNumber } from '../../shared';
+import type { LENGTH_UNITS } from '../../shared';
+import { fixed, isLengthUnit, millimetres, readNumber } from '../../shared';
 import { HAND_WORD, type Hand } from '../../record';
-import { END, bareNumberMatcher, directionMatcher, lengthM, loneMarkMatcher, massEach, massMatcher, readingsOf, strayLengthMatcher, type MassDraft } from './common-matchers';
+import {
+  END,
+  bareNumberMatcher,
+  directionMatcher,
+  lengthM,
+  loneMarkMatcher,
+  massEach,
+  massMatcher,
+  readingsOf,
+  strayLengthMatcher,
+  type MassDraft,
+} from './common-matchers';
 import type { ParsedLine, PieceEntry, Question, Understood } from './entry';
 import { keepAsWords, leaveOut, matchAt, quote, readLine, tidy, type Match, type Matcher } from './reader';
 import { KIND } from './parse-fasteners';
@@ -45,10 +57,25 @@ interface Sized {
 const readLengths = ({ label, text, end, digits, unit, mostM }: Sized): { readonly lengths: readonly number[] } | Match<PieceDraft> => {
   const read = digits.map(readNumber);
   const twoWays = digits.find((_, i) => read[i]?.kind === 'ambiguous');
-  if (twoWays !== undefined) return { end, question: { code: 'number-two-ways', message: `Is ${twoWays} a decimal comma or thousands?`, choices: readingsOf(twoWays, (d) => text.replace(twoWays, d)) } };
+  if (twoWays !== undefined)
+    return {
+      end,
+      question: {
+        code: 'number-two-ways',
+        message: `Is ${twoWays} a decimal comma or thousands?`,
+        choices: readingsOf(twoWays, (d) => text.replace(twoWays, d)),
+      },
+    };
   const lengths = read.map((r) => (r.kind === 'number' ? lengthM(r.number.value, unitOf(unit)) : Number.NaN));
   if (lengths.every((l) => l > 0 && l <= mostM)) return { lengths };
-  return { end, question: { code: 'length-limit', message: `The ${label} must be more than 0 and at most ${mostM} m`, choices: [keepAsWords(text), leaveOut] } };
+  return {
+    end,
+    question: {
+      code: 'length-limit',
+      message: `The ${label} must be more than 0 and at most ${mostM} m`,
+      choices: [keepAsWords(text), leaveOut],
+    },
+  };
 };
 
 const tagMatcher: Matcher<PieceDraft> = (line, at) => {
@@ -61,11 +88,20 @@ export const envelopeMatcher: Matcher<PieceDraft> = (line, at) => {
   if (!match) return null;
   const [text, length = '', width = '', height, unit] = match;
   const end = at + text.length;
-  if (height === undefined) return { end, question: { code: 'two-dimensions', message: `${text}: an envelope has three dimensions`, choices: [keepAsWords(text), leaveOut] } };
+  if (height === undefined)
+    return {
+      end,
+      question: { code: 'two-dimensions', message: `${text}: an envelope has three dimensions`, choices: [keepAsWords(text), leaveOut] },
+    };
   const read = readLengths({ label: 'envelope', text, end, digits: [length, width, height], unit, mostM: 100 });
   if (!('lengths' in read)) return read;
   const envelopeM = read.lengths as unknown as readonly [number, number, number];
-  return { end, label: 'envelope', value: `${envelopeM.map((l) => fixed(millimetres(l), decimalsOf(l))).join(' × ')} mm`, put: { envelopeM } };
+  return {
+    end,
+    label: 'envelope',
+    value: `${envelopeM.map((l) => fixed(millimetres(l), decimalsOf(l))).join(' × ')} mm`,
+    put: { envelopeM },
+  };
 };
 
 const decimalsOf = (metres: number): number => String(millimetres(metres)).split('.')[1]?.length ?? 0;
@@ -85,7 +121,15 @@ export const runMatcher: Matcher<PieceDraft> = (line, at) => {
   if (!match) return null;
   const [text, digits = '', unit] = match;
   const end = at + text.length;
-  if (unit === undefined) return { end, question: { code: 'length-without-unit', message: `run ${digits}: m or mm?`, choices: ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `run ${digits} ${u}` })) } };
+  if (unit === undefined)
+    return {
+      end,
+      question: {
+        code: 'length-without-unit',
+        message: `run ${digits}: m or mm?`,
+        choices: ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `run ${digits} ${u}` })),
+      },
+    };
   const read = readLengths({ label: 'run', text, end, digits: [digits], unit, mostM: 1000 });
   if (!('lengths' in read)) return read;
   const runLengthM = read.lengths[0] ?? 0;
@@ -104,7 +148,14 @@ const strayDirection: Matcher<PieceDraft> = (line, at) => {
   const match = directionMatcher(line, at);
   if (!match) return null;
   const text = line.slice(at, match.end);
-  return { end: match.end, question: { code: 'direction-of-what', message: `${text}: a direction belongs to a fastener set`, choices: [leaveOut, keepAsWords(text)] } };
+  return {
+    end: match.end,
+    question: {
+      code: 'direction-of-what',
+      message: `${text}: a direction belongs to a fastener set`,
+      choices: [leaveOut, keepAsWords(text)],
+    },
+  };
 };
 
 const codeMatcher: Matcher<PieceDraft> = (line, at) => {
@@ -122,13 +173,27 @@ const codeMatcher: Matcher<PieceDraft> = (line, at) => {
   const stop = unsure ? end + 1 : end;
   const choices = [...(materials ?? []), ...(processes ?? [])].map((m) => ({ label: m.name, replacement: m.id }));
   const message = materials ? `“${code}” is not a grade; which one?` : `“${code}” could be made in several ways; which one?`;
-  return { end: stop, question: { code: materials ? 'material-family' : 'process-family', message, choices: [...choices, keepAsWords(line.slice(at, stop))] } };
+  return {
+    end: stop,
+    question: { code: materials ? 'material-family' : 'process-family', message, choices: [...choices, keepAsWords(line.slice(at, stop))] },
+  };
 };
 
 const MATCHERS: readonly Matcher<PieceDraft>[] = [
-  tagMatcher, massMatcher, envelopeMatcher, thicknessMatcher, runMatcher,
-  strayLengthMatcher((length) => [{ label: `thickness ${length}`, replacement: `t${length}` }, { label: `run length ${length}`, replacement: `run ${length}` }]) as Matcher<PieceDraft>,
-  bareNumberMatcher, handMatcher, strayDirection, loneMarkMatcher as Matcher<PieceDraft>, codeMatcher,
+  tagMatcher,
+  massMatcher,
+  envelopeMatcher,
+  thicknessMatcher,
+  runMatcher,
+  strayLengthMatcher((length) => [
+    { label: `thickness ${length}`, replacement: `t${length}` },
+    { label: `run length ${length}`, replacement: `run ${length}` },
+  ]),
+  bareNumberMatcher,
+  handMatcher,
+  strayDirection,
+  loneMarkMatcher,
+  codeMatcher,
 ];
 
 interface Lead {
@@ -145,8 +210,16 @@ const lead = (line: string, start: number): Lead => {
   if (count && fastener) {
     const [digits = '', word] = [count[1], fastener[0]];
     const text = line.slice(start, start + count[0].length + 1 + word.length);
-    const choices = [{ label: `a fastener set: ${digits} ${word}`, replacement: `${digits} ${word}` }, { label: `${digits} pieces called ${word}`, replacement: `${digits}x ${quote(word)}` }];
-    return { from: start + text.length, quantity: 1, understood: [], questions: [{ ...span(text), code: 'set-or-piece', message: `Is ${text} a fastener set, or pieces?`, choices }] };
+    const choices = [
+      { label: `a fastener set: ${digits} ${word}`, replacement: `${digits} ${word}` },
+      { label: `${digits} pieces called ${word}`, replacement: `${digits}x ${quote(word)}` },
+    ];
+    return {
+      from: start + text.length,
+      quantity: 1,
+      understood: [],
+      questions: [{ ...span(text), code: 'set-or-piece', message: `Is ${text} a fastener set, or pieces?`, choices }],
+    };
   }
   if (count) {
     const quantity = Number(count[1]);
@@ -165,7 +238,17 @@ const lead = (line: string, start: number): Lead => {
     from: start + digits.length,
     quantity: 1,
     understood: [],
-    questions: [{ ...span(digits), code: 'count-or-name', message: `Is ${digits} the count, or part of the name?`, choices: [{ label: `${digits} pieces`, replacement: `${digits}x` }, { label: 'part of the name', replacement: quote(digits) }] }],
+    questions: [
+      {
+        ...span(digits),
+        code: 'count-or-name',
+        message: `Is ${digits} the count, or part of the name?`,
+        choices: [
+          { label: `${digits} pieces`, replacement: `${digits}x` },
+          { label: 'part of the name', replacement: quote(digits) },
+        ],
+      },
+    ],
   };
 };
 
@@ -183,7 +266,8 @@ const MOST_NAME = 200;
 const nameQuestions = (name: string, line: string, start: number): readonly Question[] => {
   const whole = { start, end: line.length };
   if (name === '') return [{ ...whole, code: 'no-name', message: 'What is it called? Type a name among the codes', choices: [] }];
-  if (name.length > MOST_NAME) return [{ ...whole, code: 'name-long', message: `A name may have at most ${MOST_NAME} characters`, choices: [] }];
+  if (name.length > MOST_NAME)
+    return [{ ...whole, code: 'name-long', message: `A name may have at most ${MOST_NAME} characters`, choices: [] }];
   return [];
 };
 

@@ -25,7 +25,16 @@ const printPiece = (piece: PieceEntry, name: string): string =>
   ]);
 
 const printFasteners = (set: FastenerEntry, note: string): string =>
-  joined([String(set.count), set.fastenerKind === 'bolt' && set.threadM !== null ? '' : set.fastenerKind, threadText(set), set.drive, set.grade, set.direction ?? '', set.mass?.typed ?? '', note]);
+  joined([
+    String(set.count),
+    set.fastenerKind === 'bolt' && set.threadM !== null ? '' : set.fastenerKind,
+    threadText(set),
+    set.drive,
+    set.grade,
+    set.direction ?? '',
+    set.mass?.typed ?? '',
+    note,
+  ]);
 
 const printJoints = (set: JointEntry, note: string): string =>
   joined([String(set.count), JOINT_WORD[set.jointKind], set.lengthEachM === null ? '' : jointLengthText(set.lengthEachM), note]);

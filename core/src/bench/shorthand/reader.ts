@@ -49,7 +49,14 @@ const quoted = <Draft>(line: string, at: number): Match<Draft> | null => {
   if (line[at] !== '"') return null;
   return {
     end: line.length,
-    question: { code: 'open-quote', message: 'The quotation mark is not closed', choices: [{ label: 'close it', replacement: `${line.slice(at)}"` }, { label: 'drop it', replacement: line.slice(at + 1) }] },
+    question: {
+      code: 'open-quote',
+      message: 'The quotation mark is not closed',
+      choices: [
+        { label: 'close it', replacement: `${line.slice(at)}"` },
+        { label: 'drop it', replacement: line.slice(at + 1) },
+      ],
+    },
   };
 };
 
@@ -78,11 +85,18 @@ export const readLine = <Draft extends object>(line: string, start: number, matc
     const match = firstMatch(line, at, matchers);
     const span = { start: at, end: match.end };
     if (match.question) questions.push({ ...span, ...match.question });
-    else if (twice(match, draft)) questions.push({ ...span, code: 'said-twice', message: `The ${match.label ?? 'same'} is said twice; which one holds?`, choices: [{ label: 'the first', replacement: '' }, keepAsWords(line.slice(at, match.end))] });
+    else if (twice(match, draft))
+      questions.push({
+        ...span,
+        code: 'said-twice',
+        message: `The ${match.label ?? 'same'} is said twice; which one holds?`,
+        choices: [{ label: 'the first', replacement: '' }, keepAsWords(line.slice(at, match.end))],
+      });
     else {
       Object.assign(draft, match.put);
       if (match.word) words.push(match.word);
-      if (match.label !== undefined) understood.push({ ...span, label: match.label, value: match.value ?? '', evidence: match.evidence ?? null });
+      if (match.label !== undefined)
+        understood.push({ ...span, label: match.label, value: match.value ?? '', evidence: match.evidence ?? null });
       else if (match.word) understood.push({ ...span, label: '', value: match.word, evidence: null });
     }
     at = match.end;
@@ -92,7 +106,7 @@ export const readLine = <Draft extends object>(line: string, start: number, matc
 
 const lastIsWord = (understood: readonly Understood[], at: number): boolean => {
   const last = understood.at(-1);
-  return last !== undefined && last.label === '' && last.end === at;
+  return last?.label === '' && last.end === at;
 };
 
 const firstMatch = <Draft>(line: string, at: number, matchers: readonly Matcher<Draft>[]): Match<Draft> => {

@@ -5,20 +5,80 @@ import { parseLine, settle } from './parse-line';
 import { printLine } from './print-line';
 
 const FRAGMENTS = [
-  '2x', '3', '12', 'M6x16', 'M8x1x30', 'T30', '8.8', '-z', '+y', 'bracket', 'guide,', 'pa66-gf30', 'dc04', 'inj', 'stamp', 'aluminium', 'cast', 'foam', '41', '41 g', '1,840 kg', '~1.2 kg', '1.2 kg ?',
-  '±2 g', 'total 492 g', 't0.8', 't', '620x410x35', '620x410', 'run 1.4 m', 'run', '1.4 m', '34 spot', 'spot', 'bead', 'bead 1.4 m', 'hem', 'clip', '9 clip', 'nut', 'lh', 'rh', '#DR2-7', '#', '?', '~', '"', '"dc04"', '""', ',', '×', '0 g', '0x', 'M', 'M7.3',
+  '2x',
+  '3',
+  '12',
+  'M6x16',
+  'M8x1x30',
+  'T30',
+  '8.8',
+  '-z',
+  '+y',
+  'bracket',
+  'guide,',
+  'pa66-gf30',
+  'dc04',
+  'inj',
+  'stamp',
+  'aluminium',
+  'cast',
+  'foam',
+  '41',
+  '41 g',
+  '1,840 kg',
+  '~1.2 kg',
+  '1.2 kg ?',
+  '±2 g',
+  'total 492 g',
+  't0.8',
+  't',
+  '620x410x35',
+  '620x410',
+  'run 1.4 m',
+  'run',
+  '1.4 m',
+  '34 spot',
+  'spot',
+  'bead',
+  'bead 1.4 m',
+  'hem',
+  'clip',
+  '9 clip',
+  'nut',
+  'lh',
+  'rh',
+  '#DR2-7',
+  '#',
+  '?',
+  '~',
+  '"',
+  '"dc04"',
+  '""',
+  ',',
+  '×',
+  '0 g',
+  '0x',
+  'M',
+  'M7.3',
 ];
 const material = fc.constantFrom(...MATERIALS.flatMap((m) => [m.id, ...m.words]));
 const process = fc.constantFrom(...PROCESSES.flatMap((p) => [p.id, ...p.words]));
-const line = fc.array(fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...FRAGMENTS) }, material, process, fc.string({ maxLength: 8 })), { maxLength: 9 }).map((parts) => parts.join(' '));
+const line = fc
+  .array(fc.oneof({ weight: 6, arbitrary: fc.constantFrom(...FRAGMENTS) }, material, process, fc.string({ maxLength: 8 })), {
+    maxLength: 9,
+  })
+  .map((parts) => parts.join(' '));
 
 describe('shorthand, whatever is typed', () => {
   it('never throws, and never both asks and answers', () => {
     fc.assert(
-      fc.property(fc.oneof(line, fc.string({ unit: 'binary', maxLength: 300 }), fc.string({ unit: 'grapheme', maxLength: 200 })), (text) => {
-        const { entry, questions } = parseLine(text);
-        expect(entry !== null && questions.length > 0).toBe(false);
-      }),
+      fc.property(
+        fc.oneof(line, fc.string({ unit: 'binary', maxLength: 300 }), fc.string({ unit: 'grapheme', maxLength: 200 })),
+        (text) => {
+          const { entry, questions } = parseLine(text);
+          expect(entry !== null && questions.length > 0).toBe(false);
+        },
+      ),
       { numRuns: 4000 },
     );
   });
@@ -36,8 +96,16 @@ describe('shorthand, whatever is typed', () => {
     expect(kept).toBeGreaterThan(200);
   });
   it('reads back any name, remark and figure', () => {
-    const words = fc.array(fc.oneof(fc.constantFrom('bracket', 'dc04', 'M6x16', '41 g', 'inj,', '?', 'bead 1.4 m', '12'), fc.string({ minLength: 1, maxLength: 6 }).filter((s) => /\S/.test(s))), { minLength: 1, maxLength: 4 });
-    const name = words.map((w) => w.join(' ').replace(/\s+/g, ' ').trim().replace(/,+$/, '').trim()).filter((n) => n !== '' && !n.includes('\u007f'));
+    const words = fc.array(
+      fc.oneof(
+        fc.constantFrom('bracket', 'dc04', 'M6x16', '41 g', 'inj,', '?', 'bead 1.4 m', '12'),
+        fc.string({ minLength: 1, maxLength: 6 }).filter((s) => /\S/.test(s)),
+      ),
+      { minLength: 1, maxLength: 4 },
+    );
+    const name = words
+      .map((w) => w.join(' ').replace(/\s+/g, ' ').trim().replace(/,+$/, '').trim())
+      .filter((n) => n !== '' && !n.includes('\u007f'));
     fc.assert(
       fc.property(name, fc.integer({ min: 1, max: 999 }), fc.integer({ min: 1, max: 9_999_999 }), (text, quantity, tenths) => {
         const line = `${quantity}x "${text.replaceAll('"', '""')}" dc04 ${tenths / 10} g t${tenths / 1e4}`;

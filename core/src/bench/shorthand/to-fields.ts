@@ -1,4 +1,12 @@
-import { blankFasteners, blankJoints, blankPiece, type FastenerSetFields, type JointSetFields, type PieceFields, type Place } from '../../record';
+import {
+  blankFasteners,
+  blankJoints,
+  blankPiece,
+  type FastenerSetFields,
+  type JointSetFields,
+  type PieceFields,
+  type Place,
+} from '../../record';
 import type { FastenerEntry, JointEntry, MassEntry, PieceEntry } from './entry';
 
 interface MassFields {

@@ -40,4 +40,3 @@ const VAGUE_PROCESSES: ReadonlyMap<string, readonly string[]> = new Map([
 
 export const vagueProcess = (word: string): readonly Process[] | undefined =>
   VAGUE_PROCESSES.get(word.toLowerCase())?.flatMap((id) => PROCESSES.filter((p) => p.id === id));
-

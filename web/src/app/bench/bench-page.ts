@@ -1,5 +1,4 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, signal, viewChild } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { countingRuleText, type Op, type Piece, type Place } from '@each-bolt/core/record';
 import { fastenerFields, jointFields, pieceFields, printLine, shown } from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
@@ -35,21 +34,31 @@ import { pieceDetail, rowFigures } from './row-figures';
         </nav>
         <div class="title">
           <h1>{{ heading() }}</h1>
-          <button type="button" class="quiet-button" (click)="importing.set(true)"><i class="pi pi-file-import" aria-hidden="true"></i> Import a file</button>
+          <button type="button" class="quiet-button" (click)="importing.set(true)">
+            <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
+          </button>
         </div>
         <p class="soft">{{ goes() }}</p>
       </header>
       @if (selection.subsystem() === null) {
-        <p class="empty">The study has no subsystem yet. Add one with “+ subsystem” below the stack; then pieces can be recorded under it.</p>
+        <p class="empty">
+          The study has no subsystem yet. Add one with “+ subsystem” below the stack; then pieces can be recorded under it.
+        </p>
       } @else {
         <eb-entry-line [hint]="hint()" (kept)="keep($event)" />
         @if (refused(); as why) {
-          <eb-refusal [message]="why.refusal.message + ' — “' + why.line + '”'" [issues]="why.refusal.issues" action="Put the line back" (acted)="putBack()" />
+          <eb-refusal
+            [message]="why.refusal.message + ' — “' + why.line + '”'"
+            [issues]="why.refusal.issues"
+            action="Put the line back"
+            (acted)="putBack()"
+          />
         }
         <p class="said" role="status">{{ said() }}</p>
         @if (isEmpty()) {
           <p class="empty">
-            Nothing is recorded under {{ selection.subsystem()?.name }} on {{ vehicle.name }} yet. Type the first piece above and press Enter, or import a file of pieces.
+            Nothing is recorded under {{ selection.subsystem()?.name }} on {{ vehicle.name }} yet. Type the first piece above and press
+            Enter, or import a file of pieces.
           </p>
         } @else {
           <eb-pieces-table
@@ -65,7 +74,13 @@ import { pieceDetail, rowFigures } from './row-figures';
           />
         }
       }
-      <eb-import-dialog [(visible)]="importing" [record]="open.record()" [vehicle]="vehicle" [subsystem]="selection.subsystem()" (load)="load($event)" />
+      <eb-import-dialog
+        [(visible)]="importing"
+        [record]="open.record()"
+        [vehicle]="vehicle"
+        [subsystem]="selection.subsystem()"
+        (loadRows)="load($event)"
+      />
     } @else {
       <p class="empty">The study has no vehicle yet. Add the first with “+ vehicle” below the stack.</p>
     }
@@ -137,17 +152,25 @@ export class BenchPage {
   protected readonly root = computed(() => this.open.outline().placeOf.get(this.selection.subsystemKey()) ?? -1);
   protected readonly isEmpty = computed(() => (this.open.outline().nodes[this.root()]?.children.length ?? 0) === 0);
   protected readonly rule = computed(() => countingRuleText(this.open.study()));
-  protected readonly heading = computed(() => this.selection.inside()?.name ?? this.selection.subsystem()?.name ?? this.selection.vehicle()?.name ?? '');
-  protected readonly goes = computed(() => (this.selection.inside() ? `New pieces go inside ${this.selection.inside()?.name}.` : `New pieces go straight under ${this.selection.subsystem()?.name ?? 'the subsystem'}.`));
+  protected readonly heading = computed(
+    () => this.selection.inside()?.name ?? this.selection.subsystem()?.name ?? this.selection.vehicle()?.name ?? '',
+  );
+  protected readonly goes = computed(() =>
+    this.selection.inside()
+      ? `New pieces go inside ${this.selection.inside()?.name}.`
+      : `New pieces go straight under ${this.selection.subsystem()?.name ?? 'the subsystem'}.`,
+  );
   protected readonly hint = computed(() => {
     const piece = this.selection.piece();
-    const sets = piece ? `Fasteners and joints (12 M6x16 T30 8.8 -z, 34 spot, bead 1.4 m) go onto ${piece.name}.` : 'Choose a piece to record its fasteners and joints.';
+    const sets = piece
+      ? `Fasteners and joints (12 M6x16 T30 8.8 -z, 34 spot, bead 1.4 m) go onto ${piece.name}.`
+      : 'Choose a piece to record its fasteners and joints.';
     return `Count, name, material, process, size, mass. ${sets}`;
   });
   /** assemblies between the subsystem and the position, for the way back */
   protected readonly above = computed<readonly Piece[]>(() => {
     const pieces: Piece[] = [];
-    for (let at = this.selection.inside()?.parentId ?? null; at !== null; ) {
+    for (let at = this.selection.inside()?.parentId ?? null; at !== null;) {
       const piece = this.open.pieceById().get(at);
       if (!piece) break;
       pieces.unshift(piece);
@@ -172,14 +195,11 @@ export class BenchPage {
   });
 
   constructor() {
-    inject(Commands)
-      .given.pipe(takeUntilDestroyed(inject(DestroyRef)))
-      .subscribe((command) => {
-        if (command === 'entry-line') this.entryLine()?.focus();
-        if (command === 'import') this.importing.set(true);
-        if (command === 'record-inside') this.recordAt(this.selection.piece()?.id ?? null);
-        if (command === 'record-above') this.recordAt(this.selection.inside()?.parentId ?? null);
-      });
+    const commands = inject(Commands);
+    commands.on('entry-line', () => this.entryLine()?.focus());
+    commands.on('import', () => this.importing.set(true));
+    commands.on('record-inside', () => this.recordAt(this.selection.piece()?.id ?? null));
+    commands.on('record-above', () => this.recordAt(this.selection.inside()?.parentId ?? null));
   }
 
   protected recordAt(pieceId: string | null): void {
@@ -187,7 +207,7 @@ export class BenchPage {
     this.entryLine()?.focus();
   }
 
-  protected keep({ line, entry }: LineKept): void {
+  protected async keep({ line, entry }: LineKept): Promise<void> {
     const piece = this.selection.piece();
     if (entry.kind !== 'piece' && piece === null) {
       this.refused.set({ line, refusal: { code: 'no-piece', message: 'Choose the piece first that these hold', issues: [] } });
@@ -197,14 +217,13 @@ export class BenchPage {
     const op = this.opOf(entry, id, piece);
     if (op === null) return;
     this.refused.set(null);
-    this.service.send([op]).subscribe((result) => {
-      if (!result.kept) {
-        this.refused.set({ line, refusal: result.refusal });
-        return;
-      }
-      this.said.set(entry.kind === 'piece' ? `Kept: ${printLine(entry)}` : `Kept on ${piece?.name ?? ''}: ${printLine(entry)}`);
-      if (entry.kind === 'piece') this.selection.choose({ piece: id });
-    });
+    const result = await this.service.send([op]);
+    if (!result.kept) {
+      this.refused.set({ line, refusal: result.refusal });
+      return;
+    }
+    this.said.set(entry.kind === 'piece' ? `Kept: ${printLine(entry)}` : `Kept on ${piece?.name ?? ''}: ${printLine(entry)}`);
+    if (entry.kind === 'piece') this.selection.choose({ piece: id });
   }
 
   private opOf(entry: LineKept['entry'], id: string, piece: Piece | null): Op | null {
@@ -214,7 +233,13 @@ export class BenchPage {
         return place && { kind: 'piece.add', id, fields: pieceFields(entry, place, this.nextPieceSequence()) };
       }
       case 'fasteners':
-        return piece && { kind: 'fasteners.add', id, fields: fastenerFields(entry, piece.id, nextSequence(this.open.fastenersOf().get(piece.id))) };
+        return (
+          piece && {
+            kind: 'fasteners.add',
+            id,
+            fields: fastenerFields(entry, piece.id, nextSequence(this.open.fastenersOf().get(piece.id))),
+          }
+        );
       case 'joints':
         return piece && { kind: 'joints.add', id, fields: jointFields(entry, piece.id, nextSequence(this.open.jointsOf().get(piece.id))) };
     }
@@ -239,12 +264,20 @@ export class BenchPage {
     this.entryLine()?.putBack(refused.line);
   }
 
-  protected load({ ops, rows, done }: { readonly ops: readonly Op[]; readonly rows: number; readonly done: (refusal: Refusal | null) => void }): void {
-    this.service.send(ops).subscribe((result) => {
-      done(result.kept ? null : result.refusal);
-      if (result.kept) this.said.set(`Loaded ${rows} rows as one change.`);
-    });
+  protected async load({
+    ops,
+    rows,
+    done,
+  }: {
+    readonly ops: readonly Op[];
+    readonly rows: number;
+    readonly done: (refusal: Refusal | null) => void;
+  }): Promise<void> {
+    const result = await this.service.send(ops);
+    done(result.kept ? null : result.refusal);
+    if (result.kept) this.said.set(`Loaded ${rows} rows as one change.`);
   }
 }
 
-const nextSequence = (rows: readonly { readonly sequence: number }[] | undefined): number => Math.max(-1, ...(rows ?? []).map((row) => row.sequence)) + 1;
+const nextSequence = (rows: readonly { readonly sequence: number }[] | undefined): number =>
+  Math.max(-1, ...(rows ?? []).map((row) => row.sequence)) + 1;

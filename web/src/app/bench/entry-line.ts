@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, input, output, signal, viewChild, viewChildren } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild, viewChildren } from '@angular/core';
 import { heavierThanSolid, parseLine, settle, type Choice, type Entry, type Question, type Understood } from '@each-bolt/core/bench';
 import { EvidenceMark } from '../shared/evidence-mark';
 
@@ -185,7 +186,10 @@ export class EntryLine {
   protected readonly questions = computed(() => this.parsed().questions);
   protected readonly chips = computed<readonly Chip[]>(() => {
     const { understood, questions } = this.parsed();
-    const all: Chip[] = [...understood.map((u) => ({ start: u.start, understood: u })), ...questions.map((q) => ({ start: q.start, question: q }))];
+    const all: Chip[] = [
+      ...understood.map((u) => ({ start: u.start, understood: u })),
+      ...questions.map((q) => ({ start: q.start, question: q })),
+    ];
     return all.sort((a, b) => a.start - b.start);
   });
   /** something improbable that does not keep the line from being kept */

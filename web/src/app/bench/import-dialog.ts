@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
 import type { Op, StudyRecord, Subsystem, Vehicle } from '@each-bolt/core/record';
-import { CSV_COLUMNS, importOps, readPieces, sortRows, withSubsystems, type CsvHeading, type ImportPreview, type ImportRow } from '@each-bolt/core/bench';
+import {
+  CSV_COLUMNS,
+  importOps,
+  readPieces,
+  sortRows,
+  withSubsystems,
+  type CsvHeading,
+  type ImportPreview,
+  type ImportRow,
+} from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
 import { TableModule } from 'primeng/table';
@@ -33,9 +42,16 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
 @Component({
   selector: 'eb-import-dialog',
   imports: [Dialog, RefusalNote, TableModule],
-  template: `<p-dialog header="Import a file of pieces" [(visible)]="visible" [modal]="true" [style]="{ width: '940px', maxWidth: '96vw' }" (onHide)="clear()">
+  template: `<p-dialog
+    header="Import a file of pieces"
+    [(visible)]="visible"
+    [modal]="true"
+    [style]="{ width: '940px', maxWidth: '96vw' }"
+    (onHide)="clear()"
+  >
     <p>
-      Rows go to <b>{{ vehicle().name }}</b>, under <b>{{ subsystem()?.name }}</b> unless a row names another subsystem. Prices are taken on the cost basis of the study.
+      Rows go to <b>{{ vehicle().name }}</b>, under <b>{{ subsystem()?.name }}</b> unless a row names another subsystem. Prices are taken on
+      the cost basis of the study.
     </p>
     <div class="choose">
       <label class="quiet-button">
@@ -67,7 +83,15 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       @if (notRead() !== '') {
         <p class="soft">Columns not known here and not read: {{ notRead() }}</p>
       }
-      <p-table [value]="shownRows()" [scrollable]="true" scrollHeight="340px" [virtualScroll]="shownRows().length > 200" [virtualScrollItemSize]="34" size="small" dataKey="line">
+      <p-table
+        [value]="shownRows()"
+        [scrollable]="true"
+        scrollHeight="340px"
+        [virtualScroll]="shownRows().length > 200"
+        [virtualScrollItemSize]="34"
+        size="small"
+        dataKey="line"
+      >
         <ng-template #header>
           <tr>
             <th scope="col" class="n">Line</th>
@@ -96,8 +120,12 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
           <label><input type="checkbox" [checked]="onlyFaults()" (change)="onlyFaults.set(!onlyFaults())" /> only rows with faults</label>
         }
         <span class="push"></span>
-        <button type="button" class="quiet-button" (click)="visible.set(false)">{{ faultyCount() > 0 ? 'Load nothing, mend the file' : 'Load nothing' }}</button>
-        <button type="button" class="main-button" [disabled]="sorted().load.length === 0 || loading()" (click)="go()">{{ loading() ? 'Loading …' : loadText() }}</button>
+        <button type="button" class="quiet-button" (click)="visible.set(false)">
+          {{ faultyCount() > 0 ? 'Load nothing, mend the file' : 'Load nothing' }}
+        </button>
+        <button type="button" class="main-button" [disabled]="sorted().load.length === 0 || loading()" (click)="go()">
+          {{ loading() ? 'Loading …' : loadText() }}
+        </button>
       </div>
     }
   </p-dialog>`,
@@ -186,7 +214,7 @@ export class ImportDialog {
   readonly record = input.required<StudyRecord>();
   readonly vehicle = input.required<Vehicle>();
   readonly subsystem = input.required<Subsystem | null>();
-  readonly load = output<{ readonly ops: readonly Op[]; readonly rows: number; readonly done: (refusal: Refusal | null) => void }>();
+  readonly loadRows = output<{ readonly ops: readonly Op[]; readonly rows: number; readonly done: (refusal: Refusal | null) => void }>();
 
   protected readonly columns = CSV_COLUMNS;
   protected readonly fileName = signal('');
@@ -208,7 +236,9 @@ export class ImportDialog {
   protected readonly summary = computed(() => {
     const { load, faulty, insideFaulty } = this.sorted();
     const dragged = insideFaulty.length > 0 ? ` ${insideFaulty.length} more are inside one of those and stay out with it.` : '';
-    return faulty.length === 0 ? `All ${load.length} rows can be loaded.` : `${load.length} rows can be loaded; ${faulty.length} have faults.${dragged} Nothing is loaded until you decide.`;
+    return faulty.length === 0
+      ? `All ${load.length} rows can be loaded.`
+      : `${load.length} rows can be loaded; ${faulty.length} have faults.${dragged} Nothing is loaded until you decide.`;
   });
   protected readonly loadText = computed(() => {
     const { load, faulty, insideFaulty } = this.sorted();
@@ -230,7 +260,9 @@ export class ImportDialog {
         this.preview.set(preview);
         this.onlyFaults.set(preview.rows.some((row) => row.faults.length > 0) && preview.rows.length > 12);
       })
-      .catch(() => this.refusal.set({ code: 'unreadable', message: `${file.name} could not be read from this device; choose it again`, issues: [] }))
+      .catch(() =>
+        this.refusal.set({ code: 'unreadable', message: `${file.name} could not be read from this device; choose it again`, issues: [] }),
+      )
       .finally(() => this.reading.set(false));
   }
 
@@ -239,10 +271,16 @@ export class ImportDialog {
     if (!subsystem) return;
     const { load } = this.sorted();
     const sequence = this.record().pieces.reduce((last, piece) => Math.max(last, piece.sequence), -1) + 1;
-    const place = { vehicleId: this.vehicle().id, subsystemId: subsystem.id, subsystems: this.record().subsystems, basis: basisOf(this.record().study), sequence };
+    const place = {
+      vehicleId: this.vehicle().id,
+      subsystemId: subsystem.id,
+      subsystems: this.record().subsystems,
+      basis: basisOf(this.record().study),
+      sequence,
+    };
     const ops = importOps(load, place, () => crypto.randomUUID());
     this.loading.set(true);
-    this.load.emit({ ops, rows: load.length, done: (refusal) => this.loaded(refusal) });
+    this.loadRows.emit({ ops, rows: load.length, done: (refusal) => this.loaded(refusal) });
   }
 
   private loaded(refusal: Refusal | null): void {

@@ -30,7 +30,16 @@ const ROW_PX = 44;
 @Component({
   selector: 'eb-pieces-table',
   imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, EvidenceMark, MassPipe, MoneyPipe],
-  template: `<div class="table" role="treegrid" aria-label="Pieces" [attr.aria-rowcount]="rows().length + 2" tabindex="0" [attr.aria-activedescendant]="activeId()" (keydown)="onKey($event)" (focus)="startAtChosen()">
+  template: `<div
+    class="table"
+    role="treegrid"
+    aria-label="Pieces"
+    [attr.aria-rowcount]="rows().length + 2"
+    tabindex="0"
+    [attr.aria-activedescendant]="activeId()"
+    (keydown)="onKey($event)"
+    (focus)="startAtChosen()"
+  >
     <div class="row head" role="row">
       <span role="columnheader">Piece</span>
       <span role="columnheader" class="right" [title]="countTitle()">Count</span>
@@ -56,7 +65,14 @@ const ROW_PX = 44;
       >
         @let f = figuresOf()(row.place);
         <span class="name" role="gridcell" [style.padding-left.px]="row.level * 16">
-          <button type="button" class="fold" tabindex="-1" [class.hidden]="!row.hasChildren" [attr.aria-label]="row.isOpen ? 'Close' : 'Open'" (click)="toggle(row); $event.stopPropagation()">
+          <button
+            type="button"
+            class="fold"
+            tabindex="-1"
+            [class.hidden]="!row.hasChildren"
+            [attr.aria-label]="row.isOpen ? 'Close' : 'Open'"
+            (click)="toggle(row); $event.stopPropagation()"
+          >
             <i [class]="row.isOpen ? 'pi pi-angle-down' : 'pi pi-angle-right'" aria-hidden="true"></i>
           </button>
           <span class="two">

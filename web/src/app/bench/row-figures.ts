@@ -15,7 +15,8 @@ export const pieceDetail = (piece: Piece): string =>
   ].join(' · ');
 
 /** The standard uncertainty of a mass for the second line, to two digits: "± 4.2 g". */
-export const massUText = (massUKg: number | null): string => (massUKg === null ? '' : `± ${fixed(massUKg * 1000, decimalsFor(massUKg * 1000, 3))} g`);
+export const massUText = (massUKg: number | null): string =>
+  massUKg === null ? '' : `± ${fixed(massUKg * 1000, decimalsFor(massUKg * 1000, 3))} g`;
 
 const costGap = (figures: Shown): string => {
   const without = figures.piecesOfMass - figures.piecesCosted;

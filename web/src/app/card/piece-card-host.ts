@@ -1,5 +1,4 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, signal } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Op, Piece } from '@each-bolt/core/record';
 import { shown } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
@@ -60,21 +59,18 @@ export class PieceCardHost {
   });
 
   constructor() {
-    this.commands.given.pipe(takeUntilDestroyed(inject(DestroyRef))).subscribe((command) => {
-      if (command === 'edit-piece') this.editing.set(this.selection.piece()?.id ?? '');
-    });
+    this.commands.on('edit-piece', () => this.editing.set(this.selection.piece()?.id ?? ''));
   }
 
-  protected send(ops: readonly Op[]): void {
+  protected async send(ops: readonly Op[]): Promise<void> {
     this.refusal.set(null);
-    this.service.send(ops).subscribe((result) => {
-      this.refusal.set(result.kept ? null : result.refusal);
-      if (result.kept) this.editing.set('');
-    });
+    const result = await this.service.send(ops);
+    this.refusal.set(result.kept ? null : result.refusal);
+    if (result.kept) this.editing.set('');
   }
 
   /** Takes a piece off with everything inside it and everything that holds it, as one change. */
-  protected remove(piece: Piece): void {
+  protected async remove(piece: Piece): Promise<void> {
     const { nodes } = this.open.outline();
     const ids: string[] = [];
     const waiting = [this.place()];
@@ -91,9 +87,8 @@ export class PieceCardHost {
       { kind: 'piece.remove', id, expectsVersion: version(id) },
     ]);
     this.refusal.set(null);
-    this.service.send(ops).subscribe((result) => {
-      if (result.kept) this.selection.choose({ piece: null, ...(this.selection.inside() && ids.includes(this.selection.inside()?.id ?? '') ? { inside: piece.parentId } : {}) });
-      else this.refusal.set(result.refusal);
-    });
+    const result = await this.service.send(ops);
+    if (!result.kept) this.refusal.set(result.refusal);
+    else this.selection.choose({ piece: null, ...(ids.includes(this.selection.inside()?.id ?? '') ? { inside: piece.parentId } : {}) });
   }
 }

@@ -20,13 +20,21 @@ import { SetList } from './set-list';
     <header>
       <h2>{{ piece().name }}</h2>
       <span class="figure tag">{{ piece().tag }}</span>
-      <button type="button" class="close" aria-label="Close the card" title="Close (Esc)" (click)="closed.emit()"><i class="pi pi-times" aria-hidden="true"></i></button>
+      <button type="button" class="close" aria-label="Close the card" title="Close (Esc)" (click)="closed.emit()">
+        <i class="pi pi-times" aria-hidden="true"></i>
+      </button>
     </header>
     @if (refusal(); as why) {
       <eb-refusal [message]="why.message" [issues]="why.issues" />
     }
     @if (editing()) {
-      <eb-piece-editor [piece]="piece()" [study]="study()" [conflicted]="refusal()?.code === 'conflict'" (saved)="ops.emit($event)" (cancelled)="edit.emit(false)" />
+      <eb-piece-editor
+        [piece]="piece()"
+        [study]="study()"
+        [conflicted]="refusal()?.code === 'conflict'"
+        (saved)="ops.emit($event)"
+        (cancelled)="edit.emit(false)"
+      />
     } @else {
       <div class="acts">
         <button type="button" class="quiet-button" title="Edit (e)" (click)="edit.emit(true)">Edit</button>
@@ -175,11 +183,14 @@ export class PieceCard {
     const figures = this.figures();
     return figures ? [weighedText(figures), ...massGaps(figures)].join('; ') : '';
   });
-  protected readonly removalText = computed(() => (this.isAssembly() ? 'The piece goes with everything inside it, its fasteners and joints. The history keeps it.' : 'The piece goes with its fasteners and joints. The history keeps it.'));
+  protected readonly removalText = computed(() =>
+    this.isAssembly()
+      ? 'The piece goes with everything inside it, its fasteners and joints. The history keeps it.'
+      : 'The piece goes with its fasteners and joints. The history keeps it.',
+  );
 
   protected confirmRemove(): void {
     this.confirming.set(false);
     this.remove.emit();
   }
 }
-

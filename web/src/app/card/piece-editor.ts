@@ -16,7 +16,8 @@ interface FormField {
   readonly options?: readonly { readonly label: string; readonly value: string }[];
 }
 
-const options = (entries: readonly { readonly id: string; readonly name: string }[]): FormField['options'] => entries.map(({ id, name }) => ({ value: id, label: name }));
+const options = (entries: readonly { readonly id: string; readonly name: string }[]): FormField['options'] =>
+  entries.map(({ id, name }) => ({ value: id, label: name }));
 
 const GROUPS: readonly { readonly title: string; readonly fields: readonly FormField[] }[] = [
   {
@@ -43,7 +44,13 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
     title: 'Figures',
     fields: [
       { name: 'mass', label: 'Mass each, with unit', as: 'text', half: true, hint: '41 g, ~1.2 kg, 41 g ±2 g' },
-      { name: 'massEvidence', label: 'Known by', as: 'choice', half: true, options: EVIDENCE_MARKS.map((mark) => ({ value: mark, label: `${mark}  ${EVIDENCE_WORD[mark]}` })) },
+      {
+        name: 'massEvidence',
+        label: 'Known by',
+        as: 'choice',
+        half: true,
+        options: EVIDENCE_MARKS.map((mark) => ({ value: mark, label: `${mark}  ${EVIDENCE_WORD[mark]}` })),
+      },
       { name: 'envelope', label: 'Envelope, mm', as: 'text', half: true, hint: '620x410x35' },
       { name: 'thickness', label: 'Wall thickness, mm', as: 'text', half: true },
       { name: 'runLength', label: 'Run length, with unit', as: 'text', half: true, hint: '640 mm' },
@@ -64,7 +71,15 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
   {
     title: 'Condition',
     fields: [
-      { name: 'opened', label: 'Opened', as: 'choice', options: [{ value: 'opened', label: 'opened' }, { value: 'closed', label: 'left closed' }] },
+      {
+        name: 'opened',
+        label: 'Opened',
+        as: 'choice',
+        options: [
+          { value: 'opened', label: 'opened' },
+          { value: 'closed', label: 'left closed' },
+        ],
+      },
       { name: 'closedReason', label: 'Reason left closed', as: 'text' },
       { name: 'damage', label: 'Damage done', as: 'text' },
       { name: 'notes', label: 'Notes', as: 'lines' },
@@ -87,13 +102,33 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
             <label [for]="'edit-' + field.name">{{ field.label }}</label>
             @switch (field.as) {
               @case ('choice') {
-                <p-select [inputId]="'edit-' + field.name" [formControlName]="field.name" [options]="asMutable(field.options)" optionLabel="label" optionValue="value" [filter]="(field.options?.length ?? 0) > 10" [showClear]="clearable(field.name)" placeholder="–" appendTo="body" size="small" />
+                <p-select
+                  [inputId]="'edit-' + field.name"
+                  [formControlName]="field.name"
+                  [options]="asMutable(field.options)"
+                  optionLabel="label"
+                  optionValue="value"
+                  [filter]="(field.options?.length ?? 0) > 10"
+                  [showClear]="clearable(field.name)"
+                  placeholder="–"
+                  appendTo="body"
+                  size="small"
+                />
               }
               @case ('lines') {
                 <textarea [id]="'edit-' + field.name" pTextarea rows="3" [formControlName]="field.name"></textarea>
               }
               @default {
-                <input [id]="'edit-' + field.name" pInputText pSize="small" autocomplete="off" [formControlName]="field.name" [placeholder]="field.hint ?? ''" [attr.aria-invalid]="faultOf(field.name) !== ''" [attr.aria-describedby]="faultOf(field.name) === '' ? null : 'fault-' + field.name" />
+                <input
+                  [id]="'edit-' + field.name"
+                  pInputText
+                  pSize="small"
+                  autocomplete="off"
+                  [formControlName]="field.name"
+                  [placeholder]="field.hint ?? ''"
+                  [attr.aria-invalid]="faultOf(field.name) !== ''"
+                  [attr.aria-describedby]="faultOf(field.name) === '' ? null : 'fault-' + field.name"
+                />
               }
             }
             @if (faultOf(field.name); as fault) {
@@ -180,7 +215,9 @@ export class PieceEditor {
 
   protected readonly groups = GROUPS;
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
-  protected readonly form = inject(FormBuilder).group(Object.fromEntries(GROUPS.flatMap((group) => group.fields.map((field) => [field.name, ['']]))));
+  protected readonly form = inject(FormBuilder).group(
+    Object.fromEntries(GROUPS.flatMap((group) => group.fields.map((field) => [field.name, ['']]))),
+  );
   private readonly issues = signal<readonly Issue[]>([]);
   private readonly shownFields = new Set<string>(GROUPS.flatMap((group) => group.fields.map((field) => field.name)));
   protected readonly otherFaults = computed(() => this.issues().filter((issue) => !this.shownFields.has(issue.field ?? '')));
@@ -230,6 +267,9 @@ export class PieceEditor {
     }
     const fields = changedPieceFields(piece, checked.value);
     if (Object.keys(fields).length === 0) this.cancelled.emit();
-    else this.saved.emit([{ kind: 'piece.edit', id: piece.id, expectsVersion: this.conflicted() ? this.piece().version : piece.version, fields }]);
+    else
+      this.saved.emit([
+        { kind: 'piece.edit', id: piece.id, expectsVersion: this.conflicted() ? this.piece().version : piece.version, fields },
+      ]);
   }
 }

@@ -10,9 +10,10 @@ export interface CardLine {
   readonly mark: EvidenceMark | null;
 }
 
-const line = (label: string, value: string, isFigure = false, mark: EvidenceMark | null = null): readonly CardLine[] => (value === '' ? [] : [{ label, value, isFigure, mark }]);
+const line = (label: string, value: string, isFigure = false, mark: EvidenceMark | null = null): readonly CardLine[] =>
+  value === '' ? [] : [{ label, value, isFigure, mark }];
 
-const text = (piece: Piece, field: keyof PieceFields & string): readonly CardLine[] => line(fieldLabel('piece', field), String(piece[field] ?? ''));
+const text = (piece: Piece, field: keyof PieceFields): readonly CardLine[] => line(fieldLabel('piece', field), String(piece[field] ?? ''));
 
 const mm = (metres: number): string => String(millimetres(metres));
 
@@ -46,6 +47,12 @@ export const pieceLines = (piece: Piece): readonly CardLine[] => [
   ...text(piece, 'supplier'),
   ...line('Opened', piece.opened === null ? '' : piece.opened === 'closed' ? `left closed: ${piece.closedReason}` : 'opened'),
   ...text(piece, 'damage'),
-  ...line('Price', piece.boughtPrice === null ? '' : `${piece.boughtCurrency} ${piece.boughtPrice} (${piece.boughtPriceYear}, ${fixed(piece.boughtVolumePerYear ?? 0, 0)} a year, ${piece.boughtRegion})`, true),
+  ...line(
+    'Price',
+    piece.boughtPrice === null
+      ? ''
+      : `${piece.boughtCurrency} ${piece.boughtPrice} (${piece.boughtPriceYear}, ${fixed(piece.boughtVolumePerYear ?? 0, 0)} a year, ${piece.boughtRegion})`,
+    true,
+  ),
   ...text(piece, 'notes'),
 ];

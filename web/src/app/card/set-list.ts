@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, input, output, signal, viewChild } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
 import type { FastenerSet, JointSet, Op, Piece } from '@each-bolt/core/record';
 import { fastenerFields, fastenerLine, fastenerMass, jointFields, jointLine, parseLine, type Entry } from '@each-bolt/core/bench';
 import { fixed } from '@each-bolt/core/shared';
@@ -20,7 +21,6 @@ const grams = (set: FastenerSet): string => {
   return set.massEachKg === null ? `${each}, from standard sizes` : each;
 };
 
-
 /** Fastener and joint sets of a piece; each is edited as its shorthand line. */
 @Component({
   selector: 'eb-set-list',
@@ -28,13 +28,25 @@ const grams = (set: FastenerSet): string => {
     @for (set of sets(); track set.id) {
       @if (editing() === set.id) {
         <form (submit)="save($event, set)">
-          <input #line type="text" class="figure" spellcheck="false" autocomplete="off" [value]="set.line" aria-label="Fastener or joint set in shorthand" (input)="fault.set('')" (keydown.escape)="stop($event)" />
+          <input
+            #line
+            type="text"
+            class="figure"
+            spellcheck="false"
+            autocomplete="off"
+            [value]="set.line"
+            aria-label="Fastener or joint set in shorthand"
+            (input)="fault.set('')"
+            (keydown.escape)="stop($event)"
+          />
           <button type="submit" class="quiet-button">Save</button>
         </form>
       } @else {
         <div class="set">
           <button type="button" class="figure line" title="Edit" (click)="editing.set(set.id)">{{ set.line }}</button>
-          <button type="button" class="off" [attr.aria-label]="'Remove ' + set.line" title="Remove" (click)="remove(set)"><i class="pi pi-times" aria-hidden="true"></i></button>
+          <button type="button" class="off" [attr.aria-label]="'Remove ' + set.line" title="Remove" (click)="remove(set)">
+            <i class="pi pi-times" aria-hidden="true"></i>
+          </button>
           <small class="soft">{{ set.note }}</small>
         </div>
       }
@@ -43,7 +55,17 @@ const grams = (set: FastenerSet): string => {
     }
     @if (editing() === 'new') {
       <form (submit)="save($event, null)">
-        <input #line type="text" class="figure" spellcheck="false" autocomplete="off" placeholder="12 M6x16 T30 8.8 -z" aria-label="New fastener or joint set in shorthand" (input)="fault.set('')" (keydown.escape)="stop($event)" />
+        <input
+          #line
+          type="text"
+          class="figure"
+          spellcheck="false"
+          autocomplete="off"
+          placeholder="12 M6x16 T30 8.8 -z"
+          aria-label="New fastener or joint set in shorthand"
+          (input)="fault.set('')"
+          (keydown.escape)="stop($event)"
+        />
         <button type="submit" class="quiet-button">Keep</button>
       </form>
     } @else {
@@ -122,8 +144,22 @@ export class SetList {
   protected readonly fault = signal('');
   private readonly line = viewChild<ElementRef<HTMLInputElement>>('line');
   protected readonly sets = computed<readonly SetLine[]>(() => [
-    ...this.fastenerSets().map((set): SetLine => ({ kind: 'fasteners', id: set.id, version: set.version, sequence: set.sequence, line: fastenerLine(set), note: grams(set) })),
-    ...this.jointSets().map((set): SetLine => ({ kind: 'joints', id: set.id, version: set.version, sequence: set.sequence, line: jointLine(set), note: '' })),
+    ...this.fastenerSets().map((set): SetLine => ({
+      kind: 'fasteners',
+      id: set.id,
+      version: set.version,
+      sequence: set.sequence,
+      line: fastenerLine(set),
+      note: grams(set),
+    })),
+    ...this.jointSets().map((set): SetLine => ({
+      kind: 'joints',
+      id: set.id,
+      version: set.version,
+      sequence: set.sequence,
+      line: jointLine(set),
+      note: '',
+    })),
   ]);
 
   constructor() {
@@ -137,7 +173,7 @@ export class SetList {
   }
 
   protected remove(set: SetLine): void {
-    this.ops.emit([{ kind: `${set.kind}.remove`, id: set.id, expectsVersion: set.version } as Op]);
+    this.ops.emit([{ kind: `${set.kind}.remove`, id: set.id, expectsVersion: set.version }]);
   }
 
   protected save(event: Event, set: SetLine | null): void {
@@ -145,8 +181,10 @@ export class SetList {
     const parsed = parseLine(this.line()?.nativeElement.value ?? '');
     const [question] = parsed.questions;
     if (question) return this.fault.set(question.message);
-    if (parsed.entry === null || parsed.entry.kind === 'piece') return this.fault.set('Type a fastener or joint set, such as 12 M6x16 T30 8.8 -z or 34 spot');
-    if (set !== null && set.kind !== parsed.entry.kind) return this.fault.set(`This was ${set.kind}; remove it and add the other as a new set`);
+    if (parsed.entry === null || parsed.entry.kind === 'piece')
+      return this.fault.set('Type a fastener or joint set, such as 12 M6x16 T30 8.8 -z or 34 spot');
+    if (set !== null && set.kind !== parsed.entry.kind)
+      return this.fault.set(`This was ${set.kind}; remove it and add the other as a new set`);
     const sequence = set?.sequence ?? Math.max(-1, ...this.sets().map((s) => s.sequence)) + 1;
     this.ops.emit([this.op(parsed.entry, set, sequence)]);
     this.editing.set('');
@@ -154,8 +192,12 @@ export class SetList {
   }
 
   private op(entry: Exclude<Entry, { readonly kind: 'piece' }>, set: SetLine | null, sequence: number): Op {
-    const fields = entry.kind === 'fasteners' ? fastenerFields(entry, this.piece().id, sequence) : jointFields(entry, this.piece().id, sequence);
-    const op = set === null ? { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields } : { kind: `${entry.kind}.edit`, id: set.id, expectsVersion: set.version, fields };
+    const fields =
+      entry.kind === 'fasteners' ? fastenerFields(entry, this.piece().id, sequence) : jointFields(entry, this.piece().id, sequence);
+    const op =
+      set === null
+        ? { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields }
+        : { kind: `${entry.kind}.edit`, id: set.id, expectsVersion: set.version, fields };
     return op as Op;
   }
 }

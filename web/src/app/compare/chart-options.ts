@@ -28,7 +28,9 @@ export interface FamilyMass {
 export const familyMasses = ({ left, right }: Comparison): readonly FamilyMass[] => {
   const mass = (side: Side, family: string): number => side.shares.family.find((share) => share.key === family)?.massKg ?? 0;
   const families = [...new Set([...left.shares.family, ...right.shares.family].map((share) => share.key))].sort(shareOrder);
-  return families.map((family) => ({ family, left: mass(left, family), right: mass(right, family) })).filter(({ left: l, right: r }) => l > 0 || r > 0);
+  return families
+    .map((family) => ({ family, left: mass(left, family), right: mass(right, family) }))
+    .filter(({ left: l, right: r }) => l > 0 || r > 0);
 };
 
 const FONT = 'Barlow, sans-serif';
@@ -47,7 +49,10 @@ const axis = (ink: ChartInk, name: string): object => ({
   splitLine: { lineStyle: { color: ink.line } },
 });
 
-const DECALS: readonly (object | undefined)[] = [undefined, { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [2, 4], rotation: -Math.PI / 4, color: 'rgba(255,255,255,0.55)' }];
+const DECALS: readonly (object | undefined)[] = [
+  undefined,
+  { symbol: 'rect', dashArrayX: [1, 0], dashArrayY: [2, 4], rotation: -Math.PI / 4, color: 'rgba(255,255,255,0.55)' },
+];
 
 /** Bars of mass by material family, one per vehicle, each labelled; the axis starts at 0. Told apart by hue and hatching. */
 export const familyChart = (masses: readonly FamilyMass[], left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
@@ -57,7 +62,14 @@ export const familyChart = (masses: readonly FamilyMass[], left: ChartVehicle, r
     barMaxWidth: 13,
     barGap: '15%',
     itemStyle: { color: hueOf(ink, vehicle.place), decal: DECALS[i] },
-    label: { show: true, position: 'right', color: ink.ink, fontFamily: FIGURES, fontSize: 11, formatter: ({ value }: { value: number }) => (value === 0 ? 'none' : fixed(value, 2)) },
+    label: {
+      show: true,
+      position: 'right',
+      color: ink.ink,
+      fontFamily: FIGURES,
+      fontSize: 11,
+      formatter: ({ value }: { value: number }) => (value === 0 ? 'none' : fixed(value, 2)),
+    },
     data: masses.map((mass) => mass[side]),
   });
   return {
@@ -66,7 +78,14 @@ export const familyChart = (masses: readonly FamilyMass[], left: ChartVehicle, r
     grid: { left: 8, right: 56, top: 6, bottom: 44, containLabel: true },
     tooltip: { trigger: 'axis', axisPointer: { type: 'shadow' }, valueFormatter: (value: unknown) => `${fixed(Number(value), 3)} kg` },
     xAxis: { type: 'value', min: 0, ...axis(ink, 'kg, from 0') },
-    yAxis: { type: 'category', inverse: true, data: masses.map(({ family }) => family), axisTick: { show: false }, axisLine: { lineStyle: { color: ink.ink } }, axisLabel: { color: ink.ink, fontFamily: FONT, fontSize: 12, width: 112, overflow: 'break' } },
+    yAxis: {
+      type: 'category',
+      inverse: true,
+      data: masses.map(({ family }) => family),
+      axisTick: { show: false },
+      axisLine: { lineStyle: { color: ink.ink } },
+      axisLabel: { color: ink.ink, fontFamily: FONT, fontSize: 12, width: 112, overflow: 'break' },
+    },
     series: [series([left, 'left', 0]), series([right, 'right', 1])],
   };
 };
@@ -77,12 +96,20 @@ interface Point {
 }
 
 const pointsOf = (side: Side): readonly Point[] =>
-  side.groups.flatMap((group) => (group.massKg === null || group.massKg <= 0 ? [] : [{ name: group.name, value: [group.pieces, group.massKg] as const }]));
+  side.groups.flatMap((group) =>
+    group.massKg === null || group.massKg <= 0 ? [] : [{ name: group.name, value: [group.pieces, group.massKg] as const }],
+  );
 
 /** How many of the largest points of each vehicle carry their name. */
 const NAMED = 3;
 
-const named = (points: readonly Point[]): ReadonlySet<string> => new Set([...points].sort((a, b) => b.value[1] - a.value[1]).slice(0, NAMED).map((point) => point.name));
+const named = (points: readonly Point[]): ReadonlySet<string> =>
+  new Set(
+    [...points]
+      .sort((a, b) => b.value[1] - a.value[1])
+      .slice(0, NAMED)
+      .map((point) => point.name),
+  );
 
 /** One marker for each piece straight under the subsystem with all inside it: how many pieces against how many kg. */
 export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
@@ -95,7 +122,14 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
       symbol: shapeOf(vehicle.place),
       symbolSize: 11,
       itemStyle: { color: hueOf(ink, vehicle.place), opacity: 0.9 },
-      label: { show: true, position: 'right', color: ink.ink, fontFamily: FONT, fontSize: 11.5, formatter: ({ name }: { name: string }) => (names.has(name) ? name : '') },
+      label: {
+        show: true,
+        position: 'right',
+        color: ink.ink,
+        fontFamily: FONT,
+        fontSize: 11.5,
+        formatter: ({ name }: { name: string }) => (names.has(name) ? name : ''),
+      },
       labelLayout: { hideOverlap: true },
       data: points,
     };
@@ -104,7 +138,11 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
     animation: false,
     aria: { enabled: true, label: { description: `Pieces against mass of the assemblies of ${left.name} and ${right.name}` } },
     grid: { left: 8, right: 84, top: 10, bottom: 44, containLabel: true },
-    tooltip: { trigger: 'item', formatter: ({ seriesName, name, value }: { seriesName: string; name: string; value: readonly [number, number] }) => `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} kg` },
+    tooltip: {
+      trigger: 'item',
+      formatter: ({ seriesName, name, value }: { seriesName: string; name: string; value: readonly [number, number] }) =>
+        `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} kg`,
+    },
     xAxis: { type: 'value', min: 0, minInterval: 1, ...axis(ink, 'counted by the rule, from 0') },
     // masses span grams to tens of kilograms; on a straight axis all but a few would lie on the floor
     yAxis: { type: 'log', ...axis(ink, 'kg, logarithmic'), nameGap: 42 },
@@ -113,4 +151,5 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
 };
 
 /** Text as HTML shows it: chart tooltips are HTML, names are people's words. */
-const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+const escaped = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');

@@ -42,14 +42,20 @@ type View = 'total' | 'material' | 'process';
           }
         </p>
       </div>
-      <button type="button" class="quiet-button" [disabled]="comparison() === null" (click)="exportCsv()"><i class="pi pi-download" aria-hidden="true"></i> Table as CSV</button>
+      <button type="button" class="quiet-button" [disabled]="comparison() === null" (click)="exportCsv()">
+        <i class="pi pi-download" aria-hidden="true"></i> Table as CSV
+      </button>
     </header>
     @if (comparison(); as c) {
       <div class="sentences">
         @for (sentence of sentences(); track sentence.code) {
           <p>
             @for (part of sentence.parts; track $index) {
-              @if (part.strong) {<b>{{ part.text }}</b>} @else {<span>{{ part.text }}</span>}
+              @if (part.strong) {
+                <b>{{ part.text }}</b>
+              } @else {
+                <span>{{ part.text }}</span>
+              }
             }
           </p>
         }
@@ -59,23 +65,62 @@ type View = 'total' | 'material' | 'process';
       </div>
       <div class="views" role="tablist" aria-label="Views">
         @for (v of views; track v.view) {
-          <button type="button" role="tab" [attr.aria-selected]="view() === v.view" [class.on]="view() === v.view" (click)="view.set(v.view)">{{ v.word }}</button>
+          <button
+            type="button"
+            role="tab"
+            [attr.aria-selected]="view() === v.view"
+            [class.on]="view() === v.view"
+            (click)="view.set(v.view)"
+          >
+            {{ v.word }}
+          </button>
         }
       </div>
       <div class="columns">
         <div class="scroll" tabindex="0" role="region" aria-label="Comparison table">
-          <eb-compare-table [first]="firstColumn()" [groups]="groups()" [left]="left()!" [right]="right()!" [currency]="open.study().currency" [marks]="view() === 'total' ? [c.left.shown.weakest, c.right.shown.weakest] : null" />
+          <eb-compare-table
+            [first]="firstColumn()"
+            [groups]="groups()"
+            [left]="left()!"
+            [right]="right()!"
+            [currency]="open.study().currency"
+            [marks]="view() === 'total' ? [c.left.shown.weakest, c.right.shown.weakest] : null"
+          />
           <h3>Count against mass, each assembly with all inside it</h3>
-          <div class="chart" echarts [options]="scatterOptions()" [autoResize]="true" role="img" aria-label="Count against mass of each assembly, both vehicles"></div>
+          <div
+            class="chart"
+            echarts
+            [options]="scatterOptions()"
+            [autoResize]="true"
+            role="img"
+            aria-label="Count against mass of each assembly, both vehicles"
+          ></div>
         </div>
         <div class="scroll" tabindex="0" role="region" aria-label="Mass by material family">
           <h3>Mass by material family</h3>
-          <p class="key soft"><eb-vehicle-mark [place]="left()!.place" /> {{ left()!.name }} <eb-vehicle-mark [place]="right()!.place" /> {{ right()!.name }}, hatched</p>
-          <div class="chart" echarts [style.height.px]="familyHeight()" [options]="familyOptions()" [autoResize]="true" role="img" aria-label="Mass by material family, both vehicles"></div>
+          <p class="key soft">
+            <eb-vehicle-mark [place]="left()!.place" /> {{ left()!.name }} <eb-vehicle-mark [place]="right()!.place" /> {{ right()!.name }},
+            hatched
+          </p>
+          <div
+            class="chart"
+            echarts
+            [style.height.px]="familyHeight()"
+            [options]="familyOptions()"
+            [autoResize]="true"
+            role="img"
+            aria-label="Mass by material family, both vehicles"
+          ></div>
         </div>
       </div>
     } @else {
-      <p class="empty">{{ open.record().vehicles.length < 2 ? 'A comparison needs two vehicles. Add another with “+ vehicle” below the stack, then record it at the bench (b).' : 'Choose a subsystem in the stack.' }}</p>
+      <p class="empty">
+        {{
+          open.record().vehicles.length < 2
+            ? 'A comparison needs two vehicles. Add another with “+ vehicle” below the stack, then record it at the bench (b).'
+            : 'Choose a subsystem in the stack.'
+        }}
+      </p>
     }
   </div>`,
   styles: `
@@ -254,7 +299,12 @@ export class ComparePage {
   protected exportCsv(): void {
     const comparison = this.comparison();
     const name = this.selection.subsystem()?.name ?? '';
-    if (comparison) this.download.text(`${name} ${comparison.left.vehicle.name} against ${comparison.right.vehicle.name}.csv`, 'text/csv', comparisonCsv(comparison, this.open.study(), name));
+    if (comparison)
+      this.download.text(
+        `${name} ${comparison.left.vehicle.name} against ${comparison.right.vehicle.name}.csv`,
+        'text/csv',
+        comparisonCsv(comparison, this.open.study(), name),
+      );
   }
 }
 

@@ -37,8 +37,18 @@ export interface RowGroup {
         @for (row of group.rows; track row.key) {
           <tr>
             <th scope="row">{{ labelOf(row) }}</th>
-            <td class="right figure">{{ figure(row, row.left) }}@if (marks(); as m) {<eb-mark class="gap" [mark]="row.measure === 'mass' ? m[0] : null" />}</td>
-            <td class="right figure">{{ figure(row, row.right) }}@if (marks(); as m) {<eb-mark class="gap" [mark]="row.measure === 'mass' ? m[1] : null" />}</td>
+            <td class="right figure">
+              {{ figure(row, row.left) }}
+              @if (marks(); as m) {
+                <eb-mark class="gap" [mark]="row.measure === 'mass' ? m[0] : null" />
+              }
+            </td>
+            <td class="right figure">
+              {{ figure(row, row.right) }}
+              @if (marks(); as m) {
+                <eb-mark class="gap" [mark]="row.measure === 'mass' ? m[1] : null" />
+              }
+            </td>
             <td class="right figure">{{ difference(row) }}</td>
             <td class="right figure">{{ times(row) }}</td>
           </tr>
@@ -95,7 +105,14 @@ export class CompareTable {
   readonly marks = input<readonly [Mark | null, Mark | null] | null>(null);
 
   protected labelOf(row: CompareRow): string {
-    const word = { pieces: 'Count', fasteners: 'Fasteners', variants: 'Fastener variants', joints: 'Joints', mass: 'Mass, kg', cost: `Cost, ${this.currency()}` }[row.measure];
+    const word = {
+      pieces: 'Count',
+      fasteners: 'Fasteners',
+      variants: 'Fastener variants',
+      joints: 'Joints',
+      mass: 'Mass, kg',
+      cost: `Cost, ${this.currency()}`,
+    }[row.measure];
     return word;
   }
 

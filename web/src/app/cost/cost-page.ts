@@ -23,7 +23,15 @@ type View = 'pieces' | 'materials' | 'processes';
       </div>
       <div class="views" role="tablist" aria-label="Views">
         @for (v of views; track v.view) {
-          <button type="button" role="tab" [attr.aria-selected]="view() === v.view" [class.on]="view() === v.view" (click)="view.set(v.view)">{{ v.word }}</button>
+          <button
+            type="button"
+            role="tab"
+            [attr.aria-selected]="view() === v.view"
+            [class.on]="view() === v.view"
+            (click)="view.set(v.view)"
+          >
+            {{ v.word }}
+          </button>
         }
       </div>
     </header>
@@ -33,16 +41,26 @@ type View = 'pieces' | 'materials' | 'processes';
     @switch (view()) {
       @case ('pieces') {
         @if (lines().length === 0) {
-          <p class="empty">Nothing is recorded here yet. Record pieces at the bench (b); with mass, material and process each gets a cost.</p>
+          <p class="empty">
+            Nothing is recorded here yet. Record pieces at the bench (b); with mass, material and process each gets a cost.
+          </p>
         } @else {
-          <eb-cost-table [lines]="lines()" [currency]="open.study().currency" [chosen]="selection.piece()?.id ?? ''" (picked)="selection.choosePiece($event)" />
+          <eb-cost-table
+            [lines]="lines()"
+            [currency]="open.study().currency"
+            [chosen]="selection.piece()?.id ?? ''"
+            (picked)="selection.choosePiece($event)"
+          />
         }
       }
       @default {
         <eb-catalogue-table [kind]="view() === 'materials' ? 'materials' : 'processes'" />
       }
     }
-    <p class="soft note">Should-cost on {{ basis() }}. Material, tooling and conversion of each piece, or its bought-out price; assembly labour and joining are not in it. Catalogue figures are assumed.</p>
+    <p class="soft note">
+      Should-cost on {{ basis() }}. Material, tooling and conversion of each piece, or its bought-out price; assembly labour and joining are
+      not in it. Catalogue figures are assumed.
+    </p>
   </div>`,
   styles: `
     :host {

@@ -7,7 +7,17 @@ import { CountPipe, MoneyPipe } from '../shared/pipes';
 @Component({
   selector: 'eb-cost-table',
   imports: [CountPipe, MoneyPipe, TableModule],
-  template: `<p-table [value]="rows()" [scrollable]="true" scrollHeight="flex" size="small" dataKey="id" sortField="onVehicle" [sortOrder]="-1" [virtualScroll]="rows().length > 300" [virtualScrollItemSize]="33">
+  template: `<p-table
+    [value]="rows()"
+    [scrollable]="true"
+    scrollHeight="flex"
+    size="small"
+    dataKey="id"
+    sortField="onVehicle"
+    [sortOrder]="-1"
+    [virtualScroll]="rows().length > 300"
+    [virtualScrollItemSize]="33"
+  >
     <ng-template #header>
       <tr>
         <th scope="col" pSortableColumn="name">Piece <p-sortIcon field="name" /></th>

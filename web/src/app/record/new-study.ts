@@ -60,7 +60,14 @@ import { InputText } from 'primeng/inputtext';
 })
 export class NewStudy {
   readonly begun = output<{ readonly id: string; readonly ops: readonly Op[] }>();
-  protected readonly form = inject(FormBuilder).nonNullable.group({ title: '', currency: 'EUR', priceYear: '2026', volumePerYear: '60000', productionYears: '7', region: 'Central Europe' });
+  protected readonly form = inject(FormBuilder).nonNullable.group({
+    title: '',
+    currency: 'EUR',
+    priceYear: '2026',
+    volumePerYear: '60000',
+    productionYears: '7',
+    region: 'Central Europe',
+  });
   protected readonly fields = [
     { name: 'title', label: 'Title' },
     { name: 'currency', label: 'Currency of all costs' },

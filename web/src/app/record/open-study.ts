@@ -6,7 +6,20 @@ import { RecordService } from './record-service';
 
 const NO_STUDY: StudyRecord = {
   revision: 0,
-  study: { id: '', version: 0, title: '', questions: '', lead: '', currency: 'EUR', priceYear: 2026, volumePerYear: 1, productionYears: 1, region: '', fastenersIn: true, assembliesAs: 'pieces' },
+  study: {
+    id: '',
+    version: 0,
+    title: '',
+    questions: '',
+    lead: '',
+    currency: 'EUR',
+    priceYear: 2026,
+    volumePerYear: 1,
+    productionYears: 1,
+    region: '',
+    fastenersIn: true,
+    assembliesAs: 'pieces',
+  },
   vehicles: [],
   subsystems: [],
   pieces: [],
@@ -38,4 +51,3 @@ export class OpenStudy {
   readonly fastenersOf = computed<ReadonlyMap<string, readonly FastenerSet[]>>(() => groupByPiece(this.fastenerSets()));
   readonly jointsOf = computed<ReadonlyMap<string, readonly JointSet[]>>(() => groupByPiece(this.jointSets()));
 }
-

@@ -19,7 +19,11 @@ export interface Refusal {
   readonly issues: readonly Issue[];
 }
 
-const NO_ANSWER: Refusal = { code: 'no-answer', message: 'The server does not answer. Nothing typed is lost; try again when it is back', issues: [] };
+const NO_ANSWER: Refusal = {
+  code: 'no-answer',
+  message: 'The server does not answer. Nothing typed is lost; try again when it is back',
+  issues: [],
+};
 
 /** The refusal in an error of the HTTP client. */
 export const refusalOf = (error: unknown): Refusal => {
@@ -35,7 +39,12 @@ const RETRIES = 2;
 const worthAnotherTry = (error: unknown): boolean => error instanceof HttpErrorResponse && (error.status === 0 || error.status === 503);
 
 const again = <T>(source: Observable<T>): Observable<T> =>
-  source.pipe(retry({ count: RETRIES, delay: (error: unknown, attempt) => (worthAnotherTry(error) ? timer(300 * attempt) : throwError(() => error)) }));
+  source.pipe(
+    retry({
+      count: RETRIES,
+      delay: (error: unknown, attempt) => (worthAnotherTry(error) ? timer(300 * attempt) : throwError(() => error)),
+    }),
+  );
 
 /** The only place that speaks HTTP to the record. A change is sent again safely: its id makes the server keep it once. */
 @Injectable({ providedIn: 'root' })
@@ -51,7 +60,9 @@ export class RecordApi {
   }
 
   keep(studyId: string, change: Change): Observable<ChangeKept> {
-    return this.refused(again(this.http.post<ChangeKept>(`/api/studies/${studyId}/changes`, change, { headers: { 'X-Device': 'browser' } })));
+    return this.refused(
+      again(this.http.post<ChangeKept>(`/api/studies/${studyId}/changes`, change, { headers: { 'X-Device': 'browser' } })),
+    );
   }
 
   private refused<T>(source: Observable<T>): Observable<T> {

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { applyOps, splitKind, type Change, type Op, type StudyRecord } from '@each-bolt/core/record';
 import { onlyPiece, studyRollUp, studyRollUpAfter, type StudyRollUp } from '@each-bolt/core/cost';
-import { BehaviorSubject, Subject, catchError, concatMap, map, of, switchMap, tap, type Observable } from 'rxjs';
+import { BehaviorSubject, Subject, catchError, concatMap, firstValueFrom, map, of, switchMap, tap, type Observable } from 'rxjs';
 import { RecordApi, type Refusal } from './record-api';
 
 export type RecordState =
@@ -14,7 +14,10 @@ export type RecordState =
 export type Kept = { readonly kept: true; readonly revision: number } | { readonly kept: false; readonly refusal: Refusal };
 
 /** What is being sent, in words for the basis line. */
-export type SyncState = { readonly kind: 'sending'; readonly waiting: number } | { readonly kind: 'kept'; readonly at: Date | null } | { readonly kind: 'refused'; readonly refusal: Refusal };
+export type SyncState =
+  | { readonly kind: 'sending'; readonly waiting: number }
+  | { readonly kind: 'kept'; readonly at: Date | null }
+  | { readonly kind: 'refused'; readonly refusal: Refusal };
 
 interface Job {
   readonly studyId: string;
@@ -65,13 +68,14 @@ export class RecordService {
   }
 
   /** Sends ops as one change, after those already waiting, and applies them once the server has kept them. */
-  send(ops: readonly Op[]): Observable<Kept> {
+  send(ops: readonly Op[]): Promise<Kept> {
     const done = new Subject<Kept>();
     this.waiting += 1;
     this.sync$.next({ kind: 'sending', waiting: this.waiting });
     const job = { studyId: this.studyId, change: { id: crypto.randomUUID(), ops }, done };
-    queueMicrotask(() => this.jobs$.next(job));
-    return done;
+    const result = firstValueFrom(done);
+    this.jobs$.next(job);
+    return result;
   }
 
   private read(studyId: string): Observable<RecordState> {

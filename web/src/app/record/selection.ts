@@ -31,16 +31,20 @@ export class Selection {
     { requireSync: true },
   );
 
-  readonly vehicle = computed<Vehicle | null>(() => this.open.vehicleById().get(this.params()['vehicle'] ?? '') ?? this.open.record().vehicles[0] ?? null);
-  readonly subsystem = computed<Subsystem | null>(() => this.open.subsystemById().get(this.params()['subsystem'] ?? '') ?? this.open.record().subsystems[0] ?? null);
-  readonly piece = computed<Piece | null>(() => this.open.pieceById().get(this.params()['piece'] ?? '') ?? null);
+  readonly vehicle = computed<Vehicle | null>(
+    () => this.open.vehicleById().get(this.params().vehicle ?? '') ?? this.open.record().vehicles[0] ?? null,
+  );
+  readonly subsystem = computed<Subsystem | null>(
+    () => this.open.subsystemById().get(this.params().subsystem ?? '') ?? this.open.record().subsystems[0] ?? null,
+  );
+  readonly piece = computed<Piece | null>(() => this.open.pieceById().get(this.params().piece ?? '') ?? null);
   readonly inside = computed<Piece | null>(() => {
-    const piece = this.open.pieceById().get(this.params()['inside'] ?? '') ?? null;
+    const piece = this.open.pieceById().get(this.params().inside ?? '') ?? null;
     return piece && piece.vehicleId === this.vehicle()?.id ? piece : null;
   });
   readonly against = computed<Vehicle | null>(() => {
     const others = this.open.record().vehicles.filter((v) => v.id !== this.vehicle()?.id);
-    return others.find((v) => v.id === this.params()['against']) ?? others[0] ?? null;
+    return others.find((v) => v.id === this.params().against) ?? others[0] ?? null;
   });
   /** key of the subsystem on the vehicle, as the outline knows it */
   readonly subsystemKey = computed(() => subsystemKey(this.vehicle()?.id ?? '', this.subsystem()?.id ?? ''));

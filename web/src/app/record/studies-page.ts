@@ -3,12 +3,15 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { counted } from '@each-bolt/core/shared';
 import type { Op } from '@each-bolt/core/record';
-import { Subject, catchError, map, of, startWith, switchMap } from 'rxjs';
+import { Subject, catchError, firstValueFrom, map, of, startWith, switchMap } from 'rxjs';
 import { RefusalNote } from '../shared/refusal-note';
 import { RecordApi, type Refusal, type StudyLine } from './record-api';
 import { NewStudy } from './new-study';
 
-type Listed = { readonly kind: 'reading' } | { readonly kind: 'failed'; readonly refusal: Refusal } | { readonly kind: 'ready'; readonly studies: readonly StudyLine[] };
+type Listed =
+  | { readonly kind: 'reading' }
+  | { readonly kind: 'failed'; readonly refusal: Refusal }
+  | { readonly kind: 'ready'; readonly studies: readonly StudyLine[] };
 
 /** All studies, and a new one. */
 @Component({
@@ -123,10 +126,13 @@ export class StudiesPage {
     return counted(study.pieces, 'line recorded', 'lines recorded');
   }
 
-  protected begin({ id, ops }: { readonly id: string; readonly ops: readonly Op[] }): void {
-    this.api.keep(id, { id: crypto.randomUUID(), ops }).subscribe({
-      next: () => void this.router.navigate(['/studies', id, 'bench']),
-      error: (refusal: Refusal) => this.refusal.set(refusal),
-    });
+  protected async begin({ id, ops }: { readonly id: string; readonly ops: readonly Op[] }): Promise<void> {
+    try {
+      await firstValueFrom(this.api.keep(id, { id: crypto.randomUUID(), ops }));
+    } catch (refusal) {
+      this.refusal.set(refusal as Refusal);
+      return;
+    }
+    await this.router.navigate(['/studies', id, 'bench']);
   }
 }

@@ -38,7 +38,7 @@ export const visibleRows = (outline: Outline, { roots, isOpen, matches }: TreeVi
     if (!node || (kept && !kept.has(place))) continue;
     const open = kept !== null || isOpen(node);
     rows.push({ node, place, level: node.depth - base, hasChildren: node.children.length > 0, isOpen: open });
-    if (open) for (let i = node.children.length - 1; i >= 0; i--) waiting.push(node.children[i] as number);
+    if (open) for (let i = node.children.length - 1; i >= 0; i--) waiting.push(node.children[i]!);
   }
   return rows;
 };

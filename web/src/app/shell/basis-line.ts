@@ -9,8 +9,12 @@ import type { Theme } from './theme-service';
   template: `<footer>
     <span class="group">
       <span class="word">Count</span>
-      <button type="button" (click)="assemblies.emit()" title="Opened assemblies: as their pieces, or each as one (a)">{{ study().assembliesAs === 'pieces' ? 'loose pieces' : 'assemblies as one' }}</button>
-      <button type="button" (click)="fasteners.emit()" title="Fasteners: counted, weighed and costed with the pieces, or left out (f)">{{ study().fastenersIn ? '+ fasteners' : 'no fasteners' }}</button>
+      <button type="button" (click)="assemblies.emit()" title="Opened assemblies: as their pieces, or each as one (a)">
+        {{ study().assembliesAs === 'pieces' ? 'loose pieces' : 'assemblies as one' }}
+      </button>
+      <button type="button" (click)="fasteners.emit()" title="Fasteners: counted, weighed and costed with the pieces, or left out (f)">
+        {{ study().fastenersIn ? '+ fasteners' : 'no fasteners' }}
+      </button>
     </span>
     <span class="group shrink" [title]="basis()"><span class="word">Cost</span> {{ basis() }}</span>
     <span class="group"><span class="word">Units</span> kg · mm</span>

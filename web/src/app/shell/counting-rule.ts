@@ -20,6 +20,6 @@ export class CountingRule {
   private edit(fields: Partial<StudyFields>): void {
     const { id, version } = this.open.study();
     const op: Op = { kind: 'study.edit', id, expectsVersion: version, fields };
-    this.service.send([op]);
+    void this.service.send([op]);
   }
 }

@@ -5,7 +5,13 @@ import { KEY_GROUPS } from './keys';
 @Component({
   selector: 'eb-key-help',
   imports: [Dialog],
-  template: `<p-dialog header="Keys" [(visible)]="visible" [modal]="true" [dismissableMask]="true" [style]="{ width: '720px', maxWidth: '94vw' }">
+  template: `<p-dialog
+    header="Keys"
+    [(visible)]="visible"
+    [modal]="true"
+    [dismissableMask]="true"
+    [style]="{ width: '720px', maxWidth: '94vw' }"
+  >
     <div class="groups">
       @for (group of groups; track group.title) {
         <section>
@@ -23,7 +29,9 @@ import { KEY_GROUPS } from './keys';
         </section>
       }
     </div>
-    <p class="soft">Single letters work while no field is being typed in. The shorthand of the entry line is explained in docs/method/bench.md.</p>
+    <p class="soft">
+      Single letters work while no field is being typed in. The shorthand of the entry line is explained in docs/method/bench.md.
+    </p>
   </p-dialog>`,
   styles: `
     .groups {

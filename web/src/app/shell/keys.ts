@@ -37,4 +37,7 @@ export const KEY_GROUPS: readonly { readonly title: string; readonly keys: reado
 
 /** True while typing goes into a field, so that single letters are text and not keys. */
 export const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) || target.closest('[role=combobox], [role=listbox], .p-dialog') !== null);
+  target instanceof HTMLElement &&
+  (target.isContentEditable ||
+    ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+    target.closest('[role=combobox], [role=listbox], .p-dialog') !== null);

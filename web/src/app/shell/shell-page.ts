@@ -1,5 +1,4 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, HostListener, computed, effect, inject, input, signal, viewChild } from '@angular/core';
-import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole } from '@each-bolt/core/record';
@@ -24,32 +23,60 @@ import { ThemeService } from './theme-service';
   selector: 'eb-shell-page',
   imports: [BasisLine, KeyHelp, NameDialog, PieceCardHost, RefusalNote, RouterOutlet, Stack, Strip],
   template: `@switch (service.state().kind) {
-    @case ('reading') {
-      <p class="whole" role="status">Reading the study …</p>
+      @case ('reading') {
+        <p class="whole" role="status">Reading the study …</p>
+      }
+      @case ('failed') {
+        <div class="whole"><eb-refusal [message]="failure()" action="Try again" (acted)="service.open(studyId())" /></div>
+      }
+      @case ('ready') {
+        <eb-strip [title]="open.study().title" [figures]="figures()" />
+        <div class="body" [class.folded]="folded()" [class.with-card]="hasCard()" [style.--stack-width.px]="stackWidth()">
+          @if (!folded()) {
+            <eb-stack
+              [outline]="open.outline()"
+              [textOf]="textOf()"
+              [chosen]="chosenKey()"
+              [(filter)]="filter"
+              (picked)="pick($event)"
+              (addVehicle)="addingVehicle.set(true)"
+              (addSubsystem)="addingSubsystem.set(true)"
+            />
+            <div
+              class="grip"
+              role="separator"
+              aria-orientation="vertical"
+              aria-label="Width of the stack"
+              tabindex="0"
+              [attr.aria-valuenow]="stackWidth()"
+              (pointerdown)="grip($event)"
+              (pointermove)="drag($event)"
+              (keydown)="nudge($event)"
+            ></div>
+          } @else {
+            <button type="button" class="unfold" title="Show the stack (s)" aria-label="Show the stack" (click)="folded.set(false)">
+              <i class="pi pi-angle-right" aria-hidden="true"></i>
+            </button>
+          }
+          <main id="sheet"><router-outlet /></main>
+          @if (hasCard()) {
+            <eb-piece-card-host />
+          }
+        </div>
+        <eb-basis-line
+          [study]="open.study()"
+          [sync]="service.sync()"
+          [themeNow]="theme.theme()"
+          (assemblies)="rule.switchAssemblies()"
+          (fasteners)="rule.switchFasteners()"
+          (theme)="theme.switch()"
+          (help)="helping.set(true)"
+        />
+        <eb-name-dialog heading="New vehicle" [roles]="roles" [(visible)]="addingVehicle" (named)="addVehicle($event)" />
+        <eb-name-dialog heading="New subsystem, on every vehicle" [(visible)]="addingSubsystem" (named)="addSubsystem($event.name)" />
+      }
     }
-    @case ('failed') {
-      <div class="whole"><eb-refusal [message]="failure()" action="Try again" (acted)="service.open(studyId())" /></div>
-    }
-    @case ('ready') {
-      <eb-strip [title]="open.study().title" [figures]="figures()" />
-      <div class="body" [class.folded]="folded()" [class.with-card]="hasCard()" [style.--stack-width.px]="stackWidth()">
-        @if (!folded()) {
-          <eb-stack [outline]="open.outline()" [textOf]="textOf()" [chosen]="chosenKey()" [(filter)]="filter" (picked)="pick($event)" (addVehicle)="addingVehicle.set(true)" (addSubsystem)="addingSubsystem.set(true)" />
-          <div class="grip" role="separator" aria-orientation="vertical" aria-label="Width of the stack" tabindex="0" [attr.aria-valuenow]="stackWidth()" (pointerdown)="grip($event)" (pointermove)="drag($event)" (keydown)="nudge($event)"></div>
-        } @else {
-          <button type="button" class="unfold" title="Show the stack (s)" aria-label="Show the stack" (click)="folded.set(false)"><i class="pi pi-angle-right" aria-hidden="true"></i></button>
-        }
-        <main id="sheet"><router-outlet /></main>
-        @if (hasCard()) {
-          <eb-piece-card-host />
-        }
-      </div>
-      <eb-basis-line [study]="open.study()" [sync]="service.sync()" [themeNow]="theme.theme()" (assemblies)="rule.switchAssemblies()" (fasteners)="rule.switchFasteners()" (theme)="theme.switch()" (help)="helping.set(true)" />
-      <eb-name-dialog heading="New vehicle" [roles]="roles" [(visible)]="addingVehicle" (named)="addVehicle($event)" />
-      <eb-name-dialog heading="New subsystem, on every vehicle" [(visible)]="addingSubsystem" (named)="addSubsystem($event.name)" />
-    }
-  }
-  <eb-key-help [(visible)]="helping" />`,
+    <eb-key-help [(visible)]="helping" />`,
   styles: `
     :host {
       display: flex;
@@ -167,9 +194,20 @@ export class ShellPage {
     const pieces = sum((s) => s.piecesOfMass);
     const progress = (done: number): 'empty' | 'half' | 'full' => (done === 0 ? 'empty' : done < pieces ? 'half' : 'full');
     const costed = sum((s) => s.piecesCosted);
-    const cost = all.some((s) => s.cost !== null) ? `${this.open.study().currency} ${fixed(sum((s) => s.cost ?? 0), 2)}` : ABSENT;
+    const cost = all.some((s) => s.cost !== null)
+      ? `${this.open.study().currency} ${fixed(
+          sum((s) => s.cost ?? 0),
+          2,
+        )}`
+      : ABSENT;
     return {
-      bench: { figure: `${fixed(sum((s) => s.pieces), 0)} counted`, progress: progress(sum((s) => s.piecesWeighed)) },
+      bench: {
+        figure: `${fixed(
+          sum((s) => s.pieces),
+          0,
+        )} counted`,
+        progress: progress(sum((s) => s.piecesWeighed)),
+      },
       cost: { figure: cost, progress: progress(costed) },
       compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
     };
@@ -177,10 +215,7 @@ export class ShellPage {
 
   constructor() {
     effect(() => this.service.open(this.studyId()));
-    const destroyed = inject(DestroyRef);
-    this.commands.given.pipe(takeUntilDestroyed(destroyed)).subscribe((command) => {
-      if (command === 'find') this.stack()?.focusFind();
-    });
+    this.commands.on('find', () => this.stack()?.focusFind());
   }
 
   @HostListener('document:keydown', ['$event'])
@@ -231,18 +266,24 @@ export class ShellPage {
     else this.selection.choosePiece(node.id, node.children.length > 0 ? node.id : null);
   }
 
-  protected addVehicle({ name, role }: { readonly name: string; readonly role: string }): void {
+  protected async addVehicle({ name, role }: { readonly name: string; readonly role: string }): Promise<void> {
     const id = crypto.randomUUID();
     const sequence = Math.max(-1, ...this.open.record().vehicles.map((v) => v.sequence)) + 1;
-    const op: Op = { kind: 'vehicle.add', id, fields: { sequence, name, maker: '', role: role as VehicleRole, modelYear: null, builtOn: null, acquiredOn: null, notes: '' } };
-    this.service.send([op]).subscribe((result) => result.kept && this.selection.choose({ vehicle: id, inside: null, piece: null }));
+    const op: Op = {
+      kind: 'vehicle.add',
+      id,
+      fields: { sequence, name, maker: '', role: role as VehicleRole, modelYear: null, builtOn: null, acquiredOn: null, notes: '' },
+    };
+    const result = await this.service.send([op]);
+    if (result.kept) this.selection.choose({ vehicle: id, inside: null, piece: null });
   }
 
-  protected addSubsystem(name: string): void {
+  protected async addSubsystem(name: string): Promise<void> {
     const id = crypto.randomUUID();
     const sequence = Math.max(-1, ...this.open.record().subsystems.map((s) => s.sequence)) + 1;
     const op: Op = { kind: 'subsystem.add', id, fields: { parentId: null, sequence, name } };
-    this.service.send([op]).subscribe((result) => result.kept && this.selection.choose({ subsystem: id, inside: null, piece: null }));
+    const result = await this.service.send([op]);
+    if (result.kept) this.selection.choose({ subsystem: id, inside: null, piece: null });
   }
 
   protected grip(event: PointerEvent): void {

@@ -1,5 +1,6 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, ElementRef, computed, input, model, output, signal, viewChild } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, model, output, signal, viewChild } from '@angular/core';
 import type { Outline, OutlineNode } from '@each-bolt/core/record';
 import { CountPipe } from '../shared/pipes';
 import { VehicleMark } from '../shared/vehicle-mark';
@@ -21,7 +22,15 @@ const ROW_PX = 26;
   selector: 'eb-stack',
   imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, VehicleMark],
   template: `<div class="find">
-      <input #find type="search" aria-label="Find piece, tag or word" placeholder="/  find piece, tag, word" [value]="filter()" (input)="filter.set(find.value)" (keydown.escape)="leaveFilter(find)" />
+      <input
+        #find
+        type="search"
+        aria-label="Find piece, tag or word"
+        placeholder="/  find piece, tag, word"
+        [value]="filter()"
+        (input)="filter.set(find.value)"
+        (keydown.escape)="leaveFilter(find)"
+      />
     </div>
     <cdk-virtual-scroll-viewport
       role="tree"
@@ -46,7 +55,14 @@ const ROW_PX = 26;
         [style.padding-left.px]="row.level * 14 + 10"
         (click)="choose(row, i)"
       >
-        <button type="button" class="fold" tabindex="-1" [attr.aria-label]="row.isOpen ? 'Close' : 'Open'" [class.hidden]="!row.hasChildren" (click)="toggle(row); $event.stopPropagation()">
+        <button
+          type="button"
+          class="fold"
+          tabindex="-1"
+          [attr.aria-label]="row.isOpen ? 'Close' : 'Open'"
+          [class.hidden]="!row.hasChildren"
+          (click)="toggle(row); $event.stopPropagation()"
+        >
           <i [class]="row.isOpen ? 'pi pi-angle-down' : 'pi pi-angle-right'" aria-hidden="true"></i>
         </button>
         @if (row.node.kind === 'vehicle') {
@@ -177,7 +193,11 @@ export class Stack {
   protected readonly rows = computed(() => {
     const outline = this.outline();
     const toggled = this.toggled();
-    const words = this.filter().trim().toLowerCase().split(/\s+/).filter((word) => word !== '');
+    const words = this.filter()
+      .trim()
+      .toLowerCase()
+      .split(/\s+/)
+      .filter((word) => word !== '');
     const text = this.textOf();
     const matches = (node: OutlineNode): boolean => {
       const { name, tag } = text(node);

@@ -1,0 +1,134 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { dirname, join, relative, resolve } from 'node:path';
+import { STAGES } from '@each-bolt/core/shared';
+
+const ROOT = resolve(__dirname, '..');
+
+interface Source {
+  readonly path: string;
+  readonly text: string;
+  readonly imports: readonly string[];
+}
+
+const IMPORT = /(?:from\s+|import\s+|import\()'([^']+)'/g;
+
+const sourcesBelow = (dir: string): readonly Source[] =>
+  readdirSync(join(ROOT, dir), { withFileTypes: true }).flatMap((entry) => {
+    const path = `${dir}/${entry.name}`;
+    if (entry.isDirectory()) return entry.name === 'node_modules' || entry.name === 'dist' ? [] : sourcesBelow(path);
+    if (!entry.name.endsWith('.ts')) return [];
+    const text = readFileSync(join(ROOT, path), 'utf8');
+    return [{ path, text, imports: [...text.matchAll(IMPORT)].map((match) => match[1] ?? '') }];
+  });
+
+const isTest = (source: Source): boolean => source.path.endsWith('.test.ts');
+const core = sourcesBelow('core/src');
+const server = sourcesBelow('server/src');
+const web = sourcesBelow('web/src');
+
+/** Room of a file: the folder right below `base`, or null for files that stand in it. */
+const roomOf = (path: string, base: string): string | null => {
+  const [room, ...rest] = relative(join(ROOT, base), join(ROOT, path)).split('/');
+  return room === undefined || room === '..' || rest.length === 0 ? null : room;
+};
+const roomOfImport = (source: Source, target: string, base: string): string | null => {
+  const fromCore = /^@each-bolt\/core\/(\w+)$/.exec(target)?.[1];
+  if (base === 'core/src' && fromCore !== undefined) return fromCore;
+  if (!target.startsWith('.')) return null;
+  const path = relative(ROOT, resolve(ROOT, dirname(source.path), target));
+  const room = relative(join(ROOT, base), join(ROOT, path)).split('/')[0];
+  return room === undefined || room === '..' || room === '' ? null : room;
+};
+
+const ORDER: readonly string[] = ['shared', 'record', ...STAGES];
+
+const breaches = (sources: readonly Source[], rule: (source: Source, target: string) => boolean): readonly string[] =>
+  sources.flatMap((source) => source.imports.filter((target) => rule(source, target)).map((target) => `${source.path} imports ${target}`));
+
+describe('core', () => {
+  it('has a room for every stage, for what all share and for the record, and no others', () => {
+    expect(readdirSync(join(ROOT, 'core/src')).sort()).toEqual([...ORDER].sort());
+  });
+  it('imports only from earlier stages', () => {
+    const later = (source: Source, target: string): boolean => {
+      const [from, to] = [roomOf(source.path, 'core/src'), roomOfImport(source, target, 'core/src')];
+      return from !== null && to !== null && ORDER.indexOf(to) > ORDER.indexOf(from);
+    };
+    expect(
+      breaches(
+        core.filter((s) => !isTest(s)),
+        later,
+      ),
+    ).toEqual([]);
+  });
+  it('knows no browser, no Node, no clock and no chance', () => {
+    const allowed = ['yup', 'papaparse'];
+    expect(
+      breaches(
+        core.filter((s) => !isTest(s)),
+        (_, target) => !target.startsWith('.') && !allowed.includes(target),
+      ),
+    ).toEqual([]);
+    const impure = /\b(Date\.now|new Date\(|Math\.random|crypto\.|document\.|window\.|process\.(env|argv|cwd|exit)|console\.)/;
+    expect(core.filter((s) => !isTest(s) && impure.test(s.text)).map((s) => s.path)).toEqual([]);
+  });
+  it('keeps Yup out of computations, so that workers stay small', () => {
+    const mayUseYup = /\/(contract|read-change)\.ts$/;
+    expect(
+      breaches(
+        core.filter((s) => !isTest(s) && !mayUseYup.test(s.path)),
+        (_, target) => target === 'yup',
+      ),
+    ).toEqual([]);
+  });
+});
+
+describe('server', () => {
+  it('has SQL in query files and in db only', () => {
+    const sql = /\b(select\s.+\sfrom|insert into|delete from|update \w+ set)\b/i;
+    const outside = server.filter((s) => !isTest(s) && !s.path.endsWith('queries.ts') && !s.path.includes('/db/') && sql.test(s.text));
+    expect(outside.map((s) => s.path)).toEqual([]);
+  });
+  it('has no room that is not a stage or a known one', () => {
+    const rooms = readdirSync(join(ROOT, 'server/src'), { withFileTypes: true })
+      .filter((e) => e.isDirectory())
+      .map((e) => e.name);
+    expect(rooms.filter((room) => ![...STAGES, 'db', 'demo', 'http', 'ledger', 'record'].includes(room))).toEqual([]);
+  });
+});
+
+describe('web', () => {
+  it('imports only from earlier stages, and shared parts import no stage', () => {
+    const rank = (room: string): number => (STAGES as readonly string[]).indexOf(room);
+    const wrong = (source: Source, target: string): boolean => {
+      const [from, to] = [roomOf(source.path, 'web/src/app'), roomOfImport(source, target, 'web/src/app')];
+      if (from === null || to === null || rank(to) < 0) return false;
+      return rank(from) < 0 || rank(to) > rank(from);
+    };
+    expect(
+      breaches(
+        web.filter((s) => !isTest(s)),
+        wrong,
+      ),
+    ).toEqual([]);
+  });
+  it('speaks HTTP in one place', () => {
+    const speaking = web.filter((s) => !isTest(s) && /\bHttpClient\b/.test(s.text));
+    expect(speaking.map((s) => s.path)).toEqual(['web/src/app/record/record-api.ts']);
+  });
+  it('subscribes in services only', () => {
+    const subscribing = web.filter((s) => !isTest(s) && s.text.includes('.subscribe(') && s.text.includes('@Component'));
+    expect(subscribing.map((s) => s.path)).toEqual([]);
+  });
+  it('holds no formula: units are turned in core', () => {
+    const formula = /\b(25\.4|0\.4535|7850|Math\.sqrt)\b/;
+    expect(web.filter((s) => !isTest(s) && formula.test(s.text)).map((s) => s.path)).toEqual([]);
+  });
+});
+
+describe('everything', () => {
+  it('has no test that is left out or run alone', () => {
+    const all = [...core, ...server, ...web, ...sourcesBelow('e2e')].filter((s) => /\.(test|spec)\.ts$/.test(s.path));
+    expect(all.filter((s) => /\b(it|test|describe)\.(skip|only|todo)\b/.test(s.text)).map((s) => s.path)).toEqual([]);
+  });
+});

@@ -1,0 +1,81 @@
+import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import type { Op, Piece } from '@each-bolt/core/record';
+import { providePrimeNG } from 'primeng/config';
+import { STUDY, pieceNamed, recordOf, teardown } from '../../../testing/record';
+import { PieceEditor } from './piece-editor';
+
+describe('editing a piece in the card', () => {
+  let fixture: ComponentFixture<PieceEditor>;
+  let saved: (readonly Op[])[];
+  let cancelled: number;
+  const plate: Piece = pieceNamed(recordOf(teardown('carrier plate dc04 stamp t0.8 1.84 kg')), 'carrier plate');
+  const element = (): HTMLElement => fixture.nativeElement as HTMLElement;
+  const fill = (label: string, text: string): void => {
+    const id = [...element().querySelectorAll('label')].find((l) => l.textContent === label)?.htmlFor ?? '';
+    const input = element().querySelector<HTMLInputElement>(`#${id}`)!;
+    input.value = text;
+    input.dispatchEvent(new Event('input'));
+  };
+  const save = async (): Promise<void> => {
+    [...element().querySelectorAll('button')].find((b) => b.textContent.trim() === 'Save')?.click();
+    await fixture.whenStable();
+  };
+
+  beforeEach(async () => {
+    TestBed.configureTestingModule({ providers: [providePrimeNG()] });
+    fixture = TestBed.createComponent(PieceEditor);
+    fixture.componentRef.setInput('piece', plate);
+    fixture.componentRef.setInput('study', STUDY);
+    saved = [];
+    cancelled = 0;
+    fixture.componentInstance.saved.subscribe((ops) => saved.push(ops));
+    fixture.componentInstance.cancelled.subscribe(() => (cancelled += 1));
+    await fixture.whenStable();
+  });
+
+  it('has a field for everything a piece can hold', () => {
+    expect(element().querySelectorAll('label')).toHaveLength(26);
+  });
+  it('sends only what was changed, on the version it was opened on', async () => {
+    fill('Tag', 'DR2-7');
+    fill('Mass each, with unit', '1.9 kg');
+    await save();
+    expect(saved).toEqual([
+      [
+        {
+          kind: 'piece.edit',
+          id: plate.id,
+          expectsVersion: 1,
+          fields: { tag: 'DR2-7', massEachKg: 1.9, massUKg: expect.closeTo(0.1 / Math.sqrt(12), 9) as number, massTyped: '1.9 kg' },
+        },
+      ],
+    ]);
+  });
+  it('says at the field what is wrong, sends nothing and keeps what was typed', async () => {
+    fill('Mass each, with unit', '8');
+    fill('Name', '');
+    await save();
+    expect(saved).toEqual([]);
+    expect([...element().querySelectorAll('.fault')].map((f) => f.textContent)).toEqual(['Name must not be empty', '8 of what: g or kg?']);
+    expect(element().querySelector<HTMLInputElement>('#edit-mass')?.value).toBe('8');
+  });
+  it('does not overwrite what is being typed when the record moves on, and keeps its old version', async () => {
+    fill('Tag', 'mine');
+    fixture.componentRef.setInput('piece', { ...plate, version: 9, function: 'carries the lock' });
+    await fixture.whenStable();
+    expect(element().querySelector<HTMLInputElement>('#edit-tag')?.value).toBe('mine');
+    await save();
+    expect(saved[0]).toMatchObject([{ expectsVersion: 1, fields: { tag: 'mine' } }]);
+  });
+  it('puts one’s own fields on top once the conflict was shown', async () => {
+    fill('Tag', 'mine');
+    fixture.componentRef.setInput('piece', { ...plate, version: 9, function: 'carries the lock' });
+    fixture.componentRef.setInput('conflicted', true);
+    await save();
+    expect(saved).toEqual([[{ kind: 'piece.edit', id: plate.id, expectsVersion: 9, fields: { tag: 'mine' } }]]);
+  });
+  it('closes without a change when nothing was changed', async () => {
+    await save();
+    expect([saved.length, cancelled]).toEqual([0, 1]);
+  });
+});
