@@ -38,7 +38,7 @@ export default {
       displayName: 'web',
       rootDir: join(root, 'web'),
       ...createCjsPreset({
-        tsconfig: join(root, 'web/tsconfig.spec.json'),
+        tsconfig: join(root, 'web/tsconfig.json'),
         processWithEsbuild: ['**/node_modules/{echarts,zrender}/**/*.js'],
       }),
       testMatch: ['**/*.test.ts'],

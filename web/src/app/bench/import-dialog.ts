@@ -43,6 +43,7 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
   selector: 'eb-import-dialog',
   imports: [Dialog, RefusalNote, TableModule],
   template: `<p-dialog
+    closeAriaLabel="Close"
     header="Import a file of pieces"
     [(visible)]="visible"
     [modal]="true"

@@ -30,17 +30,8 @@ const ROW_PX = 44;
 @Component({
   selector: 'eb-pieces-table',
   imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, EvidenceMark, MassPipe, MoneyPipe],
-  template: `<div
-    class="table"
-    role="treegrid"
-    aria-label="Pieces"
-    [attr.aria-rowcount]="rows().length + 2"
-    tabindex="0"
-    [attr.aria-activedescendant]="activeId()"
-    (keydown)="onKey($event)"
-    (focus)="startAtChosen()"
-  >
-    <div class="row head" role="row">
+  template: `<div class="table">
+    <div class="row head" role="row" id="pieces-head">
       <span role="columnheader">Piece</span>
       <span role="columnheader" class="right" [title]="countTitle()">Count</span>
       <span role="columnheader" class="right spare">Fasteners</span>
@@ -49,7 +40,17 @@ const ROW_PX = 44;
       <span role="columnheader" class="right">Cost, {{ currency() }}</span>
       <span role="columnheader">Weighed</span>
     </div>
-    <cdk-virtual-scroll-viewport [itemSize]="rowPx" role="rowgroup">
+    <cdk-virtual-scroll-viewport
+      [itemSize]="rowPx"
+      role="treegrid"
+      aria-label="Pieces"
+      aria-owns="pieces-head pieces-foot"
+      [attr.aria-rowcount]="rows().length + 2"
+      tabindex="0"
+      [attr.aria-activedescendant]="activeId()"
+      (keydown)="onKey($event)"
+      (focus)="startAtChosen()"
+    >
       <div
         *cdkVirtualFor="let row of rows(); trackBy: byKey; let i = index"
         class="row"
@@ -95,7 +96,7 @@ const ROW_PX = 44;
       </div>
     </cdk-virtual-scroll-viewport>
     @if (total(); as f) {
-      <div class="row foot" role="row">
+      <div class="row foot" role="row" id="pieces-foot">
         <span class="name" role="gridcell">{{ f.name }}</span>
         <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
         <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
@@ -123,8 +124,8 @@ const ROW_PX = 44;
     :host {
       container-type: inline-size;
     }
-    .table:focus-visible {
-      outline-offset: 2px;
+    cdk-virtual-scroll-viewport:focus-visible {
+      outline-offset: -2px;
     }
     cdk-virtual-scroll-viewport {
       flex: 1;
@@ -177,7 +178,7 @@ const ROW_PX = 44;
     .row.position:not(.chosen) {
       border-left-color: var(--line);
     }
-    .table:focus .active {
+    cdk-virtual-scroll-viewport:focus .active {
       box-shadow: inset 0 0 0 1px var(--dye);
     }
     .right {
@@ -283,7 +284,8 @@ export class PiecesTable {
     // a piece that was just kept or chosen elsewhere is brought into view
     effect(() => {
       const at = this.rows().findIndex((row) => row.node.key === this.chosen());
-      if (at >= 0) queueMicrotask(() => this.keepInView(at));
+      // after the rows and their room are there to be measured
+      if (at >= 0) setTimeout(() => this.keepInView(at));
     });
   }
 
@@ -324,6 +326,7 @@ export class PiecesTable {
 
   private keepInView(at: number): void {
     const viewport = this.viewport();
+    viewport.checkViewportSize();
     const top = at * ROW_PX;
     const from = viewport.measureScrollOffset('top');
     if (top < from) viewport.scrollToOffset(top);

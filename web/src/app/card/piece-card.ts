@@ -115,7 +115,8 @@ import { SetList } from './set-list';
       background: none;
       color: var(--soft);
       cursor: pointer;
-      padding: 4px;
+      min-width: 28px;
+      min-height: 28px;
     }
     .acts {
       display: flex;

@@ -99,11 +99,12 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
         <legend>{{ group.title }}</legend>
         @for (field of group.fields; track field.name) {
           <div class="field" [class.half]="field.half">
-            <label [for]="'edit-' + field.name">{{ field.label }}</label>
+            <label [for]="'edit-' + field.name" [id]="'label-' + field.name">{{ field.label }}</label>
             @switch (field.as) {
               @case ('choice') {
                 <p-select
                   [inputId]="'edit-' + field.name"
+                  [ariaLabelledBy]="'label-' + field.name"
                   [formControlName]="field.name"
                   [options]="asMutable(field.options)"
                   optionLabel="label"

@@ -102,6 +102,10 @@ const grams = (set: FastenerSet): string => {
       cursor: pointer;
       padding: 4px;
     }
+    .off {
+      min-width: 28px;
+      min-height: 28px;
+    }
     .off i {
       font-size: 11px;
     }

@@ -6,6 +6,7 @@ import { KEY_GROUPS } from './keys';
   selector: 'eb-key-help',
   imports: [Dialog],
   template: `<p-dialog
+    closeAriaLabel="Close"
     header="Keys"
     [(visible)]="visible"
     [modal]="true"

@@ -7,7 +7,14 @@ import { InputText } from 'primeng/inputtext';
 @Component({
   selector: 'eb-name-dialog',
   imports: [Dialog, InputText],
-  template: `<p-dialog [header]="heading()" [(visible)]="visible" [modal]="true" [style]="{ width: '420px' }" (onShow)="focus()">
+  template: `<p-dialog
+    closeAriaLabel="Close"
+    [header]="heading()"
+    [(visible)]="visible"
+    [modal]="true"
+    [style]="{ width: '420px' }"
+    (onShow)="focus()"
+  >
     <form (submit)="submit($event)">
       <label for="new-name">Name</label>
       <input #name id="new-name" pInputText autocomplete="off" maxlength="200" />

@@ -1,0 +1,117 @@
+import { randomUUID } from 'node:crypto';
+import { expect, test } from '@playwright/test';
+import { allKept, makeStudy, record, rowOf } from './study';
+
+test('an empty bench says what to do, and the first piece is recorded by keyboard alone', async ({ page, request }) => {
+  const study = await makeStudy(request, 'First piece');
+  await page.goto(`/studies/${study.id}/bench`);
+  await expect(page.getByText('Type the first piece above and press Enter')).toBeVisible();
+  await page.keyboard.press('l');
+  await page.keyboard.type('carrier plate dc04 stamp t0.8 620x410x35 1.84 kg');
+  await expect(page.getByText('620 × 410 × 35 mm')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('12 M6x16 T30 8.8 -z');
+  await page.keyboard.press('Enter');
+  await expect(rowOf(page, /carrier plate/)).toContainText('13');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('e');
+  await expect(page.getByLabel('Name', { exact: true })).toBeFocused();
+  await page.keyboard.press('End');
+  await page.keyboard.type(', lock side');
+  await page.keyboard.press('Control+Enter');
+  await expect(rowOf(page, /carrier plate, lock side/)).toBeVisible();
+  await allKept(page);
+});
+
+test('fasteners without a piece to hold are asked about, and the line is not lost', async ({ page, request }) => {
+  const study = await makeStudy(request, 'No piece chosen');
+  await page.goto(`/studies/${study.id}/bench`);
+  await page.getByLabel('Entry line').fill('34 spot');
+  await page.getByLabel('Entry line').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('Choose the piece first that these hold');
+  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await expect(page.getByLabel('Entry line')).toHaveValue('34 spot');
+});
+
+test('sets are edited and removed in the card, and a piece is removed with all it holds', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Sets');
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, 'module');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('o');
+  await record(page, 'plate 1 kg');
+  await record(page, '12 M6x16 T30 8.8 -z');
+  const card = page.getByRole('complementary', { name: 'Piece' });
+  await card.getByRole('button', { name: '12 M6x16 T30 8.8 -z', exact: true }).click();
+  await card.getByLabel('Fastener or joint set in shorthand').fill('10 M6x20 T30 8.8 -z');
+  await card.getByLabel('Fastener or joint set in shorthand').press('Enter');
+  await expect(card.getByText('10 M6x20 T30 8.8 -z')).toBeVisible();
+  await card.getByRole('button', { name: 'Remove 10 M6x20 T30 8.8 -z' }).click();
+  await expect(card.getByText('None recorded.')).toBeVisible();
+  await rowOf(page, /module/).click();
+  await card.getByRole('button', { name: 'Remove', exact: true }).click();
+  await card.getByRole('button', { name: 'Take off for good' }).click();
+  await expect(page.getByText('Nothing is recorded under Sliding cargo door')).toBeVisible();
+  await expect(card).toHaveCount(0);
+});
+
+test('when the server does not answer, the line is kept and can be put back', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Network loss');
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, 'plate 1 kg');
+  await page.route('**/changes', (route) => route.abort());
+  await page.getByLabel('Entry line').fill('lever 100 g');
+  await page.getByLabel('Entry line').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('The server does not answer. Nothing typed is lost');
+  await expect(page.getByRole('contentinfo')).toContainText('The last change was not kept');
+  await page.unroute('**/changes');
+  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await page.getByLabel('Entry line').press('Enter');
+  await expect(rowOf(page, /lever/)).toBeVisible();
+});
+
+test('a study that cannot be read says so, with a way on', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Unreadable');
+  await page.route(`**/api/studies/${study.id}`, (route) =>
+    route.fulfill({ status: 500, json: { code: 'failed', message: 'Something failed on the server', issues: [] } }),
+  );
+  await page.goto(`/studies/${study.id}/bench`);
+  await expect(page.getByRole('alert')).toContainText('Something failed on the server');
+  await page.unroute(`**/api/studies/${study.id}`);
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByLabel('Entry line')).toBeVisible();
+  await page.goto(`/studies/${randomUUID()}/bench`);
+  await expect(page.getByRole('alert')).toContainText('There is no such study');
+});
+
+test('a change made elsewhere meanwhile is not overwritten', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Conflict');
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, 'plate 1 kg');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('e');
+  await page.getByLabel('Tag', { exact: true }).fill('DR2-7');
+  const { pieces } = (await (await request.get(`/api/studies/${study.id}`)).json()) as {
+    pieces: readonly { id: string; version: number }[];
+  };
+  const [piece] = pieces;
+  const op = { kind: 'piece.edit', id: piece?.id, expectsVersion: piece?.version, fields: { function: 'carries the lock' } };
+  expect((await request.post(`/api/studies/${study.id}/changes`, { data: { id: randomUUID(), ops: [op] } })).status()).toBe(201);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert')).toContainText('Someone changed this in the meantime');
+  await page.getByRole('button', { name: 'Save' }).click();
+  const card = page.getByRole('complementary', { name: 'Piece' });
+  await expect(card).toContainText('carries the lock');
+  await expect(card).toContainText('DR2-7');
+});
+
+test('HTML in a name is text on every screen', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Text');
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, '"<img src=x onerror=alert(1)>" dc04 stamp 1 kg');
+  await expect(rowOf(page, /<img src=x/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('button', { name: '<img src=x onerror=alert(1)>' })).toBeVisible();
+  await expect(page.locator('img[src="x"]')).toHaveCount(0);
+});

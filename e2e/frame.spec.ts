@@ -1,0 +1,122 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { makeStudy, record, rowOf } from './study';
+
+const openDemo = async (page: Page, stage: string): Promise<void> => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Last-mile vans/ }).click();
+  await page.getByRole('link', { name: new RegExp(stage) }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+};
+
+const serious = async (page: Page): Promise<readonly string[]> => {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  return violations
+    .filter((v) => v.impact === 'serious' || v.impact === 'critical')
+    .flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`));
+};
+
+for (const stage of ['Bench', 'Cost', 'Compare']) {
+  test(`${stage}: nothing serious against WCAG 2.2 AA, by day and in the bay`, async ({ page }) => {
+    await openDemo(page, stage);
+    expect(await serious(page)).toEqual([]);
+    await page.keyboard.press('d');
+    await expect(page.locator('html')).toHaveClass(/bay/);
+    expect(await serious(page)).toEqual([]);
+  });
+}
+
+test('the card, its form and the import have nothing serious either', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Accessible');
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, 'plate dc04 stamp 1 kg');
+  await record(page, '12 M6x16 T30 8.8 -z');
+  expect(await serious(page)).toEqual([]);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('e');
+  await expect(page.getByLabel('Name', { exact: true })).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await page.keyboard.press('i');
+  await page
+    .getByLabel('CSV file')
+    .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('name,mass\nplate,1 kg\nlever,5') });
+  await expect(page.getByText('1 rows can be loaded; 1 have faults.')).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+});
+
+test('keys go to the stages, fold the stack and show themselves on ?', async ({ page }) => {
+  await openDemo(page, 'Bench');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('heading', { name: 'Sliding cargo door, cost' })).toBeVisible();
+  await page.keyboard.press('v');
+  await expect(page.getByRole('heading', { name: 'Sliding cargo door, side by side' })).toBeVisible();
+  await page.keyboard.press('s');
+  await expect(page.getByRole('tree')).toHaveCount(0);
+  await page.keyboard.press('/');
+  await expect(page.getByLabel('Find piece, tag or word')).toBeFocused();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('settle the first question');
+});
+
+test('the tree is walked and opened with the arrow keys', async ({ page }) => {
+  await openDemo(page, 'Bench');
+  const table = page.getByRole('treegrid', { name: 'Pieces' });
+  await table.focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(rowOf(page, /Outer panel/)).toHaveCount(0);
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('Outer panel');
+});
+
+test('the cost of a piece is shown term by term, and its sources in the catalogue', async ({ page }) => {
+  await openDemo(page, 'Cost');
+  await page.getByRole('button', { name: 'Outer panel', exact: true }).click();
+  const card = page.getByRole('complementary', { name: 'Piece' });
+  await expect(card).toContainText('7.92 kg × 0.95 EUR/kg ÷ (1 − 0.35 scrap)');
+  // by hand: 7.92 × 0.95 / 0.65; (60 000 + 70 000 × 7.92) / 420 000; 15.88 s × 288 EUR/h / 3600 / 0.985
+  for (const figure of ['11.58', '1.46', '1.29', '14.33']) await expect(card).toContainText(`EUR ${figure}`);
+  await page.getByRole('tab', { name: 'Materials' }).click();
+  await expect(page.getByRole('row', { name: /DC04/ })).toContainText('assumed');
+  await page.getByRole('tab', { name: 'Processes' }).click();
+  await expect(page.getByRole('row', { name: /high-pressure die casting/ })).toContainText('assumed 2026');
+});
+
+test('a study, a vehicle and a subsystem are begun from nothing', async ({ page }) => {
+  await page.goto('/');
+  await page.getByText('Begin a new study').click();
+  await page.getByLabel('Title').fill('');
+  await page.getByLabel('Price year').fill('soon');
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(page.getByText('Title must not be empty')).toBeVisible();
+  await expect(page.getByText(/Price year must be a/)).toBeVisible();
+  await page.getByLabel('Title').fill('Cab heaters');
+  await page.getByLabel('Price year').fill('2026');
+  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await expect(page.getByText('The study has no vehicle yet.')).toBeVisible();
+  await page.getByRole('button', { name: '+ vehicle' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Drayman II');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: '+ subsystem' }).click();
+  await page.getByRole('dialog').getByLabel('Name').fill('Cab heater');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Cab heater' })).toBeVisible();
+  await record(page, 'heater core aw-6082 1.2 kg');
+  await expect(rowOf(page, /heater core/)).toContainText('1.200');
+});
+
+for (const [width, height] of [
+  [1024, 768],
+  [1920, 1080],
+] as const) {
+  test(`nothing is wider than the screen at ${width} × ${height}`, async ({ page }) => {
+    await page.setViewportSize({ width, height });
+    for (const stage of ['Bench', 'Cost', 'Compare']) {
+      await openDemo(page, stage);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width);
+    }
+  });
+}
