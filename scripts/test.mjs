@@ -34,7 +34,10 @@ const STEPS = [
   ['types: core', () => run('tsc', ['-p', 'core'])],
   ['types: server', () => run('tsc', ['-p', 'server'])],
   ['types: web', () => run('tsc', ['-p', 'web'])],
-  ['types: scripts and browser tests', async () => (await run('tsc', ['-p', 'scripts'])) || (await run('tsc', ['-p', 'e2e']))],
+  [
+    'types: scripts, benchmarks, browser tests',
+    async () => (await run('tsc', ['-p', 'scripts'])) || (await run('tsc', ['-p', 'bench'])) || (await run('tsc', ['-p', 'e2e'])),
+  ],
   ['lint', () => run('eslint', ['.'])],
   ['format', () => run('prettier', ['--check', '--log-level', 'warn', '.'])],
   ['units and rules', () => run('jest', ['--ci'])],

@@ -1,5 +1,5 @@
 import { fixed } from '../shared';
-import type { Shown } from './roll-up';
+import type { Shown } from './shown';
 
 /** "37 of 40 weighed", and what the rest of the mass rests on. */
 export const weighedText = (s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'piecesMassed'>): string => {

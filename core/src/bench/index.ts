@@ -10,6 +10,7 @@ export * from './import/read-pieces';
 export * from './own-figures';
 export * from './piece-form';
 export * from './roll-up';
+export * from './shown';
 export * from './shorthand/common-matchers';
 export * from './shorthand/entry';
 export * from './shorthand/from-row';

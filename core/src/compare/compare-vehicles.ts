@@ -1,6 +1,6 @@
 import type { StudyRecord, Vehicle } from '../record';
 import { subsystemKey } from '../record';
-import { shown, totalsOf, type Shown } from '../bench';
+import { shown, totalsAt, totalsOf, type Shown } from '../bench';
 import { contentsBelow, type PieceBelow, type StudyRollUp } from '../cost';
 import { breakdown, shareOrder, type BreakdownBy, type Share } from './breakdown';
 import { fastenerVariants } from './fastener-variants';
@@ -69,7 +69,7 @@ const groupsOf = (
   pieces
     .filter(({ place }) => rolled.outline.nodes[place]?.parent === rootPlace)
     .flatMap(({ piece, place }) => {
-      const totals = rolled.totals[place];
+      const totals = totalsAt(rolled, place);
       if (!totals) return [];
       const figures = shown(totals, fastenersIn);
       return [{ pieceId: piece.id, name: piece.name, pieces: figures.pieces, massKg: figures.massKg }];

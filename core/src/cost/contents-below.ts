@@ -1,5 +1,5 @@
 import type { FastenerSet, JointSet, Piece, StudyRecord } from '../record';
-import { groupByPiece, type OwnFigures } from '../bench';
+import { groupByPiece, ownAt, type OwnFigures } from '../bench';
 import type { StudyRollUp } from './study-roll-up';
 
 /** One piece below a node, with what it adds by itself and how many of it one vehicle has. */
@@ -30,7 +30,7 @@ export const contentsBelow = (record: StudyRecord, { rolled, perVehicle }: Study
   const waiting = [...(root?.children ?? [])].reverse();
   for (let place = waiting.pop(); place !== undefined; place = waiting.pop()) {
     const node = nodes[place];
-    const own = rolled.own[place];
+    const own = ownAt(rolled, place);
     if (!node || !own) continue;
     const piece = node.kind === 'piece' ? byId.get(node.id) : undefined;
     if (piece) pieces.push({ piece, own, perVehicle: perVehicle[place] ?? 1, isLeaf: node.children.length === 0, place });

@@ -76,30 +76,31 @@ export const generalCost = (
 
 const figure = (value: number): string => String(Number(value.toPrecision(4)));
 
-const processTerms = (netMassKg: number, material: Material, process: Process, piecesOverLife: number): readonly CostTerm[] => {
-  const inputs: ProcessCostInputs = {
-    netMassKg,
-    pricePerKg: material.priceEurPerKg,
-    scrapFraction: process.scrapFraction,
-    tooling: atMass(process.toolingEur, netMassKg),
-    toolLifePieces: process.toolLifePieces,
-    piecesOverLife,
-    cycleS: atMass(process.cycleS, netMassKg),
-    ratePerH: atMass(process.rateEurPerH, netMassKg),
-    yieldFraction: process.yieldFraction,
-  };
+const processInputs = (netMassKg: number, material: Material, process: Process, piecesOverLife: number): ProcessCostInputs => ({
+  netMassKg,
+  pricePerKg: material.priceEurPerKg,
+  scrapFraction: process.scrapFraction,
+  tooling: atMass(process.toolingEur, netMassKg),
+  toolLifePieces: process.toolLifePieces,
+  piecesOverLife,
+  cycleS: atMass(process.cycleS, netMassKg),
+  ratePerH: atMass(process.rateEurPerH, netMassKg),
+  yieldFraction: process.yieldFraction,
+});
+
+const processTerms = (inputs: ProcessCostInputs, material: Material, process: Process): readonly CostTerm[] => {
   const cost = generalCost(inputs);
-  const sets = Math.ceil(piecesOverLife / process.toolLifePieces);
+  const sets = Math.ceil(inputs.piecesOverLife / process.toolLifePieces);
   return [
     {
       label: 'Material',
-      working: `${figure(netMassKg)} kg × ${material.priceEurPerKg} EUR/kg ÷ (1 − ${process.scrapFraction} scrap)`,
+      working: `${figure(inputs.netMassKg)} kg × ${material.priceEurPerKg} EUR/kg ÷ (1 − ${process.scrapFraction} scrap)`,
       amount: cost.material,
       source: `${material.name}: price ${material.year}, assumed`,
     },
     {
       label: 'Tooling',
-      working: `${figure(inputs.tooling)} EUR × ${sets} ${sets === 1 ? 'set' : 'sets'} ÷ ${figure(piecesOverLife)} pieces over life`,
+      working: `${figure(inputs.tooling)} EUR × ${sets} ${sets === 1 ? 'set' : 'sets'} ÷ ${figure(inputs.piecesOverLife)} pieces over life`,
       amount: cost.tooling,
       source: `${process.name}: ${process.source} ${process.year}`,
     },
@@ -165,9 +166,11 @@ const missing = (piece: Piece): readonly Issue[] => [
     : []),
 ];
 
+const catalogueServes = (basis: CostBasis): boolean => basis.currency === CATALOGUE_CURRENCY && basis.priceYear === CATALOGUE_YEAR;
+
 /** Basis faults that keep the shipped catalogue from being used at all. */
 export const catalogueIssues = (basis: CostBasis): readonly Issue[] =>
-  basis.currency === CATALOGUE_CURRENCY && basis.priceYear === CATALOGUE_YEAR
+  catalogueServes(basis)
     ? []
     : [
         issue(
@@ -199,6 +202,25 @@ export const pieceCost = (piece: Piece, perVehicle: number, basis: CostBasis): P
   const material = materialById.get(piece.materialId ?? '');
   const process = processById.get(piece.processId ?? '');
   if (issues.length > 0 || !material || !process || piece.massEachKg === null) return notCosted(issues);
-  const terms = processTerms(piece.massEachKg, material, process, basis.volumePerYear * basis.productionYears * perVehicle);
-  return { amount: terms.reduce((sum, term) => sum + term.amount, 0), terms, boughtWhole: false, issues: [] };
+  const inputs = processInputs(piece.massEachKg, material, process, piecesOverLife(basis, perVehicle));
+  const terms = processTerms(inputs, material, process);
+  return { amount: sumOfTerms(generalCost(inputs)), terms, boughtWhole: false, issues: [] };
+};
+
+const piecesOverLife = (basis: CostBasis, perVehicle: number): number => basis.volumePerYear * basis.productionYears * perVehicle;
+
+const sumOfTerms = ({ material, tooling, conversion }: ReturnType<typeof generalCost>): number => material + tooling + conversion;
+
+/** The amount of `pieceCost` alone, without the words: what roll-ups of many thousand pieces ask for. */
+export const pieceAmount = (piece: Piece, perVehicle: number, basis: CostBasis): Pick<PieceCost, 'amount' | 'boughtWhole'> => {
+  const price = priceOf(piece);
+  if (price) return { amount: basisDifferences(price, basis).length > 0 ? null : Number(price.amount), boughtWhole: true };
+  const material = materialById.get(piece.materialId ?? '');
+  const process = processById.get(piece.processId ?? '');
+  const known = piece.massEachKg !== null && material !== undefined && process !== undefined && catalogueServes(basis);
+  if (!known) return { amount: null, boughtWhole: false };
+  return {
+    amount: sumOfTerms(generalCost(processInputs(piece.massEachKg, material, process, piecesOverLife(basis, perVehicle)))),
+    boughtWhole: false,
+  };
 };

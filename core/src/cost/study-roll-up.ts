@@ -2,7 +2,7 @@ import type { Outline, Piece, StudyRecord } from '../record';
 import { outline } from '../record';
 import { ownFigures, ownFiguresOf, rollUp, rollUpAfterEdit, type CostOf, type RollUp } from '../bench';
 import { fastenerCost } from './fastener-cost';
-import { basisOf, pieceCost } from './piece-cost';
+import { basisOf, pieceAmount } from './piece-cost';
 
 /** How many of each node one vehicle has: quantities of the node and all above it, multiplied. [node] */
 export const perVehicleOf = (record: StudyRecord, { nodes }: Outline): readonly number[] => {
@@ -15,7 +15,7 @@ export const perVehicleOf = (record: StudyRecord, { nodes }: Outline): readonly 
 const costOf = (record: StudyRecord, placeOf: Outline['placeOf'], perVehicle: readonly number[]): CostOf => {
   const basis = basisOf(record.study);
   return {
-    piece: (piece) => pieceCost(piece, perVehicle[placeOf.get(piece.id) ?? -1] ?? 1, basis),
+    piece: (piece) => pieceAmount(piece, perVehicle[placeOf.get(piece.id) ?? -1] ?? 1, basis),
     fastener: (set) => fastenerCost(set, basis),
   };
 };

@@ -1,5 +1,5 @@
 import { issue, type Issue } from '../shared';
-import type { Piece, StudyRecord, Subsystem } from './contract';
+import type { StudyRecord } from './contract';
 
 export type NodeKind = 'vehicle' | 'subsystem' | 'piece';
 
@@ -20,6 +20,11 @@ export interface OutlineNode {
 export interface Outline {
   readonly nodes: readonly OutlineNode[];
   readonly placeOf: ReadonlyMap<string, number>;
+  /** [node] place of its parent, −1 at a vehicle; the same as in `nodes`, packed for computations that pass over all of them */
+  readonly parentOf: Int32Array;
+  /** [node] how many nodes with something inside stand before it, −1 for a node with nothing inside */
+  readonly innerOf: Int32Array;
+  readonly innerCount: number;
   readonly issues: readonly Issue[];
 }
 
@@ -45,30 +50,17 @@ const grouped = <T extends Ordered>(rows: readonly T[], keyOf: (row: T) => strin
   return groups;
 };
 
-interface Pending {
-  readonly key: string;
-  readonly kind: NodeKind;
-  readonly id: string;
-  readonly vehicleId: string;
-  readonly parent: number;
-  readonly depth: number;
-}
+type Growing = Omit<OutlineNode, 'children'> & { readonly children: number[] };
 
-const childrenOf = (
-  node: Pending,
-  place: number,
-  subsystems: ReadonlyMap<string, readonly Subsystem[]>,
-  pieces: ReadonlyMap<string, readonly Piece[]>,
-): readonly Pending[] => {
-  const { vehicleId } = node;
-  const below = { vehicleId, parent: place, depth: node.depth + 1 };
-  const groups = node.kind === 'piece' ? [] : (subsystems.get(node.kind === 'vehicle' ? '' : node.id) ?? []);
-  const hanging = node.kind === 'vehicle' ? [] : (pieces.get(node.key) ?? []);
-  return [
-    ...groups.map((s): Pending => ({ ...below, key: subsystemKey(vehicleId, s.id), kind: 'subsystem', id: s.id })),
-    ...hanging.map((p): Pending => ({ ...below, key: p.id, kind: 'piece', id: p.id })),
-  ];
-};
+const grown = (kind: NodeKind, key: string, id: string, vehicleId: string, parent: number, depth: number): Growing => ({
+  key,
+  kind,
+  id,
+  vehicleId,
+  parent,
+  depth,
+  children: [],
+});
 
 /**
  * Arranges a study as a forest. Pieces that hang nowhere (their parent is missing, or they are inside themselves by
@@ -77,22 +69,36 @@ const childrenOf = (
 export const outline = (record: StudyRecord): Outline => {
   const subsystems = grouped(record.subsystems, (s) => s.parentId ?? '');
   const pieces = grouped(record.pieces, (p) => p.parentId ?? subsystemKey(p.vehicleId, p.subsystemId ?? ''));
-  const nodes: (Pending & { children: number[] })[] = [];
+  const nodes: Growing[] = [];
   const placeOf = new Map<string, number>();
-  const waiting: Pending[] = [...record.vehicles]
+  // a stack of our own rather than recursion: pieces may be nested as deep as there are pieces
+  const waiting = [...record.vehicles]
     .sort(inOrder)
     .reverse()
-    .map((v) => ({ key: v.id, kind: 'vehicle', id: v.id, vehicleId: v.id, parent: -1, depth: 0 }));
-  for (let next = waiting.pop(); next; next = waiting.pop()) {
+    .map((v) => grown('vehicle', v.id, v.id, v.id, -1, 0));
+  for (let node = waiting.pop(); node; node = waiting.pop()) {
     const place = nodes.length;
-    nodes.push({ ...next, children: [] });
-    placeOf.set(next.key, place);
-    if (next.parent >= 0) nodes[next.parent]?.children.push(place);
-    const below = childrenOf(next, place, subsystems, pieces);
-    for (let i = below.length - 1; i >= 0; i--) waiting.push(below[i]!);
+    nodes.push(node);
+    placeOf.set(node.key, place);
+    if (node.parent >= 0) nodes[node.parent]!.children.push(place);
+    const { vehicleId } = node;
+    const depth = node.depth + 1;
+    const hanging = node.kind === 'vehicle' ? undefined : pieces.get(node.key);
+    const inside = node.kind === 'piece' ? undefined : subsystems.get(node.kind === 'vehicle' ? '' : node.id);
+    for (let i = (hanging?.length ?? 0) - 1; i >= 0; i--) {
+      const { id } = hanging![i]!;
+      waiting.push(grown('piece', id, id, vehicleId, place, depth));
+    }
+    for (let i = (inside?.length ?? 0) - 1; i >= 0; i--) {
+      const { id } = inside![i]!;
+      waiting.push(grown('subsystem', subsystemKey(vehicleId, id), id, vehicleId, place, depth));
+    }
   }
   const issues = record.pieces
     .filter((piece) => !placeOf.has(piece.id))
     .map((piece) => issue('adrift', `“${piece.name}” hangs nowhere: its parent is missing or it is inside itself`, 'parentId', piece.id));
-  return { nodes, placeOf, issues };
+  const parentOf = Int32Array.from(nodes, (node) => node.parent);
+  let innerCount = 0;
+  const innerOf = Int32Array.from(nodes, (node) => (node.children.length === 0 ? -1 : innerCount++));
+  return { nodes, placeOf, parentOf, innerOf, innerCount, issues };
 };

@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { subsystemKey, type StudyRecord } from '@each-bolt/core/record';
-import { shown, totalsOf } from '@each-bolt/core/bench';
+import { ownAt, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
 import { Api } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
@@ -72,7 +72,7 @@ describe('the demo study', () => {
     for (const piece of whole) {
       const totals = totalsOf(rolled, piece.id);
       const held = record.fastenerSets.filter((f) => f.pieceId === piece.id).length;
-      const own = rolled.own[rolled.outline.placeOf.get(piece.id) ?? -1];
+      const own = ownAt(rolled, rolled.outline.placeOf.get(piece.id) ?? -1);
       const inside = (totals?.massKg ?? 0) + (totals?.fastenerMassKg ?? 0) - (held > 0 ? (own?.fastenerMassKg ?? 0) : 0);
       expect(Math.abs(inside - (piece.massEachKg ?? 0))).toBeLessThan(0.1);
     }

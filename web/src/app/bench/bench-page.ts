@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { countingRuleText, type Op, type Piece, type Place } from '@each-bolt/core/record';
-import { fastenerFields, jointFields, pieceFields, printLine, shown } from '@each-bolt/core/bench';
+import { fastenerFields, jointFields, pieceFields, printLine, shown, totalsAt } from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
 import { RecordService } from '../record/record-service';
@@ -184,13 +184,13 @@ export class BenchPage {
     const pieces = this.open.pieceById();
     return (place: number) => {
       const piece = pieces.get(rolled.outline.nodes[place]?.id ?? '');
-      const totals = rolled.totals[place];
+      const totals = totalsAt(rolled, place);
       if (!totals) throw new RangeError(`no totals at ${place}`);
       return rowFigures(piece?.name ?? '', piece ? pieceDetail(piece) : '', shown(totals, fastenersIn));
     };
   });
   protected readonly total = computed(() => {
-    const totals = this.open.rollUp().rolled.totals[this.root()];
+    const totals = totalsAt(this.open.rollUp().rolled, this.root());
     return totals ? rowFigures('In all', '', shown(totals, this.open.study().fastenersIn)) : null;
   });
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Op, Piece } from '@each-bolt/core/record';
-import { shown } from '@each-bolt/core/bench';
+import { shown, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
@@ -49,7 +49,7 @@ export class PieceCardHost {
   protected readonly refusal = signal<Refusal | null>(null);
   private readonly place = computed(() => this.open.outline().placeOf.get(this.selection.piece()?.id ?? '') ?? -1);
   protected readonly figures = computed(() => {
-    const totals = this.open.rollUp().rolled.totals[this.place()];
+    const totals = totalsAt(this.open.rollUp().rolled, this.place());
     return totals ? shown(totals, this.open.study().fastenersIn) : null;
   });
   protected readonly isAssembly = computed(() => (this.open.outline().nodes[this.place()]?.children.length ?? 0) > 0);

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inj
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole } from '@each-bolt/core/record';
-import { shown, type Shown } from '@each-bolt/core/bench';
+import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
 import { PieceCardHost } from '../card/piece-card-host';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -167,7 +167,7 @@ export class ShellPage {
     const { rolled } = this.open.rollUp();
     const { fastenersIn } = this.open.study();
     return (place: number): Shown | null => {
-      const totals = rolled.totals[place];
+      const totals = totalsAt(rolled, place);
       return totals ? shown(totals, fastenersIn) : null;
     };
   });

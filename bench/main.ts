@@ -1,0 +1,34 @@
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Result } from './harness';
+import { rollUpBench } from './roll-up.bench';
+
+const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonly Result[]>>> = {
+  'roll-up': rollUpBench,
+};
+
+const printed = (value: number): string => String(Number(value.toPrecision(3)));
+
+const main = async (): Promise<void> => {
+  const [only] = process.argv.slice(2);
+  const names = only === undefined ? Object.keys(BENCHES) : [only];
+  const results: Result[] = [];
+  for (const name of names) {
+    const bench = BENCHES[name];
+    if (!bench) throw new RangeError(`There is no benchmark “${name}”; there are: ${Object.keys(BENCHES).join(', ')}`);
+    results.push(...(await bench()));
+  }
+  const width = Math.max(...results.map((r) => r.name.length));
+  for (const r of results) {
+    process.stdout.write(
+      `${r.name.padEnd(width)}  ${printed(r.value).padStart(8)} ${r.unit.padEnd(3)} budget ${String(r.budget).padStart(5)}  ${r.ok ? 'ok' : 'OVER'}\n`,
+    );
+  }
+  writeFileSync(join(process.cwd(), 'bench', 'results.json'), `${JSON.stringify(results, null, 2)}\n`);
+  if (results.some((r) => !r.ok)) process.exitCode = 1;
+};
+
+main().catch((error: unknown) => {
+  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+  process.exit(1);
+});

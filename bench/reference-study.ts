@@ -1,0 +1,99 @@
+import { MATERIALS, PROCESSES } from '@each-bolt/core/shared';
+import {
+  blankFasteners,
+  blankJoints,
+  blankPiece,
+  type FastenerSet,
+  type JointSet,
+  type Piece,
+  type StudyRecord,
+} from '@each-bolt/core/record';
+
+const id = (kind: string, n: number): string => `${kind}-${String(n).padStart(8, '0')}`;
+
+/** Repeatable numbers in 0…1. @source Park and Miller, minimal standard generator */
+const random = (seed: number): (() => number) => {
+  let state = seed;
+  return () => (state = (state * 16_807) % 2_147_483_647) / 2_147_483_647;
+};
+
+const SUBSYSTEMS = 20;
+const PER_ASSEMBLY = 9;
+
+/** A study of one vehicle with so many pieces: 20 subsystems, assemblies of nine pieces each, every third piece with fasteners. */
+export const referenceStudy = (pieces: number): StudyRecord => {
+  const next = random(4600);
+  const vehicle = {
+    id: 'vehicle',
+    version: 1,
+    sequence: 0,
+    name: 'Reference',
+    maker: '',
+    role: 'subject' as const,
+    modelYear: 2026,
+    builtOn: null,
+    acquiredOn: null,
+    notes: '',
+  };
+  const subsystems = Array.from({ length: SUBSYSTEMS }, (_, n) => ({
+    id: id('subsystem', n),
+    version: 1,
+    parentId: null,
+    sequence: n,
+    name: `Subsystem ${n}`,
+  }));
+  const all: Piece[] = Array.from({ length: pieces }, (_, n) => {
+    const isAssembly = n % (PER_ASSEMBLY + 1) === 0;
+    const parentId = isAssembly ? null : id('piece', n - (n % (PER_ASSEMBLY + 1)));
+    const mass = isAssembly ? null : 0.005 + next() * 2;
+    const blank = blankPiece({
+      vehicleId: vehicle.id,
+      parentId,
+      subsystemId: parentId === null ? id('subsystem', Math.floor(next() * SUBSYSTEMS)) : null,
+    });
+    return {
+      ...blank,
+      id: id('piece', n),
+      version: 1,
+      sequence: n,
+      name: `Piece ${n}`,
+      quantity: 1 + (n % 3),
+      materialId: MATERIALS[n % MATERIALS.length]?.id ?? null,
+      processId: PROCESSES[n % PROCESSES.length]?.id ?? null,
+      massEachKg: mass,
+      massUKg: mass === null ? null : 0.0003,
+      massEvidence: mass === null ? null : n % 11 === 0 ? 'I' : 'M',
+    };
+  });
+  const every = (step: number): readonly Piece[] => all.filter((_, n) => n % step === 1);
+  const fastenerSets: FastenerSet[] = every(3).map((piece, n) => ({
+    ...blankFasteners(piece.id),
+    id: id('fasteners', n),
+    version: 1,
+    count: 1 + (n % 8),
+    threadM: 0.006,
+    lengthM: 0.016,
+    drive: 'T30',
+  }));
+  const jointSets: JointSet[] = every(5).map((piece, n) => ({
+    ...blankJoints(piece.id),
+    id: id('joints', n),
+    version: 1,
+    count: 1 + (n % 20),
+  }));
+  const study = {
+    id: 'study',
+    version: 1,
+    title: 'Reference',
+    questions: '',
+    lead: '',
+    currency: 'EUR',
+    priceYear: 2026,
+    volumePerYear: 60_000,
+    productionYears: 7,
+    region: 'Central Europe',
+    fastenersIn: true,
+    assembliesAs: 'pieces' as const,
+  };
+  return { revision: 1, study, vehicles: [vehicle], subsystems, pieces: all, fastenerSets, jointSets };
+};

@@ -1,0 +1,69 @@
+import { HyperFormula } from 'hyperformula';
+import { outline, type StudyRecord } from '@each-bolt/core/record';
+import { ownFiguresOf, rollUp, rollUpAfterEdit, totalsAt, type CostOf, type RollUp } from '@each-bolt/core/bench';
+import { studyRollUp } from '@each-bolt/core/cost';
+import { atLeast, atMost, medianMs, type Result } from './harness';
+import { referenceStudy } from './reference-study';
+
+const PIECES = 50_000;
+
+const ONE_EACH: CostOf = { piece: () => ({ amount: 1, boughtWhole: false }), fastener: () => 0.1 };
+
+/**
+ * One measure, mass, of the same tree in a spreadsheet: a row for each node, its total the quantity times its own mass and
+ * the totals of its children. One cell scales all masses, so that setting it makes the engine work every formula out again
+ * without reading or parsing anything: the kindest way to measure it.
+ */
+const spreadsheetMs = (record: StudyRecord, rolled: RollUp): { readonly ms: number; readonly total: number } => {
+  const { nodes } = rolled.outline;
+  const pieces = new Map(record.pieces.map((piece) => [piece.id, piece]));
+  const ROW = 2;
+  const sum = (children: readonly number[]): string => {
+    // children that follow each other become one range, as a person would write it
+    const ranges: [number, number][] = [];
+    for (const place of children) {
+      const last = ranges.at(-1);
+      if (last && last[1] + 1 === place) last[1] = place;
+      else ranges.push([place, place]);
+    }
+    return ranges.length === 0 ? '' : `+SUM(${ranges.map(([from, to]) => `C${from + ROW}:C${to + ROW}`).join(',')})`;
+  };
+  const rows = nodes.map((node, place) => {
+    const piece = pieces.get(node.id);
+    const own = node.children.length === 0 ? (piece?.massEachKg ?? 0) : 0;
+    return [own, piece?.quantity ?? 1, `=B${place + ROW}*(A${place + ROW}*$D$1${sum(node.children)})`];
+  });
+  const sheet = HyperFormula.buildFromArray([[null, null, null, 1], ...rows], { licenseKey: 'gpl-v3', maxRows: PIECES + 100 });
+  const cell = { sheet: 0, row: 0, col: 3 };
+  let scale = 1;
+  const ms = medianMs(() => sheet.setCellContents(cell, [[(scale += 1)]]), 5, 1);
+  sheet.setCellContents(cell, [[1]]);
+  const total = sheet.getCellValue({ sheet: 0, row: 1, col: 2 });
+  sheet.destroy();
+  return { ms, total: Number(total) };
+};
+
+/** Roll-up of the reference tree: all measures at once, after one edit, and against a spreadsheet engine doing one measure. */
+export const rollUpBench = (): readonly Result[] => {
+  const record = referenceStudy(PIECES);
+  const tree = outline(record);
+  const own = ownFiguresOf(record, tree, ONE_EACH);
+  const rolled = rollUp(tree, own, 'pieces');
+  const wholeMs = medianMs(() => rollUp(tree, own, 'pieces'), 21);
+  const fromRecordMs = medianMs(() => studyRollUp(record), 9);
+  const leaf = tree.nodes.findLastIndex((node) => node.children.length === 0);
+  const figures = own[leaf];
+  if (!figures) throw new RangeError('the reference study has no leaf');
+  let kg = 1;
+  const editMs = medianMs(() => rollUpAfterEdit(rolled, leaf, { ...figures, massKg: (kg += 0.001) }), 201, 20);
+  const spreadsheet = spreadsheetMs(record, rolled);
+  const ours = totalsAt(rolled, 0)?.massKg ?? Number.NaN;
+  if (!(Math.abs(spreadsheet.total / ours - 1) < 1e-9))
+    throw new RangeError(`the spreadsheet gets ${spreadsheet.total} kg, the roll-up ${ours} kg`);
+  return [
+    atMost(`roll-up of ${PIECES} pieces, all measures`, wholeMs, 'ms', 60),
+    atMost('  with outline and costs, from the record', fromRecordMs, 'ms', 1000),
+    atMost('  after one edit', editMs, 'ms', 0.5),
+    atLeast('  against one measure in a spreadsheet engine', spreadsheet.ms / wholeMs, '×', 20),
+  ];
+};

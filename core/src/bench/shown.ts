@@ -1,0 +1,50 @@
+import { evidenceAt, type EvidenceMark } from '../shared';
+import { onWeakest } from './own-figures';
+import type { Totals } from './roll-up';
+
+/** What a total says once the rule on fasteners is applied. Absent figures are null, never 0. */
+export interface Shown {
+  readonly pieces: number;
+  readonly fasteners: number;
+  readonly joints: number;
+  readonly massKg: number | null;
+  readonly massUKg: number | null;
+  readonly cost: number | null;
+  readonly piecesOfMass: number;
+  readonly piecesWeighed: number;
+  readonly piecesMassed: number;
+  readonly piecesCosted: number;
+  /** fasteners counted in but without a mass, or without a cost */
+  readonly fastenersNotMassed: number;
+  readonly fastenersNotCosted: number;
+  readonly weakest: EvidenceMark | null;
+  /** share of massKg that rests on the weakest mark, 0…1 */
+  readonly weakestFraction: number;
+}
+
+/** Applies the rule on fasteners to a total: in, they count as pieces and their mass and cost are added. */
+export const shown = (t: Totals, fastenersIn: boolean): Shown => {
+  const withFasteners = fastenersIn && t.fasteners > 0;
+  const massKg = t.massKg + (withFasteners ? t.fastenerMassKg : 0);
+  const [rank, kgOnRank] = withFasteners
+    ? onWeakest(t.massRank, t.massKgOnRank, t.fastenerRank, t.fastenerKgOnRank)
+    : [t.massRank, t.massKgOnRank];
+  const anyMass = t.piecesMassed > 0 || t.massKg > 0 || (withFasteners && t.fastenersMassed > 0);
+  const anyCost = t.piecesCosted > 0 || t.cost > 0 || (withFasteners && t.fastenersCosted > 0);
+  return {
+    pieces: t.pieces + (withFasteners ? t.fasteners : 0),
+    fasteners: t.fasteners,
+    joints: t.joints,
+    massKg: anyMass ? massKg : null,
+    massUKg: anyMass ? Math.sqrt(t.massVar + (withFasteners ? t.fastenerMassVar : 0)) : null,
+    cost: anyCost ? t.cost + (withFasteners ? t.fastenerCost : 0) : null,
+    piecesOfMass: t.pieces,
+    piecesWeighed: t.piecesWeighed,
+    piecesMassed: t.piecesMassed,
+    piecesCosted: t.piecesCosted,
+    fastenersNotMassed: withFasteners ? t.fasteners - t.fastenersMassed : 0,
+    fastenersNotCosted: withFasteners ? t.fasteners - t.fastenersCosted : 0,
+    weakest: evidenceAt(rank),
+    weakestFraction: massKg > 0 ? kgOnRank / massKg : 0,
+  };
+};
