@@ -1,5 +1,5 @@
 import { BLANK } from '../../testing/teardown';
-import { boxVolumeM3, heavierThanSolid, litresText } from './envelope';
+import { boxVolumeM3, heavierThanSolid, volumeText } from './envelope';
 
 /** @source common practice, no source */
 describe('box volumes', () => {
@@ -10,7 +10,9 @@ describe('box volumes', () => {
   ] as const)('%j m hold %d litres', (box, litres) => {
     expect(boxVolumeM3(box) * 1000).toBeCloseTo(litres, 3);
   });
-  it('are printed in litres to three digits', () => expect(litresText(0.01254892)).toBe('12.5\u00a0L'));
+  it('are printed in litres or cubic centimetres to three digits', () => {
+    expect([volumeText(0.01254892), volumeText(0.0000727)]).toEqual(['12.5\u00a0L', '72.7\u00a0cm³']);
+  });
 });
 
 describe('a piece heavier than its box filled solid', () => {

@@ -7,8 +7,9 @@ import type { Piece } from '../record';
  */
 export const boxVolumeM3 = ([length, width, height]: readonly [number, number, number]): number => length * width * height;
 
-/** Volume in litres for people: "12.5 L". */
-export const litresText = (volumeM3: number): string => `${threeDigits(volumeM3 * 1000)}\u00a0L`;
+/** Volume for people: "12.5 L", and below a litre "72.7 cm³". */
+export const volumeText = (volumeM3: number): string =>
+  volumeM3 < 0.001 ? `${threeDigits(volumeM3 * 1e6)}\u00a0cm³` : `${threeDigits(volumeM3 * 1000)}\u00a0L`;
 
 type Sized = Pick<Piece, 'massEachKg' | 'lengthM' | 'widthM' | 'heightM' | 'materialId'>;
 

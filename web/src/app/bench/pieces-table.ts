@@ -20,6 +20,7 @@ export interface RowFigures {
   readonly weakestShare: string;
   readonly cost: number | null;
   readonly costGap: string;
+  readonly costTitle: string;
   readonly weighed: string;
   readonly weighedTitle: string;
 }
@@ -88,7 +89,7 @@ const ROW_PX = 44;
           <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
           <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
         </span>
-        <span class="right" role="gridcell" [title]="f.costGap">
+        <span class="right" role="gridcell" [title]="f.costTitle">
           <span class="figure">{{ f.cost | ebMoney }}</span>
           <span class="second">{{ f.costGap }}</span>
         </span>
@@ -105,7 +106,7 @@ const ROW_PX = 44;
           <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
           <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
         </span>
-        <span class="right" role="gridcell" [title]="f.costGap">
+        <span class="right" role="gridcell" [title]="f.costTitle">
           <span class="figure">{{ f.cost | ebMoney }}</span>
           <span class="second">{{ f.costGap }}</span>
         </span>
@@ -133,7 +134,7 @@ const ROW_PX = 44;
     }
     .row {
       display: grid;
-      grid-template-columns: minmax(150px, 1fr) 46px 62px 46px 100px 72px 62px;
+      grid-template-columns: minmax(150px, 1fr) 50px 62px 46px 100px 72px 66px;
       column-gap: 8px;
       align-items: center;
       height: 44px;
@@ -168,7 +169,7 @@ const ROW_PX = 44;
     cdk-virtual-scroll-viewport .row {
       cursor: pointer;
     }
-    cdk-virtual-scroll-viewport .row:hover {
+    cdk-virtual-scroll-viewport .row:hover:not(.chosen) {
       background: var(--fine);
     }
     .row.chosen {

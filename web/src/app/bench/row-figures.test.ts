@@ -32,6 +32,7 @@ describe('a row of the pieces table', () => {
     expect(figures(LEFT.id)).toMatchObject({
       weighed: '2 of 3',
       weighedTitle: '2 of 3 weighed; 1 without mass; 4 fasteners without mass',
+      costTitle: '2 of 3 pieces costed; 4 fasteners without cost',
       costGap: '2 of 3',
     });
   });

@@ -1,4 +1,4 @@
-import { decimalsFor, fixed, materialById, millimetres, processById } from '@each-bolt/core/shared';
+import { counted, decimalsFor, fixed, materialById, millimetres, processById } from '@each-bolt/core/shared';
 import type { Piece } from '@each-bolt/core/record';
 import { massGaps, weighedShort, weighedText, type Shown } from '@each-bolt/core/bench';
 import type { RowFigures } from './pieces-table';
@@ -18,10 +18,14 @@ export const pieceDetail = (piece: Piece): string =>
 export const massUText = (massUKg: number | null): string =>
   massUKg === null ? '' : `± ${fixed(massUKg * 1000, decimalsFor(massUKg * 1000, 3))} g`;
 
-const costGap = (figures: Shown): string => {
-  const without = figures.piecesOfMass - figures.piecesCosted;
-  if (without === 0) return figures.fastenersNotCosted > 0 ? `${figures.fastenersNotCosted} fasteners not` : '';
-  return figures.piecesOfMass === 1 ? 'not costed' : `${fixed(figures.piecesCosted, 0)} of ${fixed(figures.piecesOfMass, 0)}`;
+/** How much of a cost is missing: short for the column, and in full. */
+const costGap = (figures: Shown): readonly [string, string] => {
+  const { piecesOfMass, piecesCosted, fastenersNotCosted } = figures;
+  const fasteners = fastenersNotCosted > 0 ? [`${counted(fastenersNotCosted, 'fastener')} without cost`] : [];
+  if (piecesCosted === piecesOfMass) return [fastenersNotCosted > 0 ? `${fastenersNotCosted} without` : '', fasteners.join()];
+  if (piecesOfMass === 1) return ['not costed', ['not costed', ...fasteners].join('; ')];
+  const known = `${fixed(piecesCosted, 0)} of ${fixed(piecesOfMass, 0)}`;
+  return [known, [`${known} pieces costed`, ...fasteners].join('; ')];
 };
 
 /** Figures of one node as the table prints them. */
@@ -37,7 +41,8 @@ export const rowFigures = (name: string, detail: string, figures: Shown): RowFig
   weakest: figures.weakest,
   weakestShare: `${fixed(figures.weakestFraction * 100, 0)} %`,
   cost: figures.cost,
-  costGap: costGap(figures),
+  costGap: costGap(figures)[0],
+  costTitle: costGap(figures)[1],
   weighed: weighedShort(figures),
   weighedTitle: [weighedText(figures), ...massGaps(figures)].join('; '),
 });

@@ -187,6 +187,11 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
       font: 500 12.5px/1.3 var(--label);
       color: var(--soft);
     }
+    /* keeps a field that is gone to clear of the buttons that stay in view */
+    .field input,
+    .field textarea {
+      scroll-margin: 40px 0 130px;
+    }
     .fault {
       color: var(--amber);
       line-height: 1.3;

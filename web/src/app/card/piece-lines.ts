@@ -1,5 +1,5 @@
 import { fixed, materialById, millimetres, processById, withU, type EvidenceMark } from '@each-bolt/core/shared';
-import { boxVolumeM3, envelopeOf, heavierThanSolid, litresText } from '@each-bolt/core/bench';
+import { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from '@each-bolt/core/bench';
 import { HAND_WORD, fieldLabel, type Piece, type PieceFields } from '@each-bolt/core/record';
 
 /** One line of the card: what it is, what it says, how it is known. */
@@ -27,7 +27,7 @@ const withDetail = (name: string, detail: string): string => [name, detail].filt
 
 const envelopeText = (piece: Piece): string => {
   const envelope = envelopeOf(piece);
-  return envelope === null ? '' : `${envelope.map(mm).join(' × ')}\u00a0mm, ${litresText(boxVolumeM3(envelope))}`;
+  return envelope === null ? '' : `${envelope.map(mm).join(' × ')}\u00a0mm, ${volumeText(boxVolumeM3(envelope))}`;
 };
 
 /** What is recorded of a piece, in the order of the card; what is not known is left out, but for the mass. */

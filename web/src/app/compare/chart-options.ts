@@ -113,7 +113,8 @@ const named = (points: readonly Point[]): ReadonlySet<string> =>
 
 /** One marker for each piece straight under the subsystem with all inside it: how many pieces against how many kg. */
 export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
-  const series = (side: Side, vehicle: ChartVehicle): object => {
+  // names stand above the marks of one vehicle and below those of the other, so that counterparts do not cover each other
+  const series = (side: Side, vehicle: ChartVehicle, labels: 'top' | 'bottom'): object => {
     const points = pointsOf(side);
     const names = named(points);
     return {
@@ -124,7 +125,7 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
       itemStyle: { color: hueOf(ink, vehicle.place), opacity: 0.9 },
       label: {
         show: true,
-        position: 'right',
+        position: labels,
         color: ink.ink,
         fontFamily: FONT,
         fontSize: 11.5,
@@ -137,7 +138,7 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
   return {
     animation: false,
     aria: { enabled: true, label: { description: `Pieces against mass of the assemblies of ${left.name} and ${right.name}` } },
-    grid: { left: 8, right: 84, top: 10, bottom: 44, containLabel: true },
+    grid: { left: 26, right: 60, top: 10, bottom: 40, containLabel: true },
     tooltip: {
       trigger: 'item',
       formatter: ({ seriesName, name, value }: { seriesName: string; name: string; value: readonly [number, number] }) =>
@@ -146,7 +147,7 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
     xAxis: { type: 'value', min: 0, minInterval: 1, ...axis(ink, 'counted by the rule, from 0') },
     // masses span grams to tens of kilograms; on a straight axis all but a few would lie on the floor
     yAxis: { type: 'log', ...axis(ink, 'kg, logarithmic'), nameGap: 42 },
-    series: [series(comparison.left, left), series(comparison.right, right)],
+    series: [series(comparison.left, left, 'top'), series(comparison.right, right, 'bottom')],
   };
 };
 

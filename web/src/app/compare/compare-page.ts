@@ -210,7 +210,7 @@ type View = 'total' | 'material' | 'process';
       margin-bottom: 6px;
     }
     .chart {
-      height: 212px;
+      height: 198px;
       background: var(--sheet);
       border: 1px solid var(--line);
     }

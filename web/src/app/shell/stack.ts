@@ -116,7 +116,7 @@ const ROW_PX = 26;
       cursor: pointer;
       white-space: nowrap;
     }
-    .row:hover {
+    .row:hover:not(.chosen) {
       background: var(--fine);
     }
     .vehicle .text {
