@@ -64,10 +64,35 @@ test('when the server does not answer, the line is kept and can be put back', as
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('alert')).toContainText('The server does not answer. Nothing typed is lost');
   await expect(page.getByRole('contentinfo')).toContainText('The last change was not kept');
+  await page.getByLabel('Entry line').fill('arm 200 g');
+  await page.getByLabel('Entry line').press('Enter');
+  await expect(page.getByRole('alert')).toHaveCount(2);
   await page.unroute('**/changes');
-  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await page.getByRole('button', { name: 'Put the line back' }).first().click();
   await page.getByLabel('Entry line').press('Enter');
   await expect(rowOf(page, /lever/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await page.getByLabel('Entry line').press('Enter');
+  await expect(rowOf(page, /arm/)).toBeVisible();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+});
+
+test('fasteners typed before the server has answered go onto the piece just typed', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Slow network');
+  await page.goto(`/studies/${study.id}/bench`);
+  await page.route('**/changes', async (route) => {
+    await new Promise((wait) => setTimeout(wait, 700));
+    await route.continue();
+  });
+  const line = page.getByLabel('Entry line');
+  for (const text of ['plate 1 kg', '4 M6x16 5 g', '3 spot']) {
+    await line.fill(text);
+    await line.press('Enter');
+  }
+  await expect(page.getByText('Kept on plate: 3 spot')).toBeVisible();
+  const cells = rowOf(page, /plate/).getByRole('gridcell');
+  await expect(cells.nth(2)).toHaveText('4');
+  await expect(cells.nth(3)).toHaveText('3');
 });
 
 test('a study that cannot be read says so, with a way on', async ({ page, request }) => {

@@ -13,6 +13,14 @@ import { ImportDialog } from './import-dialog';
 import { PiecesTable } from './pieces-table';
 import { pieceDetail, rowFigures } from './row-figures';
 
+/** A piece that fasteners and joints can be recorded on. */
+type Holder = Pick<Piece, 'id' | 'name'>;
+
+interface RefusedLine {
+  readonly line: string;
+  readonly refusal: Refusal;
+}
+
 /** Recording at the bench: the entry line and the tree it fills. */
 @Component({
   selector: 'eb-bench-page',
@@ -21,7 +29,7 @@ import { pieceDetail, rowFigures } from './row-figures';
     @if (selection.vehicle(); as vehicle) {
       <header>
         <nav aria-label="Where new pieces go">
-          <eb-vehicle-mark [place]="vehiclePlace()" />
+          <eb-vehicle-mark [place]="selection.vehiclePlace()" />
           <span>{{ vehicle.name }}</span>
           @if (selection.inside() !== null) {
             <i class="pi pi-angle-right" aria-hidden="true"></i>
@@ -46,12 +54,12 @@ import { pieceDetail, rowFigures } from './row-figures';
         </p>
       } @else {
         <eb-entry-line [hint]="hint()" (kept)="keep($event)" />
-        @if (refused(); as why) {
+        @for (lost of refused(); track $index) {
           <eb-refusal
-            [message]="why.refusal.message + ' — “' + why.line + '”'"
-            [issues]="why.refusal.issues"
+            [message]="lost.refusal.message + ' — “' + lost.line + '”'"
+            [issues]="lost.refusal.issues"
             action="Put the line back"
-            (acted)="putBack()"
+            (acted)="putBack($index)"
           />
         }
         <p class="said" role="status">{{ said() }}</p>
@@ -146,9 +154,11 @@ export class BenchPage {
 
   protected readonly importing = signal(false);
   protected readonly said = signal('');
-  protected readonly refused = signal<{ readonly line: string; readonly refusal: Refusal } | null>(null);
+  /** lines that were not kept, each until it is put back: nothing typed is lost */
+  protected readonly refused = signal<readonly RefusedLine[]>([]);
+  /** the piece that is on its way to the server: what is typed next belongs to it */
+  private readonly onItsWay = signal<Holder | null>(null);
 
-  protected readonly vehiclePlace = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.vehicle()?.id));
   protected readonly root = computed(() => this.open.outline().placeOf.get(this.selection.subsystemKey()) ?? -1);
   protected readonly isEmpty = computed(() => (this.open.outline().nodes[this.root()]?.children.length ?? 0) === 0);
   protected readonly rule = computed(() => countingRuleText(this.open.study()));
@@ -203,30 +213,34 @@ export class BenchPage {
   }
 
   protected recordAt(pieceId: string | null): void {
-    this.selection.choose({ inside: pieceId });
+    void this.selection.choose({ inside: pieceId });
     this.entryLine()?.focus();
   }
 
   protected async keep({ line, entry }: LineKept): Promise<void> {
-    const piece = this.selection.piece();
-    if (entry.kind !== 'piece' && piece === null) {
-      this.refused.set({ line, refusal: { code: 'no-piece', message: 'Choose the piece first that these hold', issues: [] } });
-      return;
-    }
+    const holder: Holder | null = this.onItsWay() ?? this.selection.piece();
     const id = crypto.randomUUID();
-    const op = this.opOf(entry, id, piece);
-    if (op === null) return;
-    this.refused.set(null);
-    const result = await this.service.send([op]);
-    if (!result.kept) {
-      this.refused.set({ line, refusal: result.refusal });
+    const op = this.opOf(entry, id, holder);
+    if (op === null) {
+      this.refuse(line, { code: 'no-piece', message: 'Choose the piece first that these hold', issues: [] });
       return;
     }
-    this.said.set(entry.kind === 'piece' ? `Kept: ${printLine(entry)}` : `Kept on ${piece?.name ?? ''}: ${printLine(entry)}`);
-    if (entry.kind === 'piece') this.selection.choose({ piece: id });
+    if (entry.kind === 'piece') this.onItsWay.set({ id, name: entry.name });
+    const result = await this.service.send([op]);
+    if (result.kept && entry.kind === 'piece') await this.selection.choose({ piece: id });
+    if (this.onItsWay()?.id === id) this.onItsWay.set(null);
+    if (!result.kept) {
+      this.refuse(line, result.refusal);
+      return;
+    }
+    this.said.set(entry.kind === 'piece' ? `Kept: ${printLine(entry)}` : `Kept on ${holder?.name ?? ''}: ${printLine(entry)}`);
   }
 
-  private opOf(entry: LineKept['entry'], id: string, piece: Piece | null): Op | null {
+  private refuse(line: string, refusal: Refusal): void {
+    this.refused.update((lines) => [...lines, { line, refusal }]);
+  }
+
+  private opOf(entry: LineKept['entry'], id: string, piece: Holder | null): Op | null {
     switch (entry.kind) {
       case 'piece': {
         const place = this.place();
@@ -257,11 +271,11 @@ export class BenchPage {
     return this.open.record().pieces.reduce((last, piece) => Math.max(last, piece.sequence), -1) + 1;
   }
 
-  protected putBack(): void {
-    const refused = this.refused();
-    if (!refused) return;
-    this.refused.set(null);
-    this.entryLine()?.putBack(refused.line);
+  protected putBack(at: number): void {
+    const line = this.refused()[at]?.line;
+    if (line === undefined) return;
+    this.refused.update((lines) => lines.filter((_, i) => i !== at));
+    this.entryLine()?.putBack(line);
   }
 
   protected async load({

@@ -47,7 +47,7 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
     header="Import a file of pieces"
     [(visible)]="visible"
     [modal]="true"
-    [style]="{ width: '940px', maxWidth: '96vw' }"
+    [style]="{ width: '940px', maxWidth: 'calc(100% - 40px)' }"
     (onHide)="clear()"
   >
     <p>

@@ -1,10 +1,12 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
+import { NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild } from '@angular/core';
 import type { EvidenceMark as Mark } from '@each-bolt/core/shared';
 import type { Outline } from '@each-bolt/core/record';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
-import { treeMove, visibleRows, type TreeRow } from '../shared/visible-rows';
+import { TreeCursor, toggled } from '../shared/tree-cursor';
+import { visibleRows, type TreeRow } from '../shared/visible-rows';
 
 /** The figures of one row, worked out by core, ready to print. */
 export interface RowFigures {
@@ -30,7 +32,16 @@ const ROW_PX = 44;
 /** The pieces of a subsystem as a tree, with totals at every node. */
 @Component({
   selector: 'eb-pieces-table',
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, EvidenceMark, MassPipe, MoneyPipe],
+  imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    CountPipe,
+    EvidenceMark,
+    MassPipe,
+    MoneyPipe,
+    NgTemplateOutlet,
+  ],
   template: `<div class="table">
     <div class="row head" role="row" id="pieces-head">
       <span role="columnheader">Piece</span>
@@ -48,22 +59,22 @@ const ROW_PX = 44;
       aria-owns="pieces-head pieces-foot"
       [attr.aria-rowcount]="rows().length + 2"
       tabindex="0"
-      [attr.aria-activedescendant]="activeId()"
-      (keydown)="onKey($event)"
-      (focus)="startAtChosen()"
+      [attr.aria-activedescendant]="cursor.activeId()"
+      (keydown)="cursor.onKey($event)"
+      (focus)="cursor.startAtChosen()"
     >
       <div
         *cdkVirtualFor="let row of rows(); trackBy: byKey; let i = index"
         class="row"
         role="row"
-        [id]="idOf(row)"
+        [id]="cursor.idOf(row)"
         [attr.aria-level]="row.level + 1"
         [attr.aria-expanded]="row.hasChildren ? row.isOpen : null"
         [attr.aria-selected]="row.node.key === chosen()"
         [class.chosen]="row.node.key === chosen()"
         [class.position]="row.node.key === position()"
-        [class.active]="i === active()"
-        (click)="pick(row, i)"
+        [class.active]="i === cursor.active()"
+        (click)="cursor.pick(row, i)"
       >
         @let f = figuresOf()(row.place);
         <span class="name" role="gridcell" [style.padding-left.px]="row.level * 16">
@@ -82,37 +93,29 @@ const ROW_PX = 44;
             <span class="second" [title]="f.detail">{{ f.detail }}</span>
           </span>
         </span>
-        <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
-        <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
-        <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
-        <span class="right" role="gridcell">
-          <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
-          <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
-        </span>
-        <span class="right" role="gridcell" [title]="f.costTitle">
-          <span class="figure">{{ f.cost | ebMoney }}</span>
-          <span class="second">{{ f.costGap }}</span>
-        </span>
-        <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
+        <ng-container [ngTemplateOutlet]="cells" [ngTemplateOutletContext]="{ $implicit: f }" />
       </div>
     </cdk-virtual-scroll-viewport>
     @if (total(); as f) {
       <div class="row foot" role="row" id="pieces-foot">
         <span class="name" role="gridcell">{{ f.name }}</span>
-        <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
-        <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
-        <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
-        <span class="right" role="gridcell">
-          <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
-          <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
-        </span>
-        <span class="right" role="gridcell" [title]="f.costTitle">
-          <span class="figure">{{ f.cost | ebMoney }}</span>
-          <span class="second">{{ f.costGap }}</span>
-        </span>
-        <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
+        <ng-container [ngTemplateOutlet]="cells" [ngTemplateOutletContext]="{ $implicit: f }" />
       </div>
     }
+    <ng-template #cells let-f>
+      <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
+      <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
+      <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
+      <span class="right" role="gridcell">
+        <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
+        <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
+      </span>
+      <span class="right" role="gridcell" [title]="f.costTitle">
+        <span class="figure">{{ f.cost | ebMoney }}</span>
+        <span class="second">{{ f.costGap }}</span>
+      </span>
+      <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
+    </ng-template>
   </div>`,
   styles: `
     :host,
@@ -264,7 +267,6 @@ export class PiecesTable {
   readonly picked = output<string>();
 
   protected readonly rowPx = ROW_PX;
-  protected readonly active = signal(0);
   private readonly closed = signal<ReadonlySet<string>>(new Set());
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
 
@@ -276,61 +278,19 @@ export class PiecesTable {
       matches: null,
     });
   });
-  protected readonly activeId = computed(() => {
-    const row = this.rows()[this.active()];
-    return row ? this.idOf(row) : null;
+  protected readonly cursor = new TreeCursor({
+    rows: this.rows,
+    chosen: this.chosen,
+    viewport: this.viewport,
+    rowPx: ROW_PX,
+    idPrefix: 'piece',
+    pick: (row) => this.picked.emit(row.node.id),
+    toggle: (row) => this.toggle(row),
   });
 
-  constructor() {
-    // a piece that was just kept or chosen elsewhere is brought into view
-    effect(() => {
-      const at = this.rows().findIndex((row) => row.node.key === this.chosen());
-      // after the rows and their room are there to be measured
-      if (at >= 0) setTimeout(() => this.keepInView(at));
-    });
-  }
-
   protected byKey = (_: number, row: TreeRow): string => row.node.key;
-  protected idOf = (row: TreeRow): string => `piece-${row.node.key}`;
-
-  protected pick(row: TreeRow, at: number): void {
-    this.active.set(at);
-    this.picked.emit(row.node.id);
-  }
-
-  protected startAtChosen(): void {
-    const at = this.rows().findIndex((row) => row.node.key === this.chosen());
-    if (at >= 0) this.active.set(at);
-  }
 
   protected toggle(row: TreeRow): void {
-    this.closed.update((keys) => {
-      const next = new Set(keys);
-      if (!next.delete(row.node.key)) next.add(row.node.key);
-      return next;
-    });
-  }
-
-  protected onKey(event: KeyboardEvent): void {
-    const rows = this.rows();
-    const row = rows[this.active()];
-    if (event.key === 'Enter' && row) this.picked.emit(row.node.id);
-    const move = treeMove(event.key, rows, this.active());
-    if (move === null) return;
-    event.preventDefault();
-    if ('toggle' in move) this.toggle(move.toggle);
-    else {
-      this.active.set(move.go);
-      this.keepInView(move.go);
-    }
-  }
-
-  private keepInView(at: number): void {
-    const viewport = this.viewport();
-    viewport.checkViewportSize();
-    const top = at * ROW_PX;
-    const from = viewport.measureScrollOffset('top');
-    if (top < from) viewport.scrollToOffset(top);
-    else if (top + ROW_PX > from + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_PX - viewport.getViewportSize());
+    this.closed.update((keys) => toggled(keys, row.node.key));
   }
 }

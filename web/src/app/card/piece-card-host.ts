@@ -89,6 +89,7 @@ export class PieceCardHost {
     this.refusal.set(null);
     const result = await this.service.send(ops);
     if (!result.kept) this.refusal.set(result.refusal);
-    else this.selection.choose({ piece: null, ...(ids.includes(this.selection.inside()?.id ?? '') ? { inside: piece.parentId } : {}) });
+    else
+      void this.selection.choose({ piece: null, ...(ids.includes(this.selection.inside()?.id ?? '') ? { inside: piece.parentId } : {}) });
   }
 }

@@ -4,6 +4,7 @@ import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { VehicleMark } from '../shared/vehicle-mark';
+import { ViewTabs } from '../shared/view-tabs';
 import { ThemeService } from '../shell/theme-service';
 import { familyChart, familyMasses, piecesAgainstMass, type ChartVehicle } from './chart-options';
 import { ChartInkService } from './chart-ink';
@@ -16,7 +17,7 @@ type View = 'total' | 'material' | 'process';
 /** Two vehicles, one subsystem: the sentence, the table, the picture. */
 @Component({
   selector: 'eb-compare-page',
-  imports: [CompareTable, NgxEchartsDirective, VehicleMark],
+  imports: [CompareTable, NgxEchartsDirective, VehicleMark, ViewTabs],
   providers: [provideEchartsCore({ echarts })],
   template: `<div class="page">
     <header>
@@ -63,19 +64,7 @@ type View = 'total' | 'material' | 'process';
           <p class="gap">{{ gap }}</p>
         }
       </div>
-      <div class="views" role="tablist" aria-label="Views">
-        @for (v of views; track v.view) {
-          <button
-            type="button"
-            role="tab"
-            [attr.aria-selected]="view() === v.view"
-            [class.on]="view() === v.view"
-            (click)="view.set(v.view)"
-          >
-            {{ v.word }}
-          </button>
-        }
-      </div>
+      <eb-view-tabs [tabs]="views" [(view)]="view" />
       <div class="columns">
         <div class="scroll" tabindex="0" role="region" aria-label="Comparison table">
           <eb-compare-table
@@ -170,22 +159,6 @@ type View = 'total' | 'material' | 'process';
     .gap {
       color: var(--amber);
       font-size: 13px;
-    }
-    .views {
-      display: flex;
-      border-bottom: 1px solid var(--ink);
-    }
-    .views button {
-      border: 0;
-      background: none;
-      padding: 8px 14px;
-      font: 600 13.5px/1 var(--label);
-      color: var(--ink);
-      cursor: pointer;
-    }
-    .views .on {
-      background: var(--band);
-      color: var(--on-band);
     }
     .columns {
       flex: 1;
@@ -289,11 +262,11 @@ export class ComparePage {
   protected chooseLeft(event: Event): void {
     const vehicle = (event.target as HTMLSelectElement).value;
     const against = vehicle === this.selection.against()?.id ? (this.selection.vehicle()?.id ?? null) : undefined;
-    this.selection.choose({ vehicle, inside: null, ...(against === undefined ? {} : { against }) });
+    void this.selection.choose({ vehicle, inside: null, ...(against === undefined ? {} : { against }) });
   }
 
   protected chooseRight(event: Event): void {
-    this.selection.choose({ against: (event.target as HTMLSelectElement).value });
+    void this.selection.choose({ against: (event.target as HTMLSelectElement).value });
   }
 
   protected exportCsv(): void {

@@ -6,6 +6,7 @@ import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
+import { ViewTabs } from '../shared/view-tabs';
 import { CatalogueTable } from './catalogue-table';
 import { CostTable } from './cost-table';
 
@@ -14,26 +15,14 @@ type View = 'pieces' | 'materials' | 'processes';
 /** What the pieces of a subsystem should cost, and the catalogue that says so. */
 @Component({
   selector: 'eb-cost-page',
-  imports: [CatalogueTable, CostTable, RefusalNote, VehicleMark],
+  imports: [CatalogueTable, CostTable, RefusalNote, VehicleMark, ViewTabs],
   template: `<div class="page">
     <header>
       <div>
         <h1>{{ selection.subsystem()?.name ?? 'No subsystem' }}, cost</h1>
-        <p class="soft"><eb-vehicle-mark [place]="vehiclePlace()" /> {{ selection.vehicle()?.name }} · {{ summary() }}</p>
+        <p class="soft"><eb-vehicle-mark [place]="selection.vehiclePlace()" /> {{ selection.vehicle()?.name }} · {{ summary() }}</p>
       </div>
-      <div class="views" role="tablist" aria-label="Views">
-        @for (v of views; track v.view) {
-          <button
-            type="button"
-            role="tab"
-            [attr.aria-selected]="view() === v.view"
-            [class.on]="view() === v.view"
-            (click)="view.set(v.view)"
-          >
-            {{ v.word }}
-          </button>
-        }
-      </div>
+      <eb-view-tabs [tabs]="views" [(view)]="view" />
     </header>
     @for (issue of basisIssues(); track issue.code) {
       <eb-refusal [message]="issue.message" />
@@ -80,23 +69,6 @@ type View = 'pieces' | 'materials' | 'processes';
       align-items: end;
       gap: 12px;
     }
-    .views {
-      display: flex;
-      border-bottom: 1px solid var(--ink);
-    }
-    .views button {
-      border: 0;
-      background: none;
-      padding: 8px 14px;
-      font: 600 13.5px/1 var(--label);
-      color: var(--ink);
-      cursor: pointer;
-      white-space: nowrap;
-    }
-    .views .on {
-      background: var(--band);
-      color: var(--on-band);
-    }
     .empty {
       max-width: 520px;
       margin: 32px 0;
@@ -116,7 +88,6 @@ export class CostPage {
     { view: 'materials', word: 'Materials' },
     { view: 'processes', word: 'Processes' },
   ];
-  protected readonly vehiclePlace = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.vehicle()?.id));
   protected readonly basis = computed(() => costBasisText(this.open.study()));
   protected readonly basisIssues = computed(() => catalogueIssues(basisOf(this.open.study())));
   protected readonly lines = computed(() => costLines(this.open.record(), this.open.rollUp(), this.selection.subsystemKey()));

@@ -34,6 +34,8 @@ export class Selection {
   readonly vehicle = computed<Vehicle | null>(
     () => this.open.vehicleById().get(this.params().vehicle ?? '') ?? this.open.record().vehicles[0] ?? null,
   );
+  /** place of the vehicle in the study, which decides its hue and marker */
+  readonly vehiclePlace = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.vehicle()?.id));
   readonly subsystem = computed<Subsystem | null>(
     () => this.open.subsystemById().get(this.params().subsystem ?? '') ?? this.open.record().subsystems[0] ?? null,
   );
@@ -49,8 +51,9 @@ export class Selection {
   /** key of the subsystem on the vehicle, as the outline knows it */
   readonly subsystemKey = computed(() => subsystemKey(this.vehicle()?.id ?? '', this.subsystem()?.id ?? ''));
 
-  choose(chosen: Chosen): void {
-    void this.router.navigate([], { relativeTo: this.route, queryParams: chosen, queryParamsHandling: 'merge' });
+  /** Resolves once the address says so. */
+  choose(chosen: Chosen): Promise<boolean> {
+    return this.router.navigate([], { relativeTo: this.route, queryParams: chosen, queryParamsHandling: 'merge' });
   }
 
   /** Chooses a piece with the vehicle and subsystem it stands in. */
@@ -65,6 +68,6 @@ export class Selection {
       }
     }
     const vehicle = this.open.pieceById().get(pieceId)?.vehicleId ?? null;
-    this.choose({ vehicle, subsystem, piece: pieceId, ...(inside === undefined ? {} : { inside }) });
+    void this.choose({ vehicle, subsystem, piece: pieceId, ...(inside === undefined ? {} : { inside }) });
   }
 }

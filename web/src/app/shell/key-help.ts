@@ -11,7 +11,7 @@ import { KEY_GROUPS } from './keys';
     [(visible)]="visible"
     [modal]="true"
     [dismissableMask]="true"
-    [style]="{ width: '720px', maxWidth: '94vw' }"
+    [style]="{ width: '720px', maxWidth: 'calc(100% - 40px)' }"
   >
     <div class="groups">
       @for (group of groups; track group.title) {

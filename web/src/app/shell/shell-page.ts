@@ -253,7 +253,7 @@ export class ShellPage {
   private escape(target: EventTarget | null): void {
     if (isTyping(target)) {
       if (target instanceof HTMLElement && target.closest('.p-dialog') === null) target.blur();
-    } else if (this.hasCard()) this.selection.choose({ piece: null });
+    } else if (this.hasCard()) void this.selection.choose({ piece: null });
   }
 
   private go(stage: string): void {
@@ -261,8 +261,9 @@ export class ShellPage {
   }
 
   protected pick(node: OutlineNode): void {
-    if (node.kind === 'vehicle') this.selection.choose({ vehicle: node.id, inside: null, piece: null });
-    else if (node.kind === 'subsystem') this.selection.choose({ vehicle: node.vehicleId, subsystem: node.id, inside: null, piece: null });
+    if (node.kind === 'vehicle') void this.selection.choose({ vehicle: node.id, inside: null, piece: null });
+    else if (node.kind === 'subsystem')
+      void this.selection.choose({ vehicle: node.vehicleId, subsystem: node.id, inside: null, piece: null });
     else this.selection.choosePiece(node.id, node.children.length > 0 ? node.id : null);
   }
 
@@ -275,7 +276,7 @@ export class ShellPage {
       fields: { sequence, name, maker: '', role: role as VehicleRole, modelYear: null, builtOn: null, acquiredOn: null, notes: '' },
     };
     const result = await this.service.send([op]);
-    if (result.kept) this.selection.choose({ vehicle: id, inside: null, piece: null });
+    if (result.kept) void this.selection.choose({ vehicle: id, inside: null, piece: null });
   }
 
   protected async addSubsystem(name: string): Promise<void> {
@@ -283,7 +284,7 @@ export class ShellPage {
     const sequence = Math.max(-1, ...this.open.record().subsystems.map((s) => s.sequence)) + 1;
     const op: Op = { kind: 'subsystem.add', id, fields: { parentId: null, sequence, name } };
     const result = await this.service.send([op]);
-    if (result.kept) this.selection.choose({ subsystem: id, inside: null, piece: null });
+    if (result.kept) void this.selection.choose({ subsystem: id, inside: null, piece: null });
   }
 
   protected grip(event: PointerEvent): void {

@@ -4,7 +4,8 @@ import { ChangeDetectionStrategy, Component, computed, input, model, output, sig
 import type { Outline, OutlineNode } from '@each-bolt/core/record';
 import { CountPipe } from '../shared/pipes';
 import { VehicleMark } from '../shared/vehicle-mark';
-import { treeMove, visibleRows, type TreeRow } from '../shared/visible-rows';
+import { TreeCursor, toggled } from '../shared/tree-cursor';
+import { visibleRows, type TreeRow } from '../shared/visible-rows';
 
 /** How a node reads in the stack. */
 export interface NodeText {
@@ -37,23 +38,23 @@ const ROW_PX = 26;
       aria-label="Vehicles, subsystems and pieces"
       tabindex="0"
       [itemSize]="rowPx"
-      [attr.aria-activedescendant]="activeId()"
-      (keydown)="onKey($event)"
-      (focus)="startAtChosen()"
+      [attr.aria-activedescendant]="cursor.activeId()"
+      (keydown)="cursor.onKey($event)"
+      (focus)="cursor.startAtChosen()"
     >
       <div
         *cdkVirtualFor="let row of rows(); trackBy: byKey; let i = index"
         class="row"
         role="treeitem"
-        [id]="idOf(row)"
+        [id]="cursor.idOf(row)"
         [attr.aria-level]="row.level + 1"
         [attr.aria-expanded]="row.hasChildren ? row.isOpen : null"
         [attr.aria-selected]="row.node.key === chosen()"
         [class.chosen]="row.node.key === chosen()"
-        [class.active]="i === active()"
+        [class.active]="i === cursor.active()"
         [class.vehicle]="row.node.kind === 'vehicle'"
         [style.padding-left.px]="row.level * 14 + 10"
-        (click)="choose(row, i)"
+        (click)="cursor.pick(row, i)"
       >
         <button
           type="button"
@@ -185,7 +186,6 @@ export class Stack {
   readonly addSubsystem = output();
 
   protected readonly rowPx = ROW_PX;
-  protected readonly active = signal(0);
   private readonly toggled = signal<ReadonlySet<string>>(new Set());
   private readonly find = viewChild.required<ElementRef<HTMLInputElement>>('find');
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
@@ -210,10 +210,6 @@ export class Stack {
       matches: words.length > 0 ? matches : null,
     });
   });
-  protected readonly activeId = computed(() => {
-    const row = this.rows()[this.active()];
-    return row ? this.idOf(row) : null;
-  });
   /** the nodes above the chosen one, which are open of themselves */
   private readonly holdsChosen = computed<ReadonlySet<string>>(() => {
     const { nodes, placeOf } = this.outline();
@@ -223,56 +219,29 @@ export class Stack {
     return above;
   });
 
+  protected readonly cursor = new TreeCursor({
+    rows: this.rows,
+    chosen: this.chosen,
+    viewport: this.viewport,
+    rowPx: ROW_PX,
+    idPrefix: 'stack',
+    pick: (row) => this.picked.emit(row.node),
+    toggle: (row) => this.toggle(row),
+  });
+
   focusFind(): void {
     this.find().nativeElement.focus();
     this.find().nativeElement.select();
   }
 
   protected byKey = (_: number, row: TreeRow): string => row.node.key;
-  protected idOf = (row: TreeRow): string => `stack-${row.node.key.replace(':', '-')}`;
 
   protected leaveFilter(find: HTMLInputElement): void {
     this.filter.set('');
     find.blur();
   }
 
-  protected startAtChosen(): void {
-    const at = this.rows().findIndex((row) => row.node.key === this.chosen());
-    if (at >= 0) this.active.set(at);
-  }
-
-  protected choose(row: TreeRow, at: number): void {
-    this.active.set(at);
-    this.picked.emit(row.node);
-  }
-
   protected toggle(row: TreeRow): void {
-    this.toggled.update((keys) => {
-      const next = new Set(keys);
-      if (!next.delete(row.node.key)) next.add(row.node.key);
-      return next;
-    });
-  }
-
-  protected onKey(event: KeyboardEvent): void {
-    const rows = this.rows();
-    const row = rows[this.active()];
-    if (event.key === 'Enter' && row) this.picked.emit(row.node);
-    const move = treeMove(event.key, rows, this.active());
-    if (move === null) return;
-    event.preventDefault();
-    if ('toggle' in move) this.toggle(move.toggle);
-    else {
-      this.active.set(move.go);
-      this.keepInView(move.go);
-    }
-  }
-
-  private keepInView(at: number): void {
-    const viewport = this.viewport();
-    const top = at * ROW_PX;
-    const from = viewport.measureScrollOffset('top');
-    if (top < from) viewport.scrollToOffset(top);
-    else if (top + ROW_PX > from + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_PX - viewport.getViewportSize());
+    this.toggled.update((keys) => toggled(keys, row.node.key));
   }
 }
