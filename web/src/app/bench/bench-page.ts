@@ -42,7 +42,7 @@ interface RefusedLine {
         </nav>
         <div class="title">
           <h1>{{ heading() }}</h1>
-          <button type="button" class="quiet-button" (click)="importing.set(true)">
+          <button type="button" class="quiet-button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
             <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
           </button>
         </div>
@@ -207,7 +207,7 @@ export class BenchPage {
   constructor() {
     const commands = inject(Commands);
     commands.on('entry-line', () => this.entryLine()?.focus());
-    commands.on('import', () => this.importing.set(true));
+    commands.on('import', () => this.importing.set(this.selection.subsystem() !== null));
     commands.on('record-inside', () => this.recordAt(this.selection.piece()?.id ?? null));
     commands.on('record-above', () => this.recordAt(this.selection.inside()?.parentId ?? null));
   }
