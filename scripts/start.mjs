@@ -11,7 +11,8 @@ const dataDir = resolve(ROOT, process.env.DATA_DIR ?? '.data');
 const start = async () => {
   installPackages();
   if (process.argv.includes('--fresh')) rmSync(join(dataDir, 'postgres'), { recursive: true, force: true });
-  if (process.argv.includes('--fresh') && process.env.DATABASE_URL) console.log('--fresh concerns the private database only; DATABASE_URL is left as it is.');
+  if (process.argv.includes('--fresh') && process.env.DATABASE_URL)
+    console.log('--fresh concerns the private database only; DATABASE_URL is left as it is.');
   const database = process.env.DATABASE_URL ? null : await startDatabase(dataDir);
   const stopDatabase = async () => database?.stop();
   let stopping = false;

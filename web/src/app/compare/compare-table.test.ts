@@ -1,0 +1,29 @@
+import { TestBed } from '@angular/core/testing';
+import { compareVehicles } from '@each-bolt/core/compare';
+import { studyRollUp } from '@each-bolt/core/cost';
+import { DOOR, LEFT, RIGHT, recordOf, teardown } from '../../../testing/record';
+import { words } from '../../../testing/words';
+import { CompareTable } from './compare-table';
+
+describe('the comparison table', () => {
+  const record = recordOf(teardown('plate dc04 stamp 2 kg\n  4 M6x16 5 g\narm'), teardown('plate dc04 stamp ~1 kg', RIGHT, 500));
+  const comparison = compareVehicles(record, studyRollUp(record), LEFT.id, RIGHT.id, DOOR.id)!;
+  const rows = async (inputs: object): Promise<readonly string[]> => {
+    const fixture = TestBed.createComponent(CompareTable);
+    const all = { left: { name: 'Left van', place: 0 }, right: { name: 'Right van', place: 1 }, currency: 'EUR', ...inputs };
+    for (const [name, value] of Object.entries(all)) fixture.componentRef.setInput(name, value);
+    await fixture.whenStable();
+    return [...(fixture.nativeElement as HTMLElement).querySelectorAll('tbody tr')].map(words);
+  };
+
+  it('states each unit once, the difference with its sign, and the weakest mark beside a mass', async () => {
+    const [count, , , joints, mass] = await rows({ groups: [{ heading: '', rows: comparison.totals }], marks: ['M', 'I'] });
+    expect(count).toBe('Count 6 1 +5 6.00');
+    expect(joints).toBe('Joints 0 0 0 –');
+    expect(mass).toBe('Mass, kg 2.020 M 1.000 I +1.020 2.02');
+  });
+  it('shows what a side does not use as 0 and what is there without a mass as absent', async () => {
+    const by = (label: string) => ({ heading: label, rows: comparison.byMaterial.filter((row) => row.label === label) });
+    expect(await rows({ groups: [by('not stated')] })).toEqual(['not stated', 'Count 1 0 +1 –', 'Mass, kg – 0 – –', 'Cost, EUR – 0 – –']);
+  });
+});
