@@ -72,6 +72,32 @@ test('the tree is walked and opened with the arrow keys', async ({ page }) => {
   await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('Outer panel');
 });
 
+test('the comparison is turned round, and split by material and process', async ({ page }) => {
+  await openDemo(page, 'Compare');
+  await expect(page.getByText(/^\s*Drayman II has/).first()).toBeVisible();
+  await page.getByLabel('Vehicle spoken of').selectOption('Pannier');
+  await expect(page.getByText(/^\s*Pannier has/).first()).toBeVisible();
+  await expect(page.getByLabel('Vehicle compared with')).toHaveText('Drayman II');
+  await page.getByRole('tab', { name: 'By material' }).click();
+  await expect(page.getByRole('rowheader', { name: 'AlSi10MnMg' })).toBeVisible();
+  await page.getByRole('tab', { name: 'By process' }).click();
+  await expect(page.getByRole('rowheader', { name: 'high-pressure die casting' })).toBeVisible();
+});
+
+test('the stack is made wider, by dragging and by keys', async ({ page }) => {
+  await openDemo(page, 'Bench');
+  const grip = page.getByRole('separator', { name: 'Width of the stack' });
+  const box = await grip.boundingBox();
+  if (!box) throw new Error('no grip');
+  await page.mouse.move(box.x + 2, 400);
+  await page.mouse.down();
+  await page.mouse.move(320, 400);
+  await page.mouse.up();
+  await expect(grip).toHaveAttribute('aria-valuenow', '320');
+  await grip.press('ArrowLeft');
+  await expect(grip).toHaveAttribute('aria-valuenow', '304');
+});
+
 test('the cost of a piece is shown term by term, and its sources in the catalogue', async ({ page }) => {
   await openDemo(page, 'Cost');
   await page.getByRole('button', { name: 'Outer panel', exact: true }).click();

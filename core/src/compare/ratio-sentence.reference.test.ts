@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { percentChange, percentText, ratioPhrase } from './ratio-sentence';
+import { changeFraction, percentText, ratioPhrase } from './ratio-sentence';
 
 const HEAVY = { asMuch: 'as heavy', more: 'more', less: 'less' };
 
@@ -10,12 +10,12 @@ describe('ratios worded rightly', () => {
     expect(ratioPhrase(11.15, 4.81, HEAVY)).toBe('2.32 times as heavy, 132 % more');
   });
   it('a cost from 810.54 to 522 is 35.6 % less', () => {
-    expect((percentChange(810.54, 522) ?? 0) * 100).toBeCloseTo(-35.6, 1);
+    expect((changeFraction(810.54, 522) ?? 0) * 100).toBeCloseTo(-35.6, 1);
     expect(ratioPhrase(522, 810.54, { ...HEAVY, asMuch: 'as costly' })).toBe('0.644 times as costly, 36 % less');
   });
   it('89 to 120 is 35 % more, 265 to 348 is 31 %, not “about 30”', () => {
     expect(ratioPhrase(120, 89, { ...HEAVY, asMuch: 'as much' })).toBe('1.35 times as much, 35 % more');
-    expect(percentText(percentChange(265, 348) ?? 0)).toBe('31 %');
+    expect(percentText(changeFraction(265, 348) ?? 0)).toBe('31 %');
   });
   it('18.42 m in 35 runs against 6.35 m in 10: 2.90 times', () =>
     expect(ratioPhrase(18.42, 6.35, { ...HEAVY, asMuch: 'as long' })).toBe('2.90 times as long, 190 % more'));
@@ -45,7 +45,7 @@ describe('what a ratio never says', () => {
       null,
       null,
     ]);
-    expect(percentChange(0, 5)).toBeNull();
+    expect(changeFraction(0, 5)).toBeNull();
   });
   it('does not call a rounding a difference', () => {
     expect(ratioPhrase(1, 1, HEAVY)).toBe('exactly as heavy');

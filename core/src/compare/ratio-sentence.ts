@@ -15,6 +15,10 @@ export const percentText = (fraction: number): string => {
   return `${fixed(percent, percent >= 9.95 ? 0 : 1)} %`;
 };
 
+/** Change from one figure to another as a fraction of the first, −0.356 for 810.54 → 522, or null where it means nothing. */
+export const changeFraction = (from: number | null, to: number | null): number | null =>
+  from === null || to === null || !(from > 0) ? null : to / from - 1;
+
 /**
  * "2.32 times as heavy, 132 % more". The ratio and the percent are worked out from the unrounded figures, and "more" is
  * only ever said of the difference, never of the ratio.
@@ -27,14 +31,10 @@ export const percentText = (fraction: number): string => {
  * ratioPhrase(11.15, 4.81, { asMuch: 'as heavy', more: 'more', less: 'less' }) // => '2.32 times as heavy, 132 % more'
  */
 export const ratioPhrase = (value: number | null, against: number | null, words: MeasureWords): string | null => {
-  if (value === null || against === null || !(value > 0) || !(against > 0)) return null;
+  const difference = changeFraction(against, value);
+  if (value === null || against === null || difference === null || !(value > 0)) return null;
   const ratio = value / against;
-  const difference = ratio - 1;
   if (difference === 0) return `exactly ${words.asMuch}`;
   if (Math.abs(difference) < 0.0005) return `${words.asMuch} to within 0.1 %`;
   return `${threeDigits(ratio)} times ${words.asMuch}, ${percentText(difference)} ${difference > 0 ? words.more : words.less}`;
 };
-
-/** Percent change from one figure to another, −35.6 % for 810.54 → 522, or null where it means nothing. */
-export const percentChange = (from: number | null, to: number | null): number | null =>
-  from === null || to === null || !(from > 0) ? null : to / from - 1;

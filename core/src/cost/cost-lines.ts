@@ -1,4 +1,4 @@
-import type { StudyRecord } from '../record';
+import type { Piece, Study, StudyRecord } from '../record';
 import { contentsBelow } from './contents-below';
 import { basisOf, pieceCost, type CostTerm } from './piece-cost';
 import { fastenerCost } from './fastener-cost';
@@ -24,9 +24,13 @@ const termOf = (terms: readonly CostTerm[], label: string): number | null => ter
 
 const times = (each: number | null, count: number): number | null => (each === null ? null : each * count);
 
+/** By the counting rule: fasteners left out stay out, but for those inside an assembly that counts as one, which come with it. */
+const fastenersCounted = ({ fastenersIn, assembliesAs }: Study, piece: Piece): boolean =>
+  fastenersIn || (assembliesAs === 'one' && piece.parentId !== null);
+
 /**
  * Cost of every piece and fastener set under a node: pieces at their lowest level, or the assembly where it has a price of
- * its own, which then covers all inside it.
+ * its own, which then covers all inside it. The lines add up to the cost of the node in the roll-up.
  */
 export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string): readonly CostLine[] => {
   const basis = basisOf(record.study);
@@ -53,7 +57,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
         missing: cost.issues.map((i) => i.message).join('; '),
       });
     }
-    if (insideBought) continue;
+    if (insideBought || !fastenersCounted(record.study, piece)) continue;
     for (const set of fastenersOf(piece.id)) {
       const each = fastenerCost(set, basis);
       const count = set.count * perVehicle;

@@ -1,7 +1,7 @@
 import { MATERIALS, PROCESSES } from '../shared';
 import { subsystemKey } from '../record';
 import { DOOR, LEFT, STUDY, pieceNamed, recordOf, teardown } from '../../testing/teardown';
-import { totalsAt, totalsOf, type Totals } from '../bench';
+import { shown, totalsAt, totalsOf, type Totals } from '../bench';
 import { costLines } from './cost-lines';
 import { fastenerCost } from './fastener-cost';
 import { basisOf, pieceAmount, pieceCost } from './piece-cost';
@@ -129,6 +129,21 @@ describe('the roll-up of a study with its costs', () => {
       9,
     );
     expect(lines.at(-1)?.missing).toMatch(/No mass yet; No material yet/);
+  });
+  it('adds up to the lines under every counting rule', () => {
+    const key = subsystemKey(LEFT.id, DOOR.id);
+    for (const fastenersIn of [true, false]) {
+      for (const assembliesAs of ['pieces', 'one'] as const) {
+        const held = recordOf(
+          teardown('module\n  2 M8x20 12 g\n  plate dc04 stamp 1 kg\n    1 M6x16 10 g\narm dc04 stamp 2 kg\n  3 M6x16 10 g'),
+        );
+        const ruled = { ...held, study: { ...held.study, fastenersIn, assembliesAs } };
+        const rollUp = studyRollUp(ruled);
+        const totals = totalsOf(rollUp.rolled, key);
+        const sum = costLines(ruled, rollUp, key).reduce((all, line) => all + (line.onVehicle ?? 0), 0);
+        expect(sum).toBeCloseTo((totals && shown(totals, fastenersIn).cost) ?? Number.NaN, 9);
+      }
+    }
   });
   it('is the same worked out after an edit as worked out whole', () => {
     const guide = pieceNamed(record, 'guide');

@@ -25,7 +25,7 @@ interface RefusedLine {
 @Component({
   selector: 'eb-bench-page',
   imports: [EntryLine, ImportDialog, PiecesTable, RefusalNote, VehicleMark],
-  template: `<div class="page">
+  template: `<div class="sheet">
     @if (selection.vehicle(); as vehicle) {
       <header>
         <nav aria-label="Where new pieces go">
@@ -49,7 +49,7 @@ interface RefusedLine {
         <p class="soft">{{ goes() }}</p>
       </header>
       @if (selection.subsystem() === null) {
-        <p class="empty">
+        <p class="sheet-empty">
           The study has no subsystem yet. Add one with “+ subsystem” below the stack; then pieces can be recorded under it.
         </p>
       } @else {
@@ -64,7 +64,7 @@ interface RefusedLine {
         }
         <p class="said" role="status">{{ said() }}</p>
         @if (isEmpty()) {
-          <p class="empty">
+          <p class="sheet-empty">
             Nothing is recorded under {{ selection.subsystem()?.name }} on {{ vehicle.name }} yet. Type the first piece above and press
             Enter, or import a file of pieces.
           </p>
@@ -82,28 +82,22 @@ interface RefusedLine {
           />
         }
       }
-      <eb-import-dialog
-        [(visible)]="importing"
-        [record]="open.record()"
-        [vehicle]="vehicle"
-        [subsystem]="selection.subsystem()"
-        (loadRows)="load($event)"
-      />
+      @defer (when importing(); prefetch on idle) {
+        <eb-import-dialog
+          [(visible)]="importing"
+          [record]="open.record()"
+          [vehicle]="vehicle"
+          [subsystem]="selection.subsystem()"
+          (loadRows)="load($event)"
+        />
+      }
     } @else {
-      <p class="empty">The study has no vehicle yet. Add the first with “+ vehicle” below the stack.</p>
+      <p class="sheet-empty">The study has no vehicle yet. Add the first with “+ vehicle” below the stack.</p>
     }
   </div>`,
   styles: `
     :host {
       display: contents;
-    }
-    .page {
-      flex: 1;
-      min-height: 0;
-      display: flex;
-      flex-direction: column;
-      gap: 8px;
-      padding: 12px 18px 10px;
     }
     nav {
       display: flex;
@@ -138,10 +132,6 @@ interface RefusedLine {
       overflow: hidden;
       text-overflow: ellipsis;
       white-space: nowrap;
-    }
-    .empty {
-      max-width: 520px;
-      margin: 32px 0;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -19,7 +19,7 @@ type View = 'total' | 'material' | 'process';
   selector: 'eb-compare-page',
   imports: [CompareTable, NgxEchartsDirective, VehicleMark, ViewTabs],
   providers: [provideEchartsCore({ echarts })],
-  template: `<div class="page">
+  template: `<div class="sheet">
     <header>
       <div>
         <h1>{{ selection.subsystem()?.name ?? 'No subsystem' }}, side by side</h1>
@@ -103,7 +103,7 @@ type View = 'total' | 'material' | 'process';
         </div>
       </div>
     } @else {
-      <p class="empty">
+      <p class="sheet-empty">
         {{
           open.record().vehicles.length < 2
             ? 'A comparison needs two vehicles. Add another with “+ vehicle” below the stack, then record it at the bench (b).'
@@ -115,14 +115,6 @@ type View = 'total' | 'material' | 'process';
   styles: `
     :host {
       display: contents;
-    }
-    .page {
-      flex: 1;
-      min-height: 0;
-      display: flex;
-      flex-direction: column;
-      gap: 10px;
-      padding: 14px 18px 10px;
     }
     header {
       display: flex;
@@ -186,10 +178,6 @@ type View = 'total' | 'material' | 'process';
       height: 198px;
       background: var(--sheet);
       border: 1px solid var(--line);
-    }
-    .empty {
-      max-width: 520px;
-      margin: 32px 0;
     }
     @media (max-width: 1100px) {
       .columns {

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { counted, fixed } from '@each-bolt/core/shared';
+import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
+import { shown, totalsOf } from '@each-bolt/core/bench';
 import { costBasisText } from '@each-bolt/core/record';
 import { basisOf, catalogueIssues, costLines } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
@@ -16,7 +17,7 @@ type View = 'pieces' | 'materials' | 'processes';
 @Component({
   selector: 'eb-cost-page',
   imports: [CatalogueTable, CostTable, RefusalNote, VehicleMark, ViewTabs],
-  template: `<div class="page">
+  template: `<div class="sheet">
     <header>
       <div>
         <h1>{{ selection.subsystem()?.name ?? 'No subsystem' }}, cost</h1>
@@ -30,7 +31,7 @@ type View = 'pieces' | 'materials' | 'processes';
     @switch (view()) {
       @case ('pieces') {
         @if (lines().length === 0) {
-          <p class="empty">
+          <p class="sheet-empty">
             Nothing is recorded here yet. Record pieces at the bench (b); with mass, material and process each gets a cost.
           </p>
         } @else {
@@ -55,23 +56,11 @@ type View = 'pieces' | 'materials' | 'processes';
     :host {
       display: contents;
     }
-    .page {
-      flex: 1;
-      min-height: 0;
-      display: flex;
-      flex-direction: column;
-      gap: 10px;
-      padding: 14px 18px 10px;
-    }
     header {
       display: flex;
       justify-content: space-between;
       align-items: end;
       gap: 12px;
-    }
-    .empty {
-      max-width: 520px;
-      margin: 32px 0;
     }
     .note {
       font-size: 12.5px;
@@ -93,8 +82,9 @@ export class CostPage {
   protected readonly lines = computed(() => costLines(this.open.record(), this.open.rollUp(), this.selection.subsystemKey()));
   protected readonly summary = computed(() => {
     const lines = this.lines();
-    const costed = lines.filter((line) => line.onVehicle !== null);
-    const total = costed.reduce((sum, line) => sum + (line.onVehicle ?? 0), 0);
-    return `${this.open.study().currency} ${fixed(total, 2)} from ${fixed(costed.length, 0)} of ${counted(lines.length, 'line')}, on one vehicle`;
+    const totals = totalsOf(this.open.rollUp().rolled, this.selection.subsystemKey());
+    const cost = totals && shown(totals, this.open.study().fastenersIn).cost;
+    const costed = lines.filter((line) => line.onVehicle !== null).length;
+    return `${this.open.study().currency} ${cost === null ? ABSENT : fixed(cost, 2)} from ${fixed(costed, 0)} of ${counted(lines.length, 'line')}, on one vehicle`;
   });
 }

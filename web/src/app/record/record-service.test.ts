@@ -93,17 +93,18 @@ describe('the client’s copy of the record', () => {
     expect(now()).toMatchObject({ revision: 1, pieces: [{ name: 'plate' }, { name: 'lever' }] });
     expect(service.sync().kind).toBe('refused');
   });
-  it('reads the current values after a conflict', async () => {
+  it('reads the current values before it tells of a conflict, so that saving again stands on them', async () => {
     opened();
     const promise = service.send(rename('mine'));
-    await settle(
-      () =>
-        server
-          .expectOne(`${URL}/changes`)
-          .flush({ code: 'conflict', message: 'Someone changed this', issues: [] }, { status: 409, statusText: 'Conflict' }),
-      promise,
-    );
+    let told = false;
+    void promise.then(() => (told = true));
+    server
+      .expectOne(`${URL}/changes`)
+      .flush({ code: 'conflict', message: 'Someone changed this', issues: [] }, { status: 409, statusText: 'Conflict' });
+    await Promise.resolve();
+    expect(told).toBe(false);
     server.expectOne(URL).flush({ ...record, revision: 4 });
+    expect(await promise).toMatchObject({ kept: false, refusal: { code: 'conflict' } });
     expect(now().revision).toBe(4);
   });
 });

@@ -88,12 +88,24 @@ export class RecordService {
   private post(job: Job): Observable<Kept> {
     return this.api.keep(job.studyId, job.change).pipe(
       map(({ revision }): Kept => ({ kept: true, revision })),
-      catchError((refusal: Refusal) => of<Kept>({ kept: false, refusal })),
+      catchError((refusal: Refusal) => this.refused(job, refusal)),
       tap((result) => {
         this.settle(job, result);
         job.done.next(result);
         job.done.complete();
       }),
+    );
+  }
+
+  /** After a conflict the current values are read first, so that whoever hears of it already sees them and can save again. */
+  private refused(job: Job, refusal: Refusal): Observable<Kept> {
+    const result: Kept = { kept: false, refusal };
+    if (refusal.code !== 'conflict') return of(result);
+    return this.read(job.studyId).pipe(
+      tap((state) => {
+        if (state.kind === 'ready' && job.studyId === this.studyId) this.state$.next(state);
+      }),
+      map(() => result),
     );
   }
 
@@ -104,7 +116,6 @@ export class RecordService {
       if (result.revision === state.record.revision + 1) this.apply(state, job.change.ops, result.revision);
       else this.opened$.next(this.studyId);
     }
-    if (!result.kept && result.refusal.code === 'conflict') this.opened$.next(this.studyId);
     if (this.waiting > 0) this.sync$.next({ kind: 'sending', waiting: this.waiting });
     else this.sync$.next(result.kept ? { kind: 'kept', at: new Date() } : { kind: 'refused', refusal: result.refusal });
   }

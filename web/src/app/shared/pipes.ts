@@ -1,5 +1,5 @@
 import { Pipe, type PipeTransform } from '@angular/core';
-import { ABSENT, fixed, signed } from '@each-bolt/core/shared';
+import { ABSENT, fixed } from '@each-bolt/core/shared';
 
 /** Kilograms with three decimals, or the sign for absent. */
 @Pipe({ name: 'ebMass' })
@@ -22,13 +22,5 @@ export class MoneyPipe implements PipeTransform {
 export class CountPipe implements PipeTransform {
   transform(count: number | null | undefined): string {
     return count === null || count === undefined ? ABSENT : fixed(count, 0);
-  }
-}
-
-/** A difference with its sign. */
-@Pipe({ name: 'ebSigned' })
-export class SignedPipe implements PipeTransform {
-  transform(value: number | null | undefined, decimals: number): string {
-    return value === null || value === undefined ? ABSENT : signed(value, decimals);
   }
 }

@@ -59,8 +59,10 @@ import { ThemeService } from './theme-service';
             </button>
           }
           <main id="sheet"><router-outlet /></main>
-          @if (hasCard()) {
-            <eb-piece-card-host />
+          @defer (when hasCard(); prefetch on idle) {
+            @if (hasCard()) {
+              <eb-piece-card-host />
+            }
           }
         </div>
         <eb-basis-line
@@ -72,11 +74,15 @@ import { ThemeService } from './theme-service';
           (theme)="theme.switch()"
           (help)="helping.set(true)"
         />
-        <eb-name-dialog heading="New vehicle" [roles]="roles" [(visible)]="addingVehicle" (named)="addVehicle($event)" />
-        <eb-name-dialog heading="New subsystem, on every vehicle" [(visible)]="addingSubsystem" (named)="addSubsystem($event.name)" />
+        @defer (when addingVehicle() || addingSubsystem(); prefetch on idle) {
+          <eb-name-dialog heading="New vehicle" [roles]="roles" [(visible)]="addingVehicle" (named)="addVehicle($event)" />
+          <eb-name-dialog heading="New subsystem, on every vehicle" [(visible)]="addingSubsystem" (named)="addSubsystem($event.name)" />
+        }
       }
     }
-    <eb-key-help [(visible)]="helping" />`,
+    @defer (when helping(); prefetch on idle) {
+      <eb-key-help [(visible)]="helping" />
+    }`,
   styles: `
     :host {
       display: flex;
