@@ -26,6 +26,7 @@ export const STUDY: Study = {
   region: 'Central Europe',
   fastenersIn: true,
   assembliesAs: 'pieces',
+  state: 'open',
 };
 export const LEFT: Vehicle = {
   id: testId(2),
@@ -87,6 +88,9 @@ export const recordOf = (...parts: readonly ReturnType<typeof teardown>[]): Stud
   pieces: parts.flatMap((part) => part.pieces),
   fastenerSets: parts.flatMap((part) => part.fastenerSets),
   jointSets: parts.flatMap((part) => part.jointSets),
+  members: [],
+  questions: [],
+  pictures: [],
 });
 
 export const pieceNamed = (record: StudyRecord, name: string): Piece => {

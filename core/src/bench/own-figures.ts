@@ -1,12 +1,21 @@
 import { evidenceRank, type EvidenceMark } from '../shared';
-import type { FastenerSet, JointSet, Outline, Piece, StudyRecord } from '../record';
+import { countRange, type FastenerSet, type JointSet, type KnownOf, type Outline, type Piece, type StudyRecord } from '../record';
 import { fastenerMass } from './fasteners/fastener-mass';
 
 /** What one node adds to the totals by itself, for one such piece, before its quantity. */
 export interface OwnFigures {
   readonly isPiece: boolean;
   readonly quantity: number;
+  /** the range the quantity allows; infinite above when only "at least" is known */
+  readonly quantityLow: number;
+  readonly quantityHigh: number;
+  /** how the quantity is known, as a rank */
+  readonly countRank: number;
   readonly fasteners: number;
+  readonly fastenersLow: number;
+  readonly fastenersHigh: number;
+  /** weakest mark among the counts of the fastener sets, −1 for none */
+  readonly fastenerCountRank: number;
   readonly fastenerMassKg: number;
   readonly fastenerMassVar: number;
   readonly fastenersMassed: number;
@@ -32,7 +41,13 @@ export interface CostOf {
 export const NOTHING_OWN: OwnFigures = {
   isPiece: false,
   quantity: 1,
+  quantityLow: 1,
+  quantityHigh: 1,
+  countRank: -1,
   fasteners: 0,
+  fastenersLow: 0,
+  fastenersHigh: 0,
+  fastenerCountRank: -1,
   fastenerMassKg: 0,
   fastenerMassVar: 0,
   fastenersMassed: 0,
@@ -56,6 +71,13 @@ const rankOf = (mark: EvidenceMark | null): number => (mark === null ? -1 : evid
 
 const square = (value: number): number => value * value;
 
+const COUNTED = evidenceRank('C');
+/** a count is taken as counted unless something else is said */
+const countRankOf = (known: KnownOf, field: string): number => {
+  const said = known[field];
+  return said ? evidenceRank(said.mark) : COUNTED;
+};
+
 /** What one piece with its fastener and joint sets adds to the totals. */
 export const ownFigures = (
   piece: Piece,
@@ -64,6 +86,9 @@ export const ownFigures = (
   cost: CostOf,
 ): OwnFigures => {
   let fasteners = 0;
+  let fastenersLow = 0;
+  let fastenersHigh = 0;
+  let fastenerCountRank = -1;
   let fastenerMassKg = 0;
   let fastenerMassVar = 0;
   let fastenersMassed = 0;
@@ -73,6 +98,10 @@ export const ownFigures = (
   let fastenersCosted = 0;
   for (const set of fastenerSets) {
     fasteners += set.count;
+    const [low, high] = countRange(set.count, set.known.count);
+    fastenersLow += low;
+    fastenersHigh += high;
+    fastenerCountRank = Math.max(fastenerCountRank, countRankOf(set.known, 'count'));
     const mass = fastenerMass(set);
     if (mass) {
       fastenersMassed += set.count;
@@ -87,10 +116,17 @@ export const ownFigures = (
     }
   }
   const { amount, boughtWhole } = cost.piece(piece);
+  const [quantityLow, quantityHigh] = countRange(piece.quantity, piece.known.quantity);
   return {
     isPiece: true,
     quantity: piece.quantity,
+    quantityLow,
+    quantityHigh,
+    countRank: countRankOf(piece.known, 'quantity'),
     fasteners,
+    fastenersLow,
+    fastenersHigh,
+    fastenerCountRank,
     fastenerMassKg,
     fastenerMassVar,
     fastenersMassed,

@@ -1,6 +1,7 @@
 import { check, issue, millimetres, type Checked, type Issue } from '../shared';
-import { SCHEMAS, rowFaults, type Piece, type PieceFields } from '../record';
-import { readEnvelope, readMass, readPrice, readRun, readThickness, type ReadCell } from './import/read-cells';
+import { SCHEMAS, rowFaults, type KnownOf, type Piece, type PieceFields } from '../record';
+import { readEnvelope, readMass, readPrice, readQuantityCell, readRun, readThickness, type ReadCell } from './import/read-cells';
+import { countText } from './shorthand/how-known';
 import { massEachText } from './shorthand/from-row';
 
 /** Every field of a piece as text, as a form shows and takes it. */
@@ -49,7 +50,7 @@ export const pieceForm = (piece: Piece, basis: PriceBasis): PieceForm => ({
   name: piece.name,
   tag: piece.tag,
   function: piece.function,
-  quantity: String(piece.quantity),
+  quantity: countText('piece', 'quantity', piece.quantity, piece.known),
   hand: piece.hand,
   materialId: piece.materialId,
   materialDetail: piece.materialDetail,
@@ -91,7 +92,7 @@ const read = <T extends object>(
 };
 
 const NO_MASS = { massEachKg: null, massUKg: null, massEvidence: null, massTyped: null };
-const NO_ENVELOPE = { lengthM: null, widthM: null, heightM: null };
+const NO_ENVELOPE: Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM' | 'known'> = { lengthM: null, widthM: null, heightM: null, known: {} };
 const NO_PRICE = { boughtPrice: null, boughtCurrency: null, boughtPriceYear: null, boughtVolumePerYear: null, boughtRegion: null };
 
 /** The form's field that shows each field of the record, where the names differ. */
@@ -121,6 +122,29 @@ const massOf = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<PieceFi
   return { ...mass, massEvidence: (chosen ?? mass.massEvidence) as PieceFields['massEvidence'] };
 };
 
+/** What the form's texts of one value come to: the value as it is while its text is not touched, else what was read. */
+type ReadValue = (field: keyof PieceForm, of: keyof PieceFields & string, reader: (cell: string) => ReadCell<Partial<PieceFields>>, absent: Partial<PieceFields>) => void;
+
+const withValues = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<PieceFields> => {
+  const shownNow = pieceForm(piece, { currency: '', priceYear: 0, volumePerYear: 0, region: '' });
+  let fields: Partial<PieceFields> = {};
+  let known: KnownOf = piece.known;
+  const take: ReadValue = (field, of, reader, absent) => {
+    const text = String(form[field] ?? '');
+    if (text.trim() === shownNow[field]) return;
+    if (text.trim() === '' && field === 'quantity') issues.push(issue('not-read', 'Quantity must not be empty; one is 1', field));
+    const value = read(text, field, reader, absent, issues);
+    const { [of]: _before, ...others } = known;
+    known = { ...others, ...value.known };
+    fields = { ...fields, ...value };
+  };
+  take('quantity', 'quantity', readQuantityCell, { quantity: piece.quantity });
+  take('thickness', 'wallThicknessM', (cell) => readThickness(cell, null), { wallThicknessM: null });
+  take('envelope', 'lengthM', (cell) => readEnvelope(cell, null), NO_ENVELOPE);
+  take('runLength', 'runLengthM', (cell) => readRun(cell, null), { runLengthM: null });
+  return { ...fields, known };
+};
+
 /**
  * The fields a filled-in form stands for, checked by the same rules as everything else; faults name the form's fields.
  *
@@ -136,16 +160,13 @@ export const pieceFromForm = (form: PieceForm, piece: Piece): Checked<PieceField
     name: form.name.trim(),
     tag: form.tag.trim(),
     function: form.function.trim(),
-    quantity: whole(form.quantity),
     hand: form.hand,
     materialId: form.materialId,
     materialDetail: form.materialDetail.trim(),
     processId: form.processId,
     processDetail: form.processDetail.trim(),
     ...massOf(form, piece, issues),
-    ...read(form.thickness, 'thickness', (cell) => readThickness(cell, null), { wallThicknessM: null }, issues),
-    ...read(form.envelope, 'envelope', (cell) => readEnvelope(cell, null), NO_ENVELOPE, issues),
-    ...read(form.runLength, 'runLength', (cell) => readRun(cell, null), { runLengthM: null }, issues),
+    ...withValues(form, piece, issues),
     location: form.location.trim(),
     markings: form.markings.trim(),
     supplier: form.supplier.trim(),
@@ -168,7 +189,3 @@ export const pieceFromForm = (form: PieceForm, piece: Piece): Checked<PieceField
   const all = [...issues, ...together].map((fault) => ({ ...fault, field: SHOWN_AT[fault.field ?? ''] ?? fault.field }));
   return all.length > 0 || !checked.ok ? { ok: false, issues: all } : checked;
 };
-
-/** Only the fields that differ, to be sent as an edit; empty when nothing was changed. */
-export const changedPieceFields = (before: Piece, after: PieceFields): Partial<PieceFields> =>
-  Object.fromEntries(Object.entries(after).filter(([field, value]) => before[field as keyof PieceFields] !== value));

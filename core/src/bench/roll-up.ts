@@ -7,7 +7,15 @@ export type AssembliesAs = StudyFields['assembliesAs'];
 /** Totals at a node with all that hangs below it and its own quantity. Fasteners stay apart, so that the rule can take them in or leave them out. */
 export interface Totals {
   readonly pieces: number;
+  /** the range the counts allow; infinite above where only "at least" is known */
+  readonly piecesLow: number;
+  readonly piecesHigh: number;
+  /** weakest mark among the counts as its rank, −1 for none */
+  readonly countRank: number;
   readonly fasteners: number;
+  readonly fastenersLow: number;
+  readonly fastenersHigh: number;
+  readonly fastenerCountRank: number;
   readonly joints: number;
   /** mass of the pieces that have one, kg */
   readonly massKg: number;
@@ -52,7 +60,14 @@ const MASS_RANK = 14;
 const MASS_ON_RANK = 15;
 const FASTENER_RANK = 16;
 const FASTENER_ON_RANK = 17;
-const STRIDE = 18;
+// ranges of the counts and their weakest marks, as rank + 1
+const PIECES_LOW = 18;
+const PIECES_HIGH = 19;
+const COUNT_RANK = 20;
+const FASTENERS_LOW = 21;
+const FASTENERS_HIGH = 22;
+const FASTENER_COUNT_RANK = 23;
+const STRIDE = 24;
 
 /** Adds kg on a mark to kg on the weakest mark so far: the weaker mark wins, equal marks add up. */
 const addWeakest = (t: Float64Array, rankAt: number, rank: number, kg: number): void => {
@@ -66,6 +81,9 @@ const addWeakest = (t: Float64Array, rankAt: number, rank: number, kg: number): 
 // written out measure by measure: this and `multiply` run once for every node, and most nodes hold no fasteners
 const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): void => {
   t[at + PIECES]! += child[c + PIECES]!;
+  t[at + PIECES_LOW]! += child[c + PIECES_LOW]!;
+  t[at + PIECES_HIGH]! += child[c + PIECES_HIGH]!;
+  if (child[c + COUNT_RANK]! > t[at + COUNT_RANK]!) t[at + COUNT_RANK] = child[c + COUNT_RANK]!;
   t[at + JOINTS]! += child[c + JOINTS]!;
   t[at + MASS]! += child[c + MASS]!;
   t[at + MASS_VAR]! += child[c + MASS_VAR]!;
@@ -76,6 +94,9 @@ const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): 
   addWeakest(t, at + MASS_RANK, child[c + MASS_RANK]!, child[c + MASS_ON_RANK]!);
   if (child[c + FASTENERS] === 0) return;
   t[at + FASTENERS]! += child[c + FASTENERS]!;
+  t[at + FASTENERS_LOW]! += child[c + FASTENERS_LOW]!;
+  t[at + FASTENERS_HIGH]! += child[c + FASTENERS_HIGH]!;
+  if (child[c + FASTENER_COUNT_RANK]! > t[at + FASTENER_COUNT_RANK]!) t[at + FASTENER_COUNT_RANK] = child[c + FASTENER_COUNT_RANK]!;
   t[at + FASTENER_MASS]! += child[c + FASTENER_MASS]!;
   t[at + FASTENER_MASS_VAR]! += child[c + FASTENER_MASS_VAR]!;
   t[at + FASTENERS_MASSED]! += child[c + FASTENERS_MASSED]!;
@@ -93,6 +114,8 @@ const putMass = (t: Float64Array, at: number, massKg: number, massVar: number, r
 
 const asLeaf = (t: Float64Array, at: number, own: OwnFigures): void => {
   t[at + PIECES] = 1;
+  t[at + PIECES_LOW] = 1;
+  t[at + PIECES_HIGH] = 1;
   if (own.massKg === null) return;
   putMass(t, at, own.massKg, own.massVar, own.massRank);
   t[at + PIECES_MASSED] = 1;
@@ -124,8 +147,14 @@ const asOne = (t: Float64Array, at: number, own: OwnFigures): void => {
   t[at + PIECES_MASSED] = isWeighed || allMassed ? 1 : 0;
   t[at + PIECES_WEIGHED] = own.massRank === 0 || (!isWeighed && allWeighed) ? 1 : 0;
   t[at + PIECES] = 1;
+  t[at + PIECES_LOW] = 1;
+  t[at + PIECES_HIGH] = 1;
+  t[at + COUNT_RANK] = 0;
   for (const m of [
     FASTENERS,
+    FASTENERS_LOW,
+    FASTENERS_HIGH,
+    FASTENER_COUNT_RANK,
     JOINTS,
     FASTENER_MASS,
     FASTENER_MASS_VAR,
@@ -155,6 +184,9 @@ const addFasteners = (t: Float64Array, at: number, own: OwnFigures): void => {
   t[at + JOINTS]! += own.joints;
   if (own.fasteners === 0) return;
   t[at + FASTENERS]! += own.fasteners;
+  t[at + FASTENERS_LOW]! += own.fastenersLow;
+  t[at + FASTENERS_HIGH]! += own.fastenersHigh;
+  if (own.fastenerCountRank + 1 > t[at + FASTENER_COUNT_RANK]!) t[at + FASTENER_COUNT_RANK] = own.fastenerCountRank + 1;
   t[at + FASTENER_MASS]! += own.fastenerMassKg;
   t[at + FASTENER_MASS_VAR]! += own.fastenerMassVar;
   t[at + FASTENERS_MASSED]! += own.fastenersMassed;
@@ -163,8 +195,12 @@ const addFasteners = (t: Float64Array, at: number, own: OwnFigures): void => {
   addWeakest(t, at + FASTENER_RANK, own.fastenerRank + 1, own.fastenerKgOnRank);
 };
 
-const multiply = (t: Float64Array, at: number, quantity: number): void => {
-  if (quantity === 1) return;
+const multiply = (t: Float64Array, at: number, own: OwnFigures): void => {
+  const { quantity, quantityLow, quantityHigh } = own;
+  if (own.countRank + 1 > t[at + COUNT_RANK]!) t[at + COUNT_RANK] = own.countRank + 1;
+  if (quantity === 1 && quantityLow === 1 && quantityHigh === 1) return;
+  t[at + PIECES_LOW]! *= quantityLow;
+  t[at + PIECES_HIGH]! *= quantityHigh;
   t[at + PIECES]! *= quantity;
   t[at + JOINTS]! *= quantity;
   t[at + MASS]! *= quantity;
@@ -177,6 +213,8 @@ const multiply = (t: Float64Array, at: number, quantity: number): void => {
   t[at + MASS_ON_RANK]! *= quantity;
   if (t[at + FASTENERS] === 0) return;
   t[at + FASTENERS]! *= quantity;
+  t[at + FASTENERS_LOW]! *= quantityLow;
+  t[at + FASTENERS_HIGH]! *= quantityHigh;
   t[at + FASTENER_MASS]! *= quantity;
   t[at + FASTENER_MASS_VAR]! *= quantity * quantity;
   t[at + FASTENERS_MASSED]! *= quantity;
@@ -193,7 +231,7 @@ const finish = (t: Float64Array, at: number, own: OwnFigures, isLeaf: boolean, a
   putCost(t, at, own, isLeaf);
   if (!isLeaf && assembliesAs === 'one') asOne(t, at, own);
   addFasteners(t, at, own);
-  multiply(t, at, own.quantity);
+  multiply(t, at, own);
 };
 
 /** Totals of every node. Read it through `totalsAt` and `ownAt`: what edits changed lies over what was first worked out. */
@@ -310,7 +348,13 @@ export const totalsAt = (rolled: RollUp, place: number): Totals | null => {
   const [t, at] = numbersAt(rolled, place);
   return {
     pieces: t[at + PIECES]!,
+    piecesLow: t[at + PIECES_LOW]!,
+    piecesHigh: t[at + PIECES_HIGH]!,
+    countRank: t[at + COUNT_RANK]! - 1,
     fasteners: t[at + FASTENERS]!,
+    fastenersLow: t[at + FASTENERS_LOW]!,
+    fastenersHigh: t[at + FASTENERS_HIGH]!,
+    fastenerCountRank: t[at + FASTENER_COUNT_RANK]! - 1,
     joints: t[at + JOINTS]!,
     massKg: t[at + MASS]!,
     massVar: t[at + MASS_VAR]!,

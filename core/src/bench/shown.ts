@@ -5,6 +5,11 @@ import type { Totals } from './roll-up';
 /** What a total says once the rule on fasteners is applied. Absent figures are null, never 0. */
 export interface Shown {
   readonly pieces: number;
+  /** range of the count; null above where only "at least" is known */
+  readonly piecesLow: number;
+  readonly piecesHigh: number | null;
+  /** weakest mark among the counts */
+  readonly countMark: EvidenceMark | null;
   readonly fasteners: number;
   readonly joints: number;
   readonly massKg: number | null;
@@ -29,10 +34,14 @@ export const shown = (t: Totals, fastenersIn: boolean): Shown => {
   const [rank, kgOnRank] = withFasteners
     ? onWeakest(t.massRank, t.massKgOnRank, t.fastenerRank, t.fastenerKgOnRank)
     : [t.massRank, t.massKgOnRank];
+  const high = t.piecesHigh + (withFasteners ? t.fastenersHigh : 0);
   const anyMass = t.piecesMassed > 0 || t.massKg > 0 || (withFasteners && t.fastenersMassed > 0);
   const anyCost = t.piecesCosted > 0 || t.cost > 0 || (withFasteners && t.fastenersCosted > 0);
   return {
     pieces: t.pieces + (withFasteners ? t.fasteners : 0),
+    piecesLow: t.piecesLow + (withFasteners ? t.fastenersLow : 0),
+    piecesHigh: Number.isFinite(high) ? high : null,
+    countMark: evidenceAt(withFasteners ? Math.max(t.countRank, t.fastenerCountRank) : t.countRank),
     fasteners: t.fasteners,
     joints: t.joints,
     massKg: anyMass ? massKg : null,

@@ -1,4 +1,6 @@
-import { splitKind, type Entity, type Op, type RowOf, type Study, type StudyRecord } from './contract';
+import { withFields } from './cells';
+import { splitKind, type Entity, type Op, type RowOf, type Study, type StudyRecord } from './entities';
+import type { CurrentRows } from './net-effect';
 
 type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
 
@@ -8,13 +10,34 @@ const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
   piece: 'pieces',
   fasteners: 'fastenerSets',
   joints: 'jointSets',
+  member: 'members',
+  question: 'questions',
+  picture: 'pictures',
+};
+
+/** The rows of one kind in a record. */
+export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] =>
+  (entity === 'study' ? [record.study] : record[LIST_OF[entity as Exclude<Entity, 'study'>]]) as unknown as readonly RowOf<E>[];
+
+/** The rows of a record that ops name, by kind and id. */
+export const namedRows = (record: StudyRecord, ops: readonly Op[]): CurrentRows => {
+  const wanted = new Map<Entity, Set<string>>();
+  for (const op of ops) {
+    const { entity } = splitKind(op.kind);
+    const ids = wanted.get(entity);
+    if (ids) ids.add(op.id);
+    else wanted.set(entity, new Set([op.id]));
+  }
+  return new Map([...wanted].map(([entity, ids]) => [entity, new Map(rowsOf(record, entity).flatMap((row) => (ids.has(row.id) ? [[row.id, row]] : [])))]));
 };
 
 type AnyRow = RowOf<Exclude<Entity, 'study'>>;
 
 const rowAfter = (row: AnyRow | Study | undefined, op: Op, revision: number): AnyRow | Study | undefined => {
-  if ('fields' in op) return { ...row, ...op.fields, id: op.id, version: revision } as AnyRow | Study;
-  return undefined;
+  if (!('fields' in op)) return undefined;
+  // an edit of a row that is gone changes nothing
+  if ('was' in op && !row) return undefined;
+  return { ...withFields(row ?? {}, op.fields), id: op.id, version: revision } as unknown as AnyRow | Study;
 };
 
 const listAfter = (rows: readonly AnyRow[], ops: readonly Op[], revision: number): readonly AnyRow[] => {

@@ -1,4 +1,4 @@
-import type { FastenerSetFields, JointSetFields, PieceFields } from './contract';
+import type { FastenerSetFields, JointSetFields, PieceFields } from './entities';
 
 /** Where a new piece goes. */
 export interface Place {
@@ -41,6 +41,7 @@ export const blankPiece = (place: Place): PieceFields => ({
   boughtPriceYear: null,
   boughtVolumePerYear: null,
   boughtRegion: null,
+  known: {},
 });
 
 /** A fastener set of which only the piece it holds is known. */
@@ -60,6 +61,7 @@ export const blankFasteners = (pieceId: string): FastenerSetFields => ({
   massEvidence: null,
   massTyped: null,
   note: '',
+  known: {},
 });
 
 /** A joint set of which only its piece is known. */
@@ -70,4 +72,5 @@ export const blankJoints = (pieceId: string): JointSetFields => ({
   kind: 'spot weld',
   lengthEachM: null,
   note: '',
+  known: {},
 });

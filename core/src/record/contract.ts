@@ -1,192 +1,37 @@
 import { array, mixed, object, type Schema } from 'yup';
-import { EVIDENCE_MARKS, oneOf, positive, requiredText, shape, text, uuid, whole, type EvidenceMark } from '../shared';
-
-/** Every row carries its id and the revision of the study at which it last changed. */
-export interface Row {
-  readonly id: string;
-  readonly version: number;
-}
-
-export const ASSEMBLIES_AS = ['pieces', 'one'] as const;
-
-export interface StudyFields {
-  readonly title: string;
-  readonly questions: string;
-  readonly lead: string;
-  readonly currency: string;
-  readonly priceYear: number;
-  /** vehicles per year */
-  readonly volumePerYear: number;
-  readonly productionYears: number;
-  readonly region: string;
-  /** counting rule: are fasteners counted, weighed and costed with the pieces? */
-  readonly fastenersIn: boolean;
-  /** counting rule: is an opened assembly counted as its pieces or as one? */
-  readonly assembliesAs: (typeof ASSEMBLIES_AS)[number];
-}
-
-export const VEHICLE_ROLES = ['subject', 'earlier', 'competitor'] as const;
-export type VehicleRole = (typeof VEHICLE_ROLES)[number];
-export const VEHICLE_ROLE_WORD: Readonly<Record<VehicleRole, string>> = {
-  subject: 'subject',
-  earlier: 'earlier model',
-  competitor: 'competitor',
-};
-
-export interface VehicleFields {
-  readonly sequence: number;
-  readonly name: string;
-  readonly maker: string;
-  readonly role: VehicleRole;
-  readonly modelYear: number | null;
-  /** calendar dates as YYYY-MM-DD */
-  readonly builtOn: string | null;
-  readonly acquiredOn: string | null;
-  readonly notes: string;
-}
-
-export interface SubsystemFields {
-  readonly parentId: string | null;
-  readonly sequence: number;
-  readonly name: string;
-}
-
-export const HANDS = ['none', 'left', 'right', 'mirrored'] as const;
-export type Hand = (typeof HANDS)[number];
-export const HAND_WORD: Readonly<Record<Hand, string>> = {
-  none: 'no hand',
-  left: 'left',
-  right: 'right',
-  mirrored: 'left and right, mirrored',
-};
-
-export const OPENED = ['opened', 'closed'] as const;
-
-export interface PieceFields {
-  readonly vehicleId: string;
-  /** where the piece hangs: straight under a subsystem, or inside another piece; one of the two is null */
-  readonly subsystemId: string | null;
-  readonly parentId: string | null;
-  readonly sequence: number;
-  readonly tag: string;
-  readonly name: string;
-  readonly function: string;
-  /** how many per parent */
-  readonly quantity: number;
-  readonly hand: Hand;
-  readonly materialId: string | null;
-  readonly materialDetail: string;
-  readonly processId: string | null;
-  readonly processDetail: string;
-  readonly massEachKg: number | null;
-  /** standard uncertainty of massEachKg */
-  readonly massUKg: number | null;
-  readonly massEvidence: EvidenceMark | null;
-  /** the mass as it was typed, with its unit */
-  readonly massTyped: string | null;
-  readonly lengthM: number | null;
-  readonly widthM: number | null;
-  readonly heightM: number | null;
-  readonly wallThicknessM: number | null;
-  readonly runLengthM: number | null;
-  readonly location: string;
-  readonly markings: string;
-  readonly supplier: string;
-  readonly opened: (typeof OPENED)[number] | null;
-  readonly closedReason: string;
-  readonly damage: string;
-  readonly notes: string;
-  /** price each of a bought-out piece, decimal digits, with its whole basis; all five or none */
-  readonly boughtPrice: string | null;
-  readonly boughtCurrency: string | null;
-  readonly boughtPriceYear: number | null;
-  readonly boughtVolumePerYear: number | null;
-  readonly boughtRegion: string | null;
-}
-
-export const FASTENER_KINDS = ['bolt', 'nut', 'washer', 'stud', 'screw', 'rivet', 'clip', 'push pin', 'cable tie'] as const;
-export type FastenerKind = (typeof FASTENER_KINDS)[number];
-
-/** Directions in the vehicle's axes: X fore and aft, Y left and right, Z up and down. @source ISO 4130:1978 */
-export const DIRECTIONS = ['+x', '-x', '+y', '-y', '+z', '-z'] as const;
-export type Direction = (typeof DIRECTIONS)[number];
-
-export interface FastenerSetFields {
-  readonly pieceId: string;
-  readonly sequence: number;
-  /** how many hold one such piece */
-  readonly count: number;
-  readonly kind: FastenerKind;
-  /** nominal thread diameter */
-  readonly threadM: number | null;
-  /** null is the coarse pitch */
-  readonly pitchM: number | null;
-  readonly lengthM: number | null;
-  readonly drive: string;
-  readonly grade: string;
-  readonly direction: Direction | null;
-  readonly massEachKg: number | null;
-  readonly massUKg: number | null;
-  readonly massEvidence: EvidenceMark | null;
-  readonly massTyped: string | null;
-  readonly note: string;
-}
-
-export const JOINT_KINDS = [
-  'spot weld',
-  'self-piercing rivet',
-  'flow-drill screw',
-  'clinch',
-  'press fit',
-  'snap fit',
-  'adhesive bead',
-  'seam weld',
-  'laser weld',
-  'friction-stir weld',
-  'braze',
-  'solder',
-  'hem',
-] as const;
-export type JointKind = (typeof JOINT_KINDS)[number];
-
-/** Joints that are known by their length as well as their number. */
-export const RUNNING_JOINTS: readonly JointKind[] = [
-  'adhesive bead',
-  'seam weld',
-  'laser weld',
-  'friction-stir weld',
-  'braze',
-  'solder',
-  'hem',
-];
-
-export interface JointSetFields {
-  readonly pieceId: string;
-  readonly sequence: number;
-  readonly count: number;
-  readonly kind: JointKind;
-  /** length of one joint, of the running kinds only */
-  readonly lengthEachM: number | null;
-  readonly note: string;
-}
-
-export interface FieldsOf {
-  readonly study: StudyFields;
-  readonly vehicle: VehicleFields;
-  readonly subsystem: SubsystemFields;
-  readonly piece: PieceFields;
-  readonly fasteners: FastenerSetFields;
-  readonly joints: JointSetFields;
-}
-
-export type Entity = keyof FieldsOf;
-export type RowOf<E extends Entity> = Row & FieldsOf[E];
-export type Study = RowOf<'study'>;
-export type Vehicle = RowOf<'vehicle'>;
-export type Subsystem = RowOf<'subsystem'>;
-export type Piece = RowOf<'piece'>;
-export type FastenerSet = RowOf<'fasteners'>;
-export type JointSet = RowOf<'joints'>;
+import { EVIDENCE_MARKS, finite, oneOf, positive, requiredText, shape, text, uuid, whole, type EvidenceMark } from '../shared';
+import {
+  ASSEMBLIES_AS,
+  DIRECTIONS,
+  ENTITIES,
+  FASTENER_KINDS,
+  HANDS,
+  JOINT_KINDS,
+  OPENED,
+  PICTURE_MARKS,
+  QUESTION_KINDS,
+  QUESTION_STATES,
+  ROLES,
+  STUDY_STATES,
+  SUBJECTS,
+  VEHICLE_ROLES,
+  VERBS,
+  type Entity,
+  type FastenerSetFields,
+  type FieldsOf,
+  type JointSetFields,
+  type KnownOf,
+  type MemberFields,
+  type PictureFields,
+  type PictureMark,
+  type PieceFields,
+  type QuestionFields,
+  type StudyFields,
+  type SubsystemFields,
+  type VehicleFields,
+  type Verb,
+} from './entities';
+import { isKnowing, knowingFields, type Known, type KnowingEntity } from './known';
 
 const sequence = (): Schema<number> => whole('Place in the list', 0, 1_000_000_000);
 const optionalUuid = (label: string): Schema<string | null> => uuid(label).nullable();
@@ -217,6 +62,53 @@ const switched = (label: string): Schema<boolean> =>
     .defined()
     .typeError(`${label} must be true or false`) as Schema<boolean>;
 
+const fraction = (label: string): Schema<number> => finite(label).min(0, '${label} lies in the picture').max(1, '${label} lies in the picture');
+const anyFinite = (label: string): Schema<number | null> => nullable(finite(label));
+
+const KNOWN = shape<Known>({
+  mark: oneOf('Known by', EVIDENCE_MARKS),
+  u: nullable(positive('Uncertainty', '', 1e9)),
+  low: anyFinite('Lowest'),
+  high: anyFinite('Highest'),
+  typed: text('As typed', 60).nullable(),
+  instrument: text('Instrument', 200),
+  source: text('Source', 400),
+}).test('range', 'The lowest must not be above the highest', (k) => k.low === null || k.high === null || k.low <= k.high);
+
+const isPlain = (value: unknown): value is Readonly<Record<string, unknown>> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** `known` of a row: each named field is one that can say how it is known; in an edit, null takes it back. */
+const knownSchema = (entity: KnowingEntity, mayBeNull: boolean): Schema<KnownOf> => {
+  const fields = new Set(knowingFields(entity));
+  return mixed<KnownOf>(isPlain as (value: unknown) => value is KnownOf)
+    .label('Known by')
+    .defined()
+    .typeError('Known by must say how values are known, by field')
+    .test('known', function (value) {
+      // absent is told by `defined`, or is nothing to say in an edit
+      for (const [field, said] of Object.entries((value as KnownOf | undefined) ?? {})) {
+        if (!fields.has(field)) return this.createError({ message: `${field} does not say how it is known` });
+        if (mayBeNull && (said as Known | null) === null) continue;
+        try {
+          KNOWN.validateSync(said, { strict: true });
+        } catch (error) {
+          return this.createError({ message: (error as Error).message });
+        }
+      }
+      return true;
+    }) as unknown as Schema<KnownOf>;
+};
+
+const MARK = shape<PictureMark>({
+  kind: oneOf('Mark', PICTURE_MARKS),
+  fromX: fraction('Mark'),
+  fromY: fraction('Mark'),
+  toX: fraction('Mark'),
+  toY: fraction('Mark'),
+  text: text('Text of the mark', 200),
+});
+
 /** The one definition of every field: its label, its limits, and what is said when they are broken. */
 export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
   study: shape<StudyFields>({
@@ -230,7 +122,9 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     region: requiredText('Region', 100),
     fastenersIn: switched('Fasteners counted'),
     assembliesAs: oneOf('Opened assemblies', ASSEMBLIES_AS),
+    state: oneOf('State', STUDY_STATES),
   }),
+  member: shape<MemberFields>({ personId: uuid('Person'), role: oneOf('Role', ROLES) }),
   vehicle: shape<VehicleFields>({
     sequence: sequence(),
     name: requiredText('Name', 200),
@@ -278,11 +172,12 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     notes: text('Notes', 4000),
     boughtPrice: text('Bought-out price', 20)
       .nullable()
-      .matches(/^\d{1,9}(\.\d{1,4})?$/, { message: '${label} must be decimal digits such as 4.20', excludeEmptyString: false }),
+      .matches(/^(0|[1-9]\d{0,8})(\.\d{1,4})?$/, { message: '${label} must be decimal digits such as 4.20', excludeEmptyString: false }),
     boughtCurrency: currency('Currency of the price').nullable(),
     boughtPriceYear: nullable(year('Year of the price')),
     boughtVolumePerYear: nullable(whole('Vehicles per year of the price', 1, 100_000_000)),
     boughtRegion: text('Region of the price', 100).nullable(),
+    known: knownSchema('piece', false),
   }),
   fasteners: shape<FastenerSetFields>({
     pieceId: uuid('Piece'),
@@ -300,6 +195,7 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     massEvidence: evidence('Mass known by'),
     massTyped: text('Mass as typed', 60).nullable(),
     note: text('Remark', 400),
+    known: knownSchema('fasteners', false),
   }),
   joints: shape<JointSetFields>({
     pieceId: uuid('Piece'),
@@ -308,6 +204,28 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     kind: oneOf('Kind', JOINT_KINDS),
     lengthEachM: lengthM('Length each', 1000),
     note: text('Remark', 400),
+    known: knownSchema('joints', false),
+  }),
+  question: shape<QuestionFields>({
+    kind: oneOf('Kind', QUESTION_KINDS),
+    aboutKind: oneOf('About', SUBJECTS),
+    aboutId: uuid('About'),
+    aboutField: text('Field', 40).nullable(),
+    text: requiredText('Question', 1000),
+    ownerId: optionalUuid('Owner'),
+    dueOn: calendarDate('Due'),
+    owedTo: text('Owed to', 200),
+    state: oneOf('State', QUESTION_STATES),
+    answer: text('Answer', 4000),
+  }),
+  picture: shape<PictureFields>({
+    pieceId: uuid('Piece'),
+    sequence: sequence(),
+    sha256: text('File', 64).matches(/^[0-9a-f]{64}$/, '${label} must be named by its SHA-256'),
+    widthPx: whole('Width', 1, 100_000),
+    heightPx: whole('Height', 1, 100_000),
+    shows: text('Shows', 400),
+    marks: array(MARK).label('Marks').defined().max(200, 'A picture may have at most ${max} marks') as unknown as Schema<readonly PictureMark[]>,
   }),
 };
 
@@ -317,40 +235,36 @@ export const fieldLabel = <E extends Entity>(entity: E, field: keyof FieldsOf[E]
   return fields[field]?.spec.label ?? field;
 };
 
-export const VERBS = ['add', 'edit', 'remove'] as const;
-export type Verb = (typeof VERBS)[number];
 
-/** One step of a change. The same id, kind of record and version rule for every entity. */
-export type OpFor<E extends Entity> =
-  | { readonly kind: `${E}.add`; readonly id: string; readonly fields: FieldsOf[E] }
-  | { readonly kind: `${E}.edit`; readonly id: string; readonly expectsVersion: number; readonly fields: Partial<FieldsOf[E]> }
-  | { readonly kind: `${E}.remove`; readonly id: string; readonly expectsVersion: number };
-export type Op = { readonly [E in Entity]: OpFor<E> }[Entity];
-export type OpKind = Op['kind'];
+/** What a row or its fields held before: only compared with what is there now, never written, so its shape is enough. */
+const before = (): Schema<unknown> =>
+  mixed((value): value is object => isPlain(value))
+    .label('What it was')
+    .defined()
+    .typeError('An edit or removal must say what it was') as Schema<unknown>;
 
-export const ENTITIES = ['study', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints'] as const satisfies readonly Entity[];
-
-export const splitKind = (kind: OpKind): { readonly entity: Entity; readonly verb: Verb } => {
-  const [entity, verb] = kind.split('.') as [Entity, Verb];
-  return { entity, verb };
+const edited = (entity: Entity): Schema<unknown> => {
+  const fields = (SCHEMAS[entity] as unknown as { partial(): { shape(more: object): Schema<unknown> } }).partial();
+  return isKnowing(entity) ? fields.shape({ known: (knownSchema(entity, true) as unknown as { optional(): Schema<unknown> }).optional() }) : (fields as unknown as Schema<unknown>);
 };
 
-const version = (): Schema<number> => whole('Version', 1, Number.MAX_SAFE_INTEGER);
-
-const partial = (schema: Schema<unknown>): Schema<unknown> => (schema as unknown as { partial(): Schema<unknown> }).partial();
+const sameFields = (op: { readonly was?: object; readonly fields?: object }): boolean => {
+  const [was, fields] = [Object.keys(op.was ?? {}).sort(), Object.keys(op.fields ?? {}).sort()];
+  return was.length === fields.length && was.every((field, i) => field === fields[i]);
+};
 
 const opSchema = (entity: Entity, verb: Verb): Schema<unknown> => {
   const kind = oneOf('Kind of change', [`${entity}.${verb}`]);
   const id = uuid('Record');
-  const fields = SCHEMAS[entity] as Schema<unknown>;
   const parts = {
-    add: { kind, id, fields },
-    edit: { kind, id, expectsVersion: version(), fields: partial(fields) },
-    remove: { kind, id, expectsVersion: version() },
+    add: { kind, id, fields: SCHEMAS[entity] as Schema<unknown> },
+    edit: { kind, id, was: before(), fields: edited(entity) },
+    remove: { kind, id, was: before() },
   }[verb];
-  return object(parts as never)
+  const op = object(parts as never)
     .exact('${path} has fields that are not known here: ${properties}')
     .required();
+  return verb === 'edit' ? op.test('was', 'An edit must say what each of its fields was', (value) => sameFields(value)) : op;
 };
 
 /** The check for each kind of op. */
@@ -358,33 +272,11 @@ export const OP_SCHEMAS: ReadonlyMap<string, Schema<unknown>> = new Map(
   ENTITIES.flatMap((entity) => VERBS.map((verb) => [`${entity}.${verb}`, opSchema(entity, verb)] as const)),
 );
 
-/** A batch of ops that succeeds or fails as one. `id` is made by the client and is the idempotency key. */
-export interface Change {
-  readonly id: string;
-  readonly ops: readonly Op[];
-}
-
-/** What the server answers to a change it keeps. Every row touched now has `revision` as its version. */
-export interface ChangeKept {
-  readonly id: string;
-  readonly revision: number;
-}
-
 /** More ops than this in one change are refused. */
 export const MOST_OPS = 200_000;
 
-export const CHANGE_SHELL = shape<{ id: string; ops: readonly unknown[] }>({
+export const CHANGE_SHELL = shape<{ id: string; ops: readonly unknown[]; undoes: string | null }>({
   id: uuid('Change'),
   ops: array().label('Ops').defined().min(1, 'A change needs at least one op').max(MOST_OPS, 'A change may hold at most ${max} ops'),
+  undoes: optionalUuid('Undone change'),
 });
-
-/** The whole record of a study. */
-export interface StudyRecord {
-  readonly revision: number;
-  readonly study: Study;
-  readonly vehicles: readonly Vehicle[];
-  readonly subsystems: readonly Subsystem[];
-  readonly pieces: readonly Piece[];
-  readonly fastenerSets: readonly FastenerSet[];
-  readonly jointSets: readonly JointSet[];
-}

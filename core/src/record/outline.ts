@@ -1,5 +1,5 @@
 import { issue, type Issue } from '../shared';
-import type { StudyRecord } from './contract';
+import type { StudyRecord } from './entities';
 
 export type NodeKind = 'vehicle' | 'subsystem' | 'piece';
 

@@ -1,13 +1,16 @@
 import fc from 'fast-check';
 import { BLANK, STUDY, recordOf, teardown, testId } from '../../testing/teardown';
 import { applyOps } from './apply-ops';
-import { fieldLabel, type Op, type PieceFields } from './contract';
+import { editOp, removeOp } from './cells';
+import { fieldLabel } from './contract';
+import type { Op, PieceFields } from './entities';
+import { known } from './known';
 import { newStudyOps } from './new-study';
 import { readChange } from './read-change';
 import { rowFaults } from './row-faults';
 
 const ADD = { kind: 'piece.add', id: testId(50), fields: { ...BLANK, name: 'plate' } };
-const change = (...ops: readonly unknown[]): unknown => ({ id: testId(9), ops });
+const change = (...ops: readonly unknown[]): unknown => ({ id: testId(9), ops, undoes: null });
 const codes = (input: unknown): readonly string[] => {
   const read = readChange(input);
   return read.ok ? [] : read.issues.map((i) => `${i.field}: ${i.message}`);
@@ -17,7 +20,7 @@ describe('a change from outside', () => {
   it('is taken when all of it is right', () => expect(readChange(change(ADD)).ok).toBe(true));
   it.each([
     ['no object at all', 'hello', /null: /],
-    ['no ops', { id: testId(9), ops: [] }, /ops: A change needs at least one op/],
+    ['no ops', { id: testId(9), undoes: null, ops: [] }, /ops: A change needs at least one op/],
     ['an id that is no UUID', { id: '7', ops: [ADD] }, /id: Change must be a UUID/],
     ['a kind that is not known', change({ ...ADD, kind: 'piece.explode' }), /ops\[0\]\.kind: Op 1 is of a kind/],
     ['an unknown field', change({ ...ADD, fields: { ...ADD.fields, colour: 'red' } }), /ops\[0\]\.fields: .*colour/],
@@ -38,10 +41,18 @@ describe('a change from outside', () => {
       change({ ...ADD, fields: { ...ADD.fields, name: 'x'.repeat(5_000_000) } }),
       /name: Name may have at most 200 characters/,
     ],
-    ['an edit without version', change({ kind: 'piece.edit', id: testId(50), fields: {} }), /expectsVersion/],
+    ['an edit that does not say what was there', change({ kind: 'piece.edit', id: testId(50), fields: { tag: 'A' } }), /was: What it was must be defined/],
+    [
+      'an edit that says it of another field',
+      change({ kind: 'piece.edit', id: testId(50), was: { name: 'x' }, fields: { tag: 'A' } }),
+      /must say what each of its fields was/,
+    ],
+    ['a mark that is none', change({ ...ADD, fields: { ...ADD.fields, known: { quantity: { ...known('C'), mark: 'X' } } } }), /known: Known by must be one of/],
+    ['a mark on a field that has none', change({ ...ADD, fields: { ...ADD.fields, known: { sequence: known('C') } } }), /sequence does not say how/],
+    ['an id in capital letters', change({ ...ADD, id: 'ABCDEF00-0000-4000-8000-000000000001' }), /small letters/],
     [
       'a date that does not exist',
-      change({ kind: 'vehicle.edit', id: testId(2), expectsVersion: 1, fields: { builtOn: '2026-02-30' } }),
+      change({ kind: 'vehicle.edit', id: testId(2), was: { builtOn: null }, fields: { builtOn: '2026-02-30' } }),
       /builtOn: Built on must be a date/,
     ],
   ])('is refused for %s', (_, input, fault) => expect(codes(input).join('\n')).toMatch(fault));
@@ -49,7 +60,7 @@ describe('a change from outside', () => {
     expect(codes(change({ ...ADD, fields: { ...ADD.fields, name: '', quantity: 0 } }, { ...ADD, id: 'x' })).length).toBe(3);
   });
   it('may edit a part of the fields', () =>
-    expect(readChange(change({ kind: 'piece.edit', id: testId(50), expectsVersion: 1, fields: { tag: 'A' } })).ok).toBe(true));
+    expect(readChange(change({ kind: 'piece.edit', id: testId(50), was: { tag: '' }, fields: { tag: 'A' } })).ok).toBe(true));
   it('never throws, whatever arrives', () => {
     fc.assert(
       fc.property(fc.oneof(fc.anything(), fc.record({ id: fc.constant(testId(9)), ops: fc.array(fc.anything()) })), (input) =>
@@ -81,20 +92,19 @@ describe('rules across the fields of a row', () => {
 describe('a record after a change', () => {
   const record = recordOf(teardown('plate 1 kg\n  4 clip\nlever'));
   it('is a new record that shares what was not touched', () => {
-    const id = record.pieces[0]?.id ?? '';
-    const after = applyOps(record, [{ kind: 'piece.edit', id, expectsVersion: 1, fields: { tag: 'DR2-1' } }], 2);
+    const edit = editOp('piece', record.pieces[0]!, { tag: 'DR2-1' });
+    const after = applyOps(record, [edit!], 2);
     expect(after.pieces[0]).toMatchObject({ tag: 'DR2-1', version: 2, name: 'plate' });
     expect(after.revision).toBe(2);
     expect(after.fastenerSets).toBe(record.fastenerSets);
     expect(record.pieces[0]?.tag).toBe('');
   });
   it('adds, removes, and takes several ops on one row in order', () => {
-    const lever = record.pieces[1]?.id ?? '';
     const ops: readonly Op[] = [
-      { kind: 'piece.remove', id: lever, expectsVersion: 1 },
+      removeOp('piece', record.pieces[1]!),
       { kind: 'piece.add', id: testId(60), fields: { ...BLANK, name: 'arm' } },
-      { kind: 'piece.edit', id: testId(60), expectsVersion: 2, fields: { tag: 'A1' } },
-      { kind: 'study.edit', id: STUDY.id, expectsVersion: 1, fields: { fastenersIn: false } },
+      { kind: 'piece.edit', id: testId(60), was: { tag: '' }, fields: { tag: 'A1' } },
+      { kind: 'study.edit', id: STUDY.id, was: { fastenersIn: true }, fields: { fastenersIn: false } },
     ];
     const after = applyOps(record, ops, 2);
     expect(after.pieces.map((p) => [p.name, p.tag])).toEqual([
@@ -115,6 +125,6 @@ describe('labels and the shipped tree', () => {
   it('begins a study with subsystems that the ledger takes', () => {
     const { id: _id, version: _version, ...fields } = STUDY;
     let n = 100;
-    expect(readChange({ id: testId(9), ops: newStudyOps(STUDY.id, fields, () => testId(n++)) }).ok).toBe(true);
+    expect(readChange({ id: testId(9), undoes: null, ops: newStudyOps(STUDY.id, fields, testId(8), () => testId(n++)) }).ok).toBe(true);
   });
 });

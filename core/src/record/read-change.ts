@@ -1,6 +1,7 @@
 import type { Schema } from 'yup';
 import { check, issue, type Checked, type Issue } from '../shared';
-import { CHANGE_SHELL, OP_SCHEMAS, type Change, type Op } from './contract';
+import { CHANGE_SHELL, OP_SCHEMAS } from './contract';
+import type { Change, Op } from './entities';
 
 const kindOf = (op: unknown): string =>
   typeof op === 'object' && op !== null && 'kind' in op && typeof op.kind === 'string' ? op.kind : '';

@@ -1,5 +1,16 @@
 import { issue, type Issue } from '../shared';
-import { RUNNING_JOINTS, type Entity, type FastenerSet, type JointSet, type Piece, type RowOf, type Subsystem } from './contract';
+import {
+  RUNNING_JOINTS,
+  type Entity,
+  type FastenerSet,
+  type JointSet,
+  type KnownOf,
+  type Piece,
+  type Question,
+  type RowOf,
+  type Subsystem,
+} from './entities';
+import { countRange } from './known';
 
 const allOrNone = (values: readonly unknown[]): boolean => {
   const given = values.filter((value) => value !== null).length;
@@ -17,12 +28,28 @@ const massFaults = (row: Weighed, id: string): readonly Issue[] =>
     ? []
     : [issue('mass-incomplete', 'A mass needs its uncertainty and how it is known; give all three or none', 'massEachKg', id)];
 
+/** A range goes around its value: two, perhaps three is 2 within 2 to 3. */
+const rangeFaults = (field: string, value: number, known: KnownOf, id: string): readonly Issue[] => {
+  const [low, high] = countRange(value, known[field]);
+  return value >= low && value <= high ? [] : [issue('outside-range', `The count ${value} lies outside its own range`, field, id)];
+};
+
+const questionFaults = (question: Question): readonly Issue[] => [
+  ...(question.state === 'answered' && question.answer.trim() === ''
+    ? [issue('answer-missing', 'Say what the answer is', 'answer', question.id)]
+    : []),
+  ...(question.kind === 'promise' && question.owedTo.trim() === ''
+    ? [issue('owed-to-missing', 'Say to whom the figure is promised', 'owedTo', question.id)]
+    : []),
+];
+
 const pieceFaults = (piece: Piece): readonly Issue[] => [
   ...((piece.parentId === null) === (piece.subsystemId === null)
     ? [issue('place', 'A piece hangs either under a subsystem or inside another piece: give one of the two', 'parentId', piece.id)]
     : []),
   ...(piece.parentId === piece.id ? [issue('cycle', 'A piece cannot be inside itself', 'parentId', piece.id)] : []),
   ...massFaults(piece, piece.id),
+  ...rangeFaults('quantity', piece.quantity, piece.known, piece.id),
   ...(allOrNone([piece.lengthM, piece.widthM, piece.heightM])
     ? []
     : [issue('envelope-incomplete', 'An envelope needs length, width and height', 'lengthM', piece.id)]),
@@ -34,10 +61,17 @@ const pieceFaults = (piece: Piece): readonly Issue[] => [
     : []),
 ];
 
-const jointFaults = (joints: JointSet): readonly Issue[] =>
-  joints.lengthEachM === null || RUNNING_JOINTS.includes(joints.kind)
+const fastenerFaults = (set: FastenerSet): readonly Issue[] => [
+  ...massFaults(set, set.id),
+  ...rangeFaults('count', set.count, set.known, set.id),
+];
+
+const jointFaults = (joints: JointSet): readonly Issue[] => [
+  ...(joints.lengthEachM === null || RUNNING_JOINTS.includes(joints.kind)
     ? []
-    : [issue('joint-length', `A ${joints.kind} is counted; it has no length`, 'lengthEachM', joints.id)];
+    : [issue('joint-length', `A ${joints.kind} is counted; it has no length`, 'lengthEachM', joints.id)]),
+  ...rangeFaults('count', joints.count, joints.known, joints.id),
+];
 
 const subsystemFaults = (subsystem: Subsystem): readonly Issue[] =>
   subsystem.parentId === subsystem.id ? [issue('cycle', 'A subsystem cannot be inside itself', 'parentId', subsystem.id)] : [];
@@ -48,11 +82,13 @@ export const rowFaults = <E extends Entity>(entity: E, row: RowOf<E>): readonly 
     case 'piece':
       return pieceFaults(row as unknown as Piece);
     case 'fasteners':
-      return massFaults(row as unknown as FastenerSet, row.id);
+      return fastenerFaults(row as unknown as FastenerSet);
     case 'joints':
       return jointFaults(row as unknown as JointSet);
     case 'subsystem':
       return subsystemFaults(row as unknown as Subsystem);
+    case 'question':
+      return questionFaults(row as unknown as Question);
     default:
       return [];
   }

@@ -1,4 +1,4 @@
-import type { Study } from './contract';
+import type { Study } from './entities';
 
 /** The counting rule in words, as the basis line and exports say it. */
 export const countingRuleText = (study: Pick<Study, 'fastenersIn' | 'assembliesAs'>): string =>

@@ -1,11 +1,12 @@
-import type { PieceFields } from '../../record';
-import { HANDS, OPENED } from '../../record';
+import type { KnownOf, PieceFields } from '../../record';
+import { HANDS, OPENED, known } from '../../record';
 import type { FastenerEntry, JointEntry } from '../shorthand/entry';
 import { massMatcher } from '../shorthand/common-matchers';
 import { parseFasteners } from '../shorthand/parse-fasteners';
 import { parseJoints } from '../shorthand/parse-joints';
 import { envelopeMatcher, runMatcher, thicknessMatcher } from '../shorthand/parse-piece';
-import type { Matcher } from '../shorthand/reader';
+import { COUNT_TEXT, markBehind, readCount } from '../shorthand/how-known';
+import { withMark, type Matcher } from '../shorthand/reader';
 import { massFields } from '../shorthand/to-fields';
 import { materialNamed, processNamed, vagueMaterial, vagueProcess } from '../shorthand/vocabulary';
 
@@ -14,12 +15,19 @@ export type ReadCell<T> = { readonly value: T; readonly understood: string } | {
 
 const fault = (message: string): { readonly fault: string } => ({ fault: message });
 
-const whole = <Draft>(matcher: Matcher<Draft>, text: string): { readonly put: Partial<Draft>; readonly value: string } | string => {
-  const match = matcher(text, 0);
-  if (!match) return `“${text}” is not understood`;
+interface Whole<Draft> {
+  readonly put: Partial<Draft>;
+  readonly value: string;
+  readonly known: KnownOf;
+}
+
+const whole = <Draft>(matcher: Matcher<Draft>, text: string): Whole<Draft> | string => {
+  const found = matcher(text, 0);
+  if (!found) return `“${text}” is not understood`;
+  const match = withMark('piece', text, found);
   if (match.question)
     return `${match.question.message}${match.question.choices.length > 0 ? ` (${match.question.choices.map((c) => c.label).join(', ')})` : ''}`;
-  return match.end < text.length || !match.put ? `“${text}” is not understood` : { put: match.put, value: match.value ?? '' };
+  return match.end < text.length || !match.put ? `“${text}” is not understood` : { put: match.put, value: match.value ?? '', known: match.about !== undefined && match.known ? { [match.about]: match.known } : {} };
 };
 
 const BARE_NUMBER = /^~?\s*[\d.,]+\s*\??$/;
@@ -38,36 +46,45 @@ export const readMass = (cell: string, unit: string | null): ReadCell<MassFields
   return typeof read === 'string' ? fault(read) : { value: massFields(read.put.mass ?? null), understood: read.value };
 };
 
-export const readThickness = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'wallThicknessM'>> => {
+export const readThickness = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'wallThicknessM' | 'known'>> => {
   const read = whole(thicknessMatcher, `t${withUnit(cell, unit)}`);
-  return typeof read === 'string' ? fault(read) : { value: { wallThicknessM: read.put.wallThicknessM ?? null }, understood: read.value };
+  return typeof read === 'string' ? fault(read) : { value: { wallThicknessM: read.put.wallThicknessM ?? null, known: read.known }, understood: read.value };
 };
 
-export const readEnvelope = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM'>> => {
+export const readEnvelope = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM' | 'known'>> => {
   const read = whole(envelopeMatcher, /[a-z]$/i.test(cell) || unit === null ? cell : `${cell} ${unit}`);
   if (typeof read === 'string') return fault(read);
   const [lengthM = null, widthM = null, heightM = null] = read.put.envelopeM ?? [];
-  return { value: { lengthM, widthM, heightM }, understood: read.value };
+  return { value: { lengthM, widthM, heightM, known: read.known }, understood: read.value };
 };
 
-export const readRun = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'runLengthM'>> => {
+export const readRun = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'runLengthM' | 'known'>> => {
   const read = whole(runMatcher, `run ${withUnit(cell, unit)}`);
-  return typeof read === 'string' ? fault(read) : { value: { runLengthM: read.put.runLengthM ?? null }, understood: read.value };
+  return typeof read === 'string' ? fault(read) : { value: { runLengthM: read.put.runLengthM ?? null, known: read.known }, understood: read.value };
 };
 
-export const readMaterial = (cell: string): ReadCell<Pick<PieceFields, 'materialId'>> => {
-  const material = materialNamed(cell);
-  if (material) return { value: { materialId: material.id }, understood: material.name };
-  const family = vagueMaterial(cell);
+/** A word and the mark behind it: `dc04?`, `inj@T`. */
+const wordAndMark = (field: string, cell: string): { readonly word: string; readonly known: KnownOf } => {
+  const word = /^(.*?)(?:\s?@[MCSPTRI?]|\s?\?)?$/i.exec(cell)?.[1] ?? cell;
+  const behind = markBehind(cell, word.length);
+  return { word, known: behind ? { [field]: known(behind.mark) } : {} };
+};
+
+export const readMaterial = (cell: string): ReadCell<Pick<PieceFields, 'materialId' | 'known'>> => {
+  const said = wordAndMark('materialId', cell);
+  const material = materialNamed(said.word);
+  if (material) return { value: { materialId: material.id, known: said.known }, understood: material.name };
+  const family = vagueMaterial(said.word);
   return fault(
     family ? `“${cell}” is not a grade; one of: ${family.map((m) => m.id).join(', ')}` : `The catalogue has no material “${cell}”`,
   );
 };
 
-export const readProcess = (cell: string): ReadCell<Pick<PieceFields, 'processId'>> => {
-  const process = processNamed(cell);
-  if (process) return { value: { processId: process.id }, understood: process.name };
-  const several = vagueProcess(cell);
+export const readProcess = (cell: string): ReadCell<Pick<PieceFields, 'processId' | 'known'>> => {
+  const said = wordAndMark('processId', cell);
+  const process = processNamed(said.word);
+  if (process) return { value: { processId: process.id, known: said.known }, understood: process.name };
+  const several = vagueProcess(said.word);
   return fault(
     several
       ? `“${cell}” could be made in several ways; one of: ${several.map((p) => p.id).join(', ')}`
@@ -75,10 +92,14 @@ export const readProcess = (cell: string): ReadCell<Pick<PieceFields, 'processId
   );
 };
 
-export const readQuantityCell = (cell: string): ReadCell<Pick<PieceFields, 'quantity'>> => {
-  const quantity = Number(cell);
-  return /^\d{1,6}$/.test(cell) && quantity >= 1 && quantity <= 100_000
-    ? { value: { quantity }, understood: cell }
+const COUNT_CELL = new RegExp(`^${COUNT_TEXT}$`, 'i');
+
+/** A count of pieces, with a range or mark as in shorthand: 4, ~6, 2-3, 20+, 4? */
+export const readQuantityCell = (cell: string): ReadCell<Pick<PieceFields, 'quantity' | 'known'>> => {
+  const match = COUNT_CELL.exec(cell);
+  const said = match && readCount(match.slice(1));
+  return said && said.count >= 1 && said.count <= 100_000
+    ? { value: { quantity: said.count, known: said.known ? { quantity: said.known } : {} }, understood: said.value }
     : fault(`“${cell}” is not a count from 1 to 100 000`);
 };
 

@@ -103,7 +103,7 @@ describe('what is loaded', () => {
   });
   it('is one change that the ledger takes, parents first', () => {
     const ops = importOps(sortRows(readPieces(GOOD).rows).load, place, ids());
-    expect(readChange({ id: testId(1), ops }).ok).toBe(true);
+    expect(readChange({ id: testId(1), ops, undoes: null }).ok).toBe(true);
     expect(ops.map((op) => op.kind)).toEqual(['piece.add', 'piece.add', 'piece.add', 'fasteners.add', 'joints.add']);
     const [module, plate] = ops as readonly { id: string; fields: PieceFields }[];
     expect(module?.fields).toMatchObject({ subsystemId: DOOR.id, parentId: null, sequence: 7 });

@@ -107,9 +107,15 @@ const readCell = (row: Building, { heading, unit }: FoundColumn, cell: string): 
   else if (heading === 'joints') take(row, heading, cell, readJoints(cell), (value) => (row.joints = value));
   else {
     const read = READERS[heading]?.(cell, unit);
-    if (read) take(row, heading, cell, read, (value) => (row.fields = { ...row.fields, ...value }));
+    if (read) take(row, heading, cell, read, (value) => (row.fields = withRead(row.fields, value)));
   }
 };
+
+const withRead = (fields: Building['fields'], value: Building['fields']): Building['fields'] => ({
+  ...fields,
+  ...value,
+  ...(value.known ? { known: { ...fields.known, ...value.known } } : {}),
+});
 
 const take = <T>(row: Building, heading: CsvHeading, cell: string, read: ReadCell<T>, put: (value: T) => void): void => {
   if ('fault' in read) row.faults.push({ heading, cell, message: read.fault });

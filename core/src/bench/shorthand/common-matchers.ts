@@ -10,14 +10,18 @@ import {
 } from '../../shared';
 import { DIRECTIONS, type Direction } from '../../record';
 import type { Choice, MassEntry } from './entry';
-import { keepAsWords, leaveOut, matchAt, type Match, type Matcher } from './reader';
+import { matchAt } from './matching';
+import { keepAsWords, leaveOut, type Match, type Matcher } from './reader';
 
 const NUMBER = String.raw`\d[\d.,]*`;
 /** A code ends where white space, a comma before white space, or the line ends. */
 export const END = String.raw`(?=\s|,(?=\s|$)|$)`;
 
+/** The same where a mark may stand right behind: `dc04?`, `T30@P`. */
+export const CODE_END = String.raw`(?=\s|\?|@[MCSPTRI?]|,(?=\s|$)|$)`;
+
 const MASS = new RegExp(
-  String.raw`(total\s+)?(~\s*)?(${NUMBER})\s*(kg|g|mg|lb|oz|t)(?:\s*(?:±|\+-|\+\/-)\s*(${NUMBER})\s*(kg|g|mg|lb|oz|t))?(\s*\?)?${END}`,
+  String.raw`(total\s+)?(~\s*)?(${NUMBER})\s*(kg|g|mg|lb|oz|t)(?:\s*(?:±|\+-|\+\/-)\s*(${NUMBER})\s*(kg|g|mg|lb|oz|t))?(\s*\?|\s*@[MCSPTRI?])?${END}`,
   'iy',
 );
 const BARE = new RegExp(String.raw`(total\s+)?(~\s*)?(${NUMBER})(\s*\?)?${END}`, 'iy');
@@ -69,8 +73,9 @@ export const massMatcher: Matcher<MassDraft> = (line, at) => {
   if (!(si <= MOST_KG)) return question(end, 'mass-limit', `${typed} is beyond what this record holds (100 t)`, [leaveOut]);
   if (spread !== null && !(spread.quantity.si > 0)) return question(end, 'u-zero', 'An uncertainty is more than 0', [leaveOut]);
   const fromDigits = about ? Math.max(resolutionU(stepSi), si * ESTIMATE_RELATIVE_U) : resolutionU(stepSi);
-  const evidence: EvidenceMark = doubt ? '?' : about ? 'I' : 'M';
-  const canonical = `${total ? 'total ' : ''}${about ? '~' : ''}${typed}${spread ? ` ±${spread.quantity.typed}` : ''}${doubt ? ' ?' : ''}`;
+  const evidence = (doubt?.trim().replace('@', '').toUpperCase() as EvidenceMark | undefined) ?? (about ? 'I' : 'M');
+  const said = evidence === (about ? 'I' : 'M') ? '' : evidence === '?' ? ' ?' : ` @${evidence}`;
+  const canonical = `${total ? 'total ' : ''}${about ? '~' : ''}${typed}${spread ? ` ±${spread.quantity.typed}` : ''}${said}`;
   return {
     end,
     label: total ? 'mass in all' : 'mass each',
@@ -132,7 +137,7 @@ export const loneMarkMatcher: Matcher<object> = (line, at) => {
   if (text === undefined) return null;
   const message =
     text === '?'
-      ? '“?” marks a mass as to be confirmed and stands right after it'
+      ? '“?” marks a value as to be confirmed and stands right after it'
       : '“~” marks a mass as an estimate and stands right before it';
   return { end: at + text.length, question: { code: 'lone-mark', message, choices: [leaveOut, keepAsWords(text)] } };
 };

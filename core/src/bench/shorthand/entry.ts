@@ -1,5 +1,5 @@
 import type { EvidenceMark } from '../../shared';
-import type { Direction, FastenerKind, Hand, JointKind } from '../../record';
+import type { Direction, FastenerKind, Hand, JointKind, KnownOf } from '../../record';
 
 /** A mass as one line states it. */
 export interface MassEntry {
@@ -23,6 +23,7 @@ export interface PieceEntry {
   readonly runLengthM: number | null;
   readonly hand: Hand;
   readonly tag: string;
+  readonly known: KnownOf;
 }
 
 export interface FastenerEntry {
@@ -37,6 +38,7 @@ export interface FastenerEntry {
   readonly direction: Direction | null;
   readonly mass: MassEntry | null;
   readonly note: string;
+  readonly known: KnownOf;
 }
 
 export interface JointEntry {
@@ -45,6 +47,7 @@ export interface JointEntry {
   readonly jointKind: JointKind;
   readonly lengthEachM: number | null;
   readonly note: string;
+  readonly known: KnownOf;
 }
 
 export type Entry = PieceEntry | FastenerEntry | JointEntry;

@@ -33,6 +33,7 @@ const fastenerEntry = (set: FastenerSetFields): FastenerEntry => ({
   direction: set.direction,
   mass: massEntry(set),
   note: set.note,
+  known: set.known,
 });
 
 const jointEntry = (set: JointSetFields): JointEntry => ({
@@ -41,6 +42,7 @@ const jointEntry = (set: JointSetFields): JointEntry => ({
   jointKind: set.kind,
   lengthEachM: set.lengthEachM,
   note: set.note,
+  known: set.known,
 });
 
 /** A recorded fastener set as the shorthand line that reads back as it. */

@@ -2,6 +2,7 @@ import { millimetres, readNumber } from '../../shared';
 import type { FastenerKind } from '../../record';
 import { METRIC_THREADS_MM, coarsePitchMm } from '../fasteners/metric-threads';
 import {
+  CODE_END,
   END,
   bareNumberMatcher,
   directionMatcher,
@@ -14,7 +15,9 @@ import {
   type MassDraft,
 } from './common-matchers';
 import type { FastenerEntry, ParsedLine, Question, Understood } from './entry';
-import { keepAsWords, leaveOut, matchAt, readLine, tidy, type Match, type Matcher } from './reader';
+import { COUNT_TEXT, readCount, type CountSaid } from './how-known';
+import { matchAt } from './matching';
+import { keepAsWords, leaveOut, readLine, tidy, type Match, type Matcher } from './reader';
 
 interface FastenerDraft extends MassDraft, DirectionDraft {
   readonly fastenerKind: FastenerKind;
@@ -51,18 +54,20 @@ const NUMBER = String.raw`\d[\d.,]*`;
 const METRIC = String.raw`M(${NUMBER})(?:\s?[x×]\s?(${NUMBER}))?(?:\s?[x×]\s?(${NUMBER}))?`;
 
 /** Does the line begin as a fastener set does? `12 M6x16 …`, `9 clip`, `M6x16` */
-const LEAD = new RegExp(String.raw`(?:(\d{1,7})(?:\s?[x×])?\s+(?=M\d)|(\d{1,7})\s+(?=${KIND}${END})|(?=M\d[\d.,]*\s?[x×]\s?\d))`, 'iy');
-const THREAD = new RegExp(METRIC + END, 'iy');
-const TAPPING = new RegExp(String.raw`(?:ST)?(${NUMBER})\s?[x×]\s?(${NUMBER})${END}`, 'iy');
-const KIND_HERE = new RegExp(KIND + END, 'iy');
-const DRIVE = new RegExp(String.raw`(?:T\d{1,2}|H\d{1,2}|SW\d{1,2}|E\d{1,2}|PH\d|PZ\d|hex)${END}`, 'iy');
-const GRADE = new RegExp(String.raw`(?:[4-9]\.[689]|1[02]\.9|A[24](?:-[5-8]0)?)${END}`, 'iy');
-const NUT_GRADE = new RegExp(String.raw`(?:8|10|12)${END}`, 'y');
+const LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}(?:(?:\s?[x×])?\s+(?=M\d)|\s+(?=${KIND}${END}))|(?=M\d[\d.,]*\s?[x×]\s?\d))`, 'iy');
+const COUNT_AT = new RegExp(`^${COUNT_TEXT}`, 'i');
+const THREAD = new RegExp(METRIC + CODE_END, 'iy');
+const TAPPING = new RegExp(String.raw`(?:ST)?(${NUMBER})\s?[x×]\s?(${NUMBER})${CODE_END}`, 'iy');
+const KIND_HERE = new RegExp(KIND + CODE_END, 'iy');
+const DRIVE = new RegExp(String.raw`(?:T\d{1,2}|H\d{1,2}|SW\d{1,2}|E\d{1,2}|PH\d|PZ\d|hex)${CODE_END}`, 'iy');
+const GRADE = new RegExp(String.raw`(?:[4-9]\.[689]|1[02]\.9|A[24](?:-[5-8]0)?)${CODE_END}`, 'iy');
+const NUT_GRADE = new RegExp(String.raw`(?:8|10|12)${CODE_END}`, 'y');
 
-const put = (end: number, label: string, value: string, fields: Partial<FastenerDraft>): Match<FastenerDraft> => ({
+const put = (end: number, label: string, value: string, about: string, fields: Partial<FastenerDraft>): Match<FastenerDraft> => ({
   end,
   label,
   value,
+  about,
   put: fields,
 });
 
@@ -110,7 +115,7 @@ const threadMatcher: Matcher<FastenerDraft> = (line, at) => {
     };
   const fine = pitch !== null && pitch !== coarse ? pitch : null;
   const value = `M${diameter}${fine === null ? '' : ` × ${fine} pitch`}${length === null ? '' : `, ${length} mm long`}`;
-  return put(end, 'thread', value, {
+  return put(end, 'thread', value, 'threadM', {
     threadM: lengthM(diameter, 'mm'),
     pitchM: fine === null ? null : lengthM(fine, 'mm'),
     lengthM: length === null ? null : lengthM(length, 'mm'),
@@ -124,7 +129,7 @@ const tappingMatcher: Matcher<FastenerDraft> = (line, at) => {
   const diameter = millimetresRead(match[1]) ?? Number.NaN;
   const length = millimetresRead(match[2]) ?? Number.NaN;
   if (diameter > 0 && diameter <= 200 && length > 0 && length <= 2000)
-    return put(end, 'size', `${diameter} mm, ${length} mm long`, {
+    return put(end, 'size', `${diameter} mm, ${length} mm long`, 'threadM', {
       threadM: lengthM(diameter, 'mm'),
       pitchM: null,
       lengthM: lengthM(length, 'mm'),
@@ -138,14 +143,14 @@ const tappingMatcher: Matcher<FastenerDraft> = (line, at) => {
 const kindMatcher: Matcher<FastenerDraft> = (line, at) => {
   const text = matchAt(KIND_HERE, line, at)?.[0];
   const fastenerKind = text && KIND_WORDS[text.toLowerCase()];
-  return text && fastenerKind ? put(at + text.length, 'kind', fastenerKind, { fastenerKind }) : null;
+  return text && fastenerKind ? put(at + text.length, 'kind', fastenerKind, 'kind', { fastenerKind }) : null;
 };
 
 const codeMatcher =
   (pattern: RegExp, field: 'drive' | 'grade', canonical: (text: string) => string): Matcher<FastenerDraft> =>
   (line, at) => {
     const text = matchAt(pattern, line, at)?.[0];
-    return text === undefined ? null : put(at + text.length, field, canonical(text), { [field]: canonical(text) });
+    return text === undefined ? null : put(at + text.length, field, canonical(text), field, { [field]: canonical(text) });
   };
 
 const upper = (text: string): string => (text.toLowerCase() === 'hex' ? 'hex' : text.toUpperCase());
@@ -165,20 +170,19 @@ const LAST: readonly Matcher<FastenerDraft>[] = [bareNumberMatcher, loneMarkMatc
 
 const kindOf = (draft: Partial<FastenerDraft>): FastenerKind => draft.fastenerKind ?? 'bolt';
 
-const countQuestion = (line: string, start: number, digits: string | undefined): readonly Question[] => {
-  if (digits === undefined)
+const countQuestion = (start: number, text: string, counted: CountSaid | null, isGiven: boolean): readonly Question[] => {
+  if (!isGiven)
     return [
       { start, end: start, code: 'no-count', message: 'How many? Put the count first', choices: [{ label: 'one', replacement: '1 ' }] },
     ];
-  const count = Number(digits);
-  return count >= 1 && count <= 100_000
+  return counted && counted.count >= 1 && counted.count <= 100_000
     ? []
     : [
         {
           start,
-          end: start + digits.length,
+          end: start + text.length,
           code: 'count-limit',
-          message: 'A count is from 1 to 100 000',
+          message: counted ? 'A count is from 1 to 100 000' : 'A range goes from the lower to the higher count',
           choices: [{ label: '1', replacement: '1' }],
         },
       ];
@@ -190,11 +194,13 @@ const MOST_NOTE = 400;
 export const parseFasteners = (line: string, start: number): ParsedLine | null => {
   const leading = matchAt(LEAD, line, start);
   if (!leading) return null;
-  const digits = leading[1] ?? leading[2];
-  const asked = countQuestion(line, start, digits);
-  const count = asked.length === 0 ? Number(digits) : 1;
+  const isGiven = leading[2] !== undefined;
+  const said = isGiven ? readCount(leading.slice(1)) : null;
+  const digits = COUNT_AT.exec(leading[0])?.[0] ?? '';
+  const asked = countQuestion(start, digits, said, isGiven);
+  const count = asked.length === 0 && said ? said.count : 1;
   const isNut = /\bnuts?\b/i.test(line);
-  const reading = readLine<FastenerDraft>(line, start + leading[0].length, [...(isNut ? NUT_MATCHERS : MATCHERS), ...LAST]);
+  const reading = readLine<FastenerDraft>('fasteners', line, start + leading[0].length, [...(isNut ? NUT_MATCHERS : MATCHERS), ...LAST]);
   const { draft } = reading;
   const note = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
   const tooLong: readonly Question[] =
@@ -203,7 +209,7 @@ export const parseFasteners = (line: string, start: number): ParsedLine | null =
       : [];
   const questions = [...asked, ...reading.questions, ...tooLong];
   const counted: readonly Understood[] =
-    asked.length === 0 && digits !== undefined ? [{ start, end: start + digits.length, label: 'count', value: digits, evidence: 'C' }] : [];
+    asked.length === 0 && said ? [{ start, end: start + digits.length, label: 'count', value: said.value, evidence: said.mark }] : [];
   const understood = [...counted, ...reading.understood.map((u) => (u.label === '' ? { ...u, label: 'remark' } : u))];
   const entry: FastenerEntry = {
     kind: 'fasteners',
@@ -217,6 +223,7 @@ export const parseFasteners = (line: string, start: number): ParsedLine | null =
     direction: draft.direction ?? null,
     mass: massEach(draft.mass, count),
     note,
+    known: said?.known ? { count: said.known, ...reading.known } : reading.known,
   };
   return { line, understood, questions, entry: questions.length > 0 ? null : entry };
 };

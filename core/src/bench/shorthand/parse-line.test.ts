@@ -15,6 +15,7 @@ const choices = (line: string): readonly string[] => parseLine(line).questions.f
 describe('a line that records a piece', () => {
   it('reads count, name, material, process and mass each', () => {
     expect(piece('2x bracket, hose guide pa66-gf30 inj 41 g')).toEqual({
+      known: {},
       kind: 'piece',
       quantity: 2,
       name: 'bracket, hose guide',
@@ -123,6 +124,7 @@ describe('what is never guessed', () => {
 describe('a line that records a fastener set', () => {
   it('reads count, thread, length, drive, grade and direction', () => {
     expect(fasteners('12 M6x16 T30 8.8 -z')).toEqual({
+      known: {},
       kind: 'fasteners',
       count: 12,
       fastenerKind: 'bolt',
@@ -163,7 +165,7 @@ describe('a line that records a fastener set', () => {
 
 describe('a line that records joints', () => {
   it('reads what is counted', () => {
-    expect(joints('34 spot')).toEqual({ kind: 'joints', count: 34, jointKind: 'spot weld', lengthEachM: null, note: '' });
+    expect(joints('34 spot')).toEqual({ kind: 'joints', count: 34, jointKind: 'spot weld', lengthEachM: null, note: '', known: {} });
     expect(joints('8 spr')).toMatchObject({ count: 8, jointKind: 'self-piercing rivet' });
   });
   it('reads what runs', () => {
@@ -182,7 +184,7 @@ describe('how the line was understood', () => {
     expect(parseLine('2x bracket pa66-gf30 ~41 g').understood).toEqual([
       { start: 0, end: 2, label: 'count', value: '2', evidence: 'C' },
       { start: 3, end: 10, label: 'name', value: 'bracket', evidence: null },
-      { start: 11, end: 20, label: 'material', value: 'PA66-GF30', evidence: null },
+      { start: 11, end: 20, label: 'material', value: 'PA66-GF30', evidence: 'S' },
       { start: 21, end: 26, label: 'mass each', value: '~41 g', evidence: 'I' },
     ]);
   });
@@ -193,4 +195,37 @@ describe('how the line was understood', () => {
     expect(parsed.line).toBe('');
   });
   it('refuses control characters', () => expect(asked('rail \u0000 1 kg')).toEqual(['unprintable']));
+});
+
+describe('how a value is known, typed right at it', () => {
+  const known = (line: string) => {
+    const { entry, questions } = parseLine(line);
+    if (!entry) throw new Error(questions.map((q) => q.message).join('; '));
+    return entry.known;
+  };
+  it('says nothing where a count was counted and a material seen', () => expect(known('2x bracket dc04 stamp')).toEqual({}));
+  it.each([
+    ['to be confirmed', '6?x bracket', 'quantity', '?'],
+    ['an estimate', '~6x bracket', 'quantity', 'I'],
+    ['from a picture', '6@Px bracket', 'quantity', 'P'],
+    ['a material somebody named', 'bracket dc04@T', 'materialId', 'T'],
+    ['a process to be confirmed', 'bracket stamp?', 'processId', '?'],
+    ['a thickness recalled', 'bracket t0.8 @R', 'wallThicknessM', 'R'],
+    ['an envelope off a picture', 'bracket 62x41x3@P', 'lengthM', 'P'],
+    ['a drive to be confirmed', '12 M6x16 T30?', 'drive', '?'],
+    ['a fastener count to be confirmed', '12? M6x16', 'count', '?'],
+    ['a joint count estimated', '~34 spot', 'count', 'I'],
+  ])('%s: %s', (_, line, field, mark) => expect(known(line)[field]?.mark).toBe(mark));
+  it('takes a count as a range: two, perhaps three', () => {
+    expect(piece('2-3x bracket')).toMatchObject({ quantity: 2, known: { quantity: { mark: 'C', low: 2, high: 3 } } });
+    expect(piece('20+x clip, trim')).toMatchObject({ quantity: 20, known: { quantity: { low: 20, high: null } } });
+    expect(fasteners('12-14 M6x16')).toMatchObject({ count: 12, known: { count: { low: 12, high: 14 } } });
+  });
+  it('asks about a range that runs backwards', () => expect(parseLine('3-2x bracket').questions.map((q) => q.code)).toEqual(['count-limit']));
+  it('keeps a dimension as typed, with the uncertainty of its last digit or the one stated', () => {
+    expect(known('plate t0.8').wallThicknessM).toMatchObject({ typed: '0.8 mm', u: expect.closeTo(0.0001 / Math.sqrt(12), 12) as number });
+    expect(known('hose run 1.40 m ±5 mm').runLengthM).toMatchObject({ typed: '1.40 m ±5 mm', u: 0.005 });
+    expect(known('hose run ~1.4 m').runLengthM).toMatchObject({ mark: 'I', typed: '~1.4 m', u: expect.closeTo(0.14, 12) as number });
+    expect(known('panel t0.03in').wallThicknessM?.typed).toBe('0.03 in');
+  });
 });

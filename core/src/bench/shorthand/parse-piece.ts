@@ -1,7 +1,7 @@
-import type { LENGTH_UNITS } from '../../shared';
-import { fixed, isLengthUnit, millimetres, readNumber } from '../../shared';
-import { HAND_WORD, type Hand } from '../../record';
+import { ESTIMATE_RELATIVE_U, LENGTH_UNITS, fixed, isLengthUnit, millimetres, readNumber, resolutionU, toSi } from '../../shared';
+import { HAND_WORD, known, type Hand, type Known } from '../../record';
 import {
+  CODE_END,
   END,
   bareNumberMatcher,
   directionMatcher,
@@ -14,7 +14,9 @@ import {
   type MassDraft,
 } from './common-matchers';
 import type { ParsedLine, PieceEntry, Question, Understood } from './entry';
-import { keepAsWords, leaveOut, matchAt, quote, readLine, tidy, type Match, type Matcher } from './reader';
+import { COUNT_TEXT, readCount } from './how-known';
+import { matchAt } from './matching';
+import { keepAsWords, leaveOut, quote, readLine, tidy, type Match, type Matcher } from './reader';
 import { KIND } from './parse-fasteners';
 import { materialNamed, processNamed, vagueMaterial, vagueProcess } from './vocabulary';
 
@@ -29,15 +31,16 @@ interface PieceDraft extends MassDraft {
 }
 
 const NUMBER = String.raw`\d[\d.,]*`;
-const COUNT = /(\d{1,7})\s?[x×](?=\s|$)/y;
+const COUNT = new RegExp(String.raw`${COUNT_TEXT}\s?[x×](?=\s|$)`, 'iy');
 const FASTENER_WORD = new RegExp(String.raw`${KIND}(?=\s|$)`, 'iy');
 const BARE_COUNT = /(\d{1,7})(?=\s+[^\s\d])/y;
 const TAG = new RegExp(String.raw`#([A-Za-z0-9-]{1,40})${END}`, 'y');
-const ENVELOPE = new RegExp(String.raw`(${NUMBER})\s?[x×]\s?(${NUMBER})(?:\s?[x×]\s?(${NUMBER}))?\s*(mm|cm|m|in|ft)?${END}`, 'iy');
-const THICKNESS = new RegExp(String.raw`t\s?(${NUMBER})\s*(mm|cm|m|in|ft)?${END}`, 'iy');
-const RUN = new RegExp(String.raw`run\s+(${NUMBER})\s*(mm|cm|m|in|ft)?${END}`, 'iy');
-const HANDED = new RegExp(String.raw`(lh\/rh|lh|rh)${END}`, 'iy');
-const CODE = /[^\s"]+?(?=\??,?(?:\s|$))/y;
+const SPREAD = String.raw`(?:\s*(?:±|\+-|\+\/-)\s*(${NUMBER})\s*(mm|cm|m|in|ft)?)?`;
+const ENVELOPE = new RegExp(String.raw`(~)?(${NUMBER})\s?[x×]\s?(${NUMBER})(?:\s?[x×]\s?(${NUMBER}))?\s*(mm|cm|m|in|ft)?${CODE_END}`, 'iy');
+const THICKNESS = new RegExp(String.raw`t\s?(~)?(${NUMBER})\s*(mm|cm|m|in|ft)?${SPREAD}${CODE_END}`, 'iy');
+const RUN = new RegExp(String.raw`run\s+(~)?(${NUMBER})\s*(mm|cm|m|in|ft)?${SPREAD}${CODE_END}`, 'iy');
+const HANDED = new RegExp(String.raw`(lh\/rh|lh|rh)${CODE_END}`, 'iy');
+const CODE = /[^\s"]+?(?=(?:\?|@[MCSPTRI?])?,?(?:\s|$))/iy;
 
 const unitOf = (word: string | undefined): keyof typeof LENGTH_UNITS => {
   const symbol = (word ?? 'mm').toLowerCase();
@@ -54,7 +57,7 @@ interface Sized {
 }
 
 /** Lengths in m, or the question that keeps them from being read. */
-const readLengths = ({ label, text, end, digits, unit, mostM }: Sized): { readonly lengths: readonly number[] } | Match<PieceDraft> => {
+const readLengths = ({ label, text, end, digits, unit, mostM }: Sized): { readonly lengths: readonly number[]; readonly stepM: number } | Match<PieceDraft> => {
   const read = digits.map(readNumber);
   const twoWays = digits.find((_, i) => read[i]?.kind === 'ambiguous');
   if (twoWays !== undefined)
@@ -67,7 +70,8 @@ const readLengths = ({ label, text, end, digits, unit, mostM }: Sized): { readon
       },
     };
   const lengths = read.map((r) => (r.kind === 'number' ? lengthM(r.number.value, unitOf(unit)) : Number.NaN));
-  if (lengths.every((l) => l > 0 && l <= mostM)) return { lengths };
+  const steps = read.map((r) => (r.kind === 'number' ? toSi(r.number.step, LENGTH_UNITS[unitOf(unit)]) : Number.NaN));
+  if (lengths.every((l) => l > 0 && l <= mostM)) return { lengths, stepM: Math.max(...steps) };
   return {
     end,
     question: {
@@ -83,10 +87,30 @@ const tagMatcher: Matcher<PieceDraft> = (line, at) => {
   return match ? { end: at + match[0].length, label: 'tag', value: match[1] ?? '', put: { tag: match[1] ?? '' } } : null;
 };
 
+/** How a typed length is known: an estimate after `~`, with the uncertainty stated or that of its last digit. */
+const lengthKnown = (typed: string, largestM: number, stepM: number, about: boolean, spreadM: number | null): Known =>
+  known(about ? 'I' : 'M', {
+    u: spreadM ?? (about ? Math.max(resolutionU(stepM), largestM * ESTIMATE_RELATIVE_U) : resolutionU(stepM)),
+    typed: `${about ? '~' : ''}${typed}${spreadM === null ? '' : ` ±${millimetres(spreadM)} mm`}`,
+  });
+
+/** The uncertainty behind a length in m, in the length's own unit unless it names one; undefined when it cannot be read. */
+const spreadOf = (digits: string | undefined, unit: string | undefined): number | null | undefined => {
+  if (digits === undefined) return null;
+  const read = readNumber(digits);
+  const metres = read.kind === 'number' ? lengthM(read.number.value, unitOf(unit)) : Number.NaN;
+  return metres > 0 && metres <= 1000 ? metres : undefined;
+};
+
+const noSpread = (end: number): Match<PieceDraft> => ({
+  end,
+  question: { code: 'u-zero', message: 'An uncertainty is more than 0', choices: [leaveOut] },
+});
+
 export const envelopeMatcher: Matcher<PieceDraft> = (line, at) => {
   const match = matchAt(ENVELOPE, line, at);
   if (!match) return null;
-  const [text, length = '', width = '', height, unit] = match;
+  const [text, about, length = '', width = '', height, unit] = match;
   const end = at + text.length;
   if (height === undefined)
     return {
@@ -96,11 +120,14 @@ export const envelopeMatcher: Matcher<PieceDraft> = (line, at) => {
   const read = readLengths({ label: 'envelope', text, end, digits: [length, width, height], unit, mostM: 100 });
   if (!('lengths' in read)) return read;
   const envelopeM = read.lengths as unknown as readonly [number, number, number];
+  const typed = `${[length, width, height].join('x')} ${unitOf(unit)}`.replaceAll(',', '.');
   return {
     end,
     label: 'envelope',
     value: `${envelopeM.map((l) => fixed(millimetres(l), decimalsOf(l))).join(' × ')} mm`,
     put: { envelopeM },
+    about: 'lengthM',
+    known: lengthKnown(typed, Math.max(...envelopeM), read.stepM, about !== undefined, null),
   };
 };
 
@@ -109,17 +136,28 @@ const decimalsOf = (metres: number): number => String(millimetres(metres)).split
 export const thicknessMatcher: Matcher<PieceDraft> = (line, at) => {
   const match = matchAt(THICKNESS, line, at);
   if (!match) return null;
-  const end = at + match[0].length;
-  const read = readLengths({ label: 'thickness', text: match[0], end, digits: [match[1] ?? ''], unit: match[2], mostM: 1 });
+  const [text, about, digits = '', unit, plusMinus, plusMinusUnit] = match;
+  const end = at + text.length;
+  const read = readLengths({ label: 'thickness', text, end, digits: [digits], unit, mostM: 1 });
   if (!('lengths' in read)) return read;
+  const spreadM = spreadOf(plusMinus, plusMinusUnit ?? unit);
+  if (spreadM === undefined) return noSpread(end);
   const wallThicknessM = read.lengths[0] ?? 0;
-  return { end, label: 'thickness', value: `${millimetres(wallThicknessM)} mm`, put: { wallThicknessM } };
+  const typed = `${digits.replace(',', '.')} ${unitOf(unit)}`;
+  return {
+    end,
+    label: 'thickness',
+    value: `${millimetres(wallThicknessM)} mm`,
+    put: { wallThicknessM },
+    about: 'wallThicknessM',
+    known: lengthKnown(typed, wallThicknessM, read.stepM, about !== undefined, spreadM),
+  };
 };
 
 export const runMatcher: Matcher<PieceDraft> = (line, at) => {
   const match = matchAt(RUN, line, at);
   if (!match) return null;
-  const [text, digits = '', unit] = match;
+  const [text, about, digits = '', unit, plusMinus, plusMinusUnit] = match;
   const end = at + text.length;
   if (unit === undefined)
     return {
@@ -127,13 +165,23 @@ export const runMatcher: Matcher<PieceDraft> = (line, at) => {
       question: {
         code: 'length-without-unit',
         message: `run ${digits}: m or mm?`,
-        choices: ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `run ${digits} ${u}` })),
+        choices: ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `run ${about ?? ''}${digits} ${u}` })),
       },
     };
   const read = readLengths({ label: 'run', text, end, digits: [digits], unit, mostM: 1000 });
   if (!('lengths' in read)) return read;
+  const spreadM = spreadOf(plusMinus, plusMinusUnit ?? unit);
+  if (spreadM === undefined) return noSpread(end);
   const runLengthM = read.lengths[0] ?? 0;
-  return { end, label: 'run length', value: `${millimetres(runLengthM)} mm`, put: { runLengthM } };
+  const typed = `${digits.replace(',', '.')} ${unitOf(unit)}`;
+  return {
+    end,
+    label: 'run length',
+    value: `${millimetres(runLengthM)} mm`,
+    put: { runLengthM },
+    about: 'runLengthM',
+    known: lengthKnown(typed, runLengthM, read.stepM, about !== undefined, spreadM),
+  };
 };
 
 const HAND_OF: Readonly<Record<string, Hand>> = { lh: 'left', rh: 'right', 'lh/rh': 'mirrored' };
@@ -141,7 +189,7 @@ const HAND_OF: Readonly<Record<string, Hand>> = { lh: 'left', rh: 'right', 'lh/r
 const handMatcher: Matcher<PieceDraft> = (line, at) => {
   const match = matchAt(HANDED, line, at);
   const hand = match && HAND_OF[match[0].toLowerCase()];
-  return match && hand ? { end: at + match[0].length, label: 'hand', value: HAND_WORD[hand], put: { hand } } : null;
+  return match && hand ? { end: at + match[0].length, label: 'hand', value: HAND_WORD[hand], put: { hand }, about: 'hand' } : null;
 };
 
 const strayDirection: Matcher<PieceDraft> = (line, at) => {
@@ -164,9 +212,9 @@ const codeMatcher: Matcher<PieceDraft> = (line, at) => {
   const end = at + code.length;
   const unsure = line[end] === '?';
   const material = materialNamed(code);
-  if (material && !unsure) return { end, label: 'material', value: material.name, put: { materialId: material.id } };
+  if (material) return { end, label: 'material', value: material.name, put: { materialId: material.id }, about: 'materialId' };
   const process = processNamed(code);
-  if (process && !unsure) return { end, label: 'made by', value: process.name, put: { processId: process.id } };
+  if (process) return { end, label: 'made by', value: process.name, put: { processId: process.id }, about: 'processId' };
   const materials = vagueMaterial(code);
   const processes = vagueProcess(code);
   if (!materials && !processes) return null;
@@ -199,6 +247,7 @@ const MATCHERS: readonly Matcher<PieceDraft>[] = [
 interface Lead {
   readonly from: number;
   readonly quantity: number;
+  readonly known: Known | null;
   readonly understood: readonly Understood[];
   readonly questions: readonly Question[];
 }
@@ -208,7 +257,7 @@ const lead = (line: string, start: number): Lead => {
   const span = (text: string): { start: number; end: number } => ({ start, end: start + text.length });
   const fastener = count && matchAt(FASTENER_WORD, line, start + count[0].length + 1);
   if (count && fastener) {
-    const [digits = '', word] = [count[1], fastener[0]];
+    const [digits = '', word] = [count[2], fastener[0]];
     const text = line.slice(start, start + count[0].length + 1 + word.length);
     const choices = [
       { label: `a fastener set: ${digits} ${word}`, replacement: `${digits} ${word}` },
@@ -217,26 +266,30 @@ const lead = (line: string, start: number): Lead => {
     return {
       from: start + text.length,
       quantity: 1,
+      known: null,
       understood: [],
       questions: [{ ...span(text), code: 'set-or-piece', message: `Is ${text} a fastener set, or pieces?`, choices }],
     };
   }
   if (count) {
-    const quantity = Number(count[1]);
-    const inside = quantity >= 1 && quantity <= 100_000;
+    const said = readCount(count.slice(1));
+    const inside = said !== null && said.count >= 1 && said.count <= 100_000;
+    const message = said === null ? 'A range goes from the lower to the higher count' : 'A count is from 1 to 100 000';
     return {
       from: start + count[0].length,
-      quantity: inside ? quantity : 1,
-      understood: inside ? [{ ...span(count[0]), label: 'count', value: fixed(quantity, 0), evidence: 'C' }] : [],
-      questions: inside ? [] : [{ ...span(count[0]), code: 'count-limit', message: 'A count is from 1 to 100 000', choices: [leaveOut] }],
+      quantity: inside ? said.count : 1,
+      known: inside ? said.known : null,
+      understood: inside ? [{ ...span(count[0]), label: 'count', value: said.value, evidence: said.mark }] : [],
+      questions: inside ? [] : [{ ...span(count[0]), code: 'count-limit', message, choices: [leaveOut] }],
     };
   }
   const bare = massMatcher(line, start) || strayLengthMatcher(() => [])(line, start) ? null : matchAt(BARE_COUNT, line, start);
-  if (!bare) return { from: start, quantity: 1, understood: [], questions: [] };
+  if (!bare) return { from: start, quantity: 1, known: null, understood: [], questions: [] };
   const digits = bare[1] ?? '';
   return {
     from: start + digits.length,
     quantity: 1,
+    known: null,
     understood: [],
     questions: [
       {
@@ -273,8 +326,8 @@ const nameQuestions = (name: string, line: string, start: number): readonly Ques
 
 /** Reads a line that records a piece. */
 export const parsePiece = (line: string, start: number): ParsedLine => {
-  const { from, quantity, understood: leading, questions: asked } = lead(line, start);
-  const reading = readLine<PieceDraft>(line, from, MATCHERS);
+  const { from, quantity, known: counted, understood: leading, questions: asked } = lead(line, start);
+  const reading = readLine<PieceDraft>('piece', line, from, MATCHERS);
   const name = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
   const open = [...asked, ...reading.questions];
   const questions = [...open, ...(open.length > 0 && name === '' ? [] : nameQuestions(name, line, start))];
@@ -292,6 +345,7 @@ export const parsePiece = (line: string, start: number): ParsedLine => {
     runLengthM: draft.runLengthM ?? null,
     hand: draft.hand ?? 'none',
     tag: draft.tag ?? '',
+    known: counted === null ? reading.known : { quantity: counted, ...reading.known },
   };
   return { line, understood, questions, entry: questions.length > 0 ? null : entry };
 };

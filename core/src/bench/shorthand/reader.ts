@@ -1,5 +1,8 @@
 import type { EvidenceMark } from '../../shared';
+import { impliedMark, known as knownBy, type Known, type KnowingEntity } from '../../record';
 import type { Choice, Question, Understood } from './entry';
+import { markBehind } from './how-known';
+import { matchAt } from './matching';
 
 /** What one matcher makes of the line at a place. */
 export interface Match<Draft> {
@@ -9,6 +12,9 @@ export interface Match<Draft> {
   readonly evidence?: EvidenceMark | null;
   /** fields understood */
   readonly put?: Partial<Draft>;
+  /** the field of the record whose value this is, when it can say how it is known; with what is already known of it */
+  readonly about?: string;
+  readonly known?: Known;
   /** text that stays in the name or remark */
   readonly word?: string;
   readonly question?: { readonly code: string; readonly message: string; readonly choices: readonly Choice[] };
@@ -18,6 +24,7 @@ export type Matcher<Draft> = (line: string, at: number) => Match<Draft> | null;
 
 export interface Reading<Draft> {
   readonly draft: Partial<Draft>;
+  readonly known: Readonly<Record<string, Known>>;
   readonly words: readonly string[];
   readonly understood: readonly Understood[];
   readonly questions: readonly Question[];
@@ -26,12 +33,6 @@ export interface Reading<Draft> {
 const GAP = /[\s]+|,(?=\s|$)/y;
 const WORD = /\S+/y;
 const QUOTED = /"((?:[^"]|"")*)"(?=[\s,]|$)/y;
-
-/** The match of a sticky pattern at a place, or null. */
-export const matchAt = (pattern: RegExp, line: string, at: number): RegExpExecArray | null => {
-  pattern.lastIndex = at;
-  return pattern.exec(line);
-};
 
 /** Text that is taken as it stands, whatever it looks like. */
 export const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`;
@@ -69,7 +70,13 @@ const twice = <Draft>(match: Match<Draft>, draft: Partial<Draft>): boolean =>
   match.put !== undefined && Object.keys(match.put).some((key) => Object.hasOwn(draft, key));
 
 /** Reads a line from `start` with the first matcher that fits at each place; what fits none is a word. */
-export const readLine = <Draft extends object>(line: string, start: number, matchers: readonly Matcher<Draft>[]): Reading<Draft> => {
+export const readLine = <Draft extends object>(
+  entity: KnowingEntity,
+  line: string,
+  start: number,
+  matchers: readonly Matcher<Draft>[],
+): Reading<Draft> => {
+  const known: Record<string, Known> = {};
   const draft: Partial<Draft> = {};
   const words: string[] = [];
   const understood: Understood[] = [];
@@ -82,7 +89,7 @@ export const readLine = <Draft extends object>(line: string, start: number, matc
       at += gap[0].length;
       continue;
     }
-    const match = firstMatch(line, at, matchers);
+    const match = withMark(entity, line, firstMatch(line, at, matchers));
     const span = { start: at, end: match.end };
     if (match.question) questions.push({ ...span, ...match.question });
     else if (twice(match, draft))
@@ -94,6 +101,7 @@ export const readLine = <Draft extends object>(line: string, start: number, matc
       });
     else {
       Object.assign(draft, match.put);
+      if (match.about !== undefined && match.known) known[match.about] = match.known;
       if (match.word) words.push(match.word);
       if (match.label !== undefined)
         understood.push({ ...span, label: match.label, value: match.value ?? '', evidence: match.evidence ?? null });
@@ -101,7 +109,16 @@ export const readLine = <Draft extends object>(line: string, start: number, matc
     }
     at = match.end;
   }
-  return { draft, words, understood, questions };
+  return { draft, known, words, understood, questions };
+};
+
+/** A match with the mark that stands behind it, if any. */
+export const withMark = <Draft>(entity: KnowingEntity, line: string, match: Match<Draft>): Match<Draft> => {
+  if (match.about === undefined || match.question) return match;
+  const behind = markBehind(line, match.end);
+  const mark = behind?.mark ?? match.known?.mark ?? impliedMark(entity, match.about);
+  if (!behind) return { ...match, evidence: mark };
+  return { ...match, end: behind.end, evidence: behind.mark, known: { ...(match.known ?? knownBy(behind.mark)), mark: behind.mark } };
 };
 
 const lastIsWord = (understood: readonly Understood[], at: number): boolean => {

@@ -38,6 +38,25 @@ const FRAGMENTS = [
   'run',
   '1.4 m',
   '34 spot',
+  '2-3x',
+  '~6x',
+  '20+x',
+  '4?x',
+  '6@Px',
+  '12-14 M6x16',
+  't~1.2',
+  't1.2 ±0.1 mm',
+  't0.12 cm @P',
+  '~620x410x35',
+  'run ~1.4 m ?',
+  'bead ~1.4 m',
+  'bead total 1.4 m @T',
+  'dc04?',
+  'inj@T',
+  '41 g @R',
+  'T30@P',
+  '@P',
+  '@',
   'spot',
   'bead',
   'bead 1.4 m',
@@ -132,7 +151,7 @@ describe('shorthand, whatever is typed', () => {
     );
   });
   it.each(JOINT_KINDS)('prints and reads a %s', (jointKind) => {
-    const entry = { kind: 'joints', count: 3, jointKind, lengthEachM: null, note: '' } as const;
+    const entry = { kind: 'joints', count: 3, jointKind, lengthEachM: null, note: '', known: {} } as const;
     expect(parseLine(printLine(entry)).entry).toEqual(entry);
   });
 });

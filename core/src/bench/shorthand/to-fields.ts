@@ -39,6 +39,7 @@ export const pieceFields = (entry: PieceEntry, place: Place, sequence: number): 
   heightM: entry.envelopeM?.[2] ?? null,
   wallThicknessM: entry.wallThicknessM,
   runLengthM: entry.runLengthM,
+  known: entry.known,
 });
 
 export const fastenerFields = (entry: FastenerEntry, pieceId: string, sequence: number): FastenerSetFields => ({
@@ -54,6 +55,7 @@ export const fastenerFields = (entry: FastenerEntry, pieceId: string, sequence: 
   direction: entry.direction,
   ...massFields(entry.mass),
   note: entry.note,
+  known: entry.known,
 });
 
 export const jointFields = (entry: JointEntry, pieceId: string, sequence: number): JointSetFields => ({
@@ -63,4 +65,5 @@ export const jointFields = (entry: JointEntry, pieceId: string, sequence: number
   kind: entry.jointKind,
   lengthEachM: entry.lengthEachM,
   note: entry.note,
+  known: entry.known,
 });
