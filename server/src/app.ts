@@ -1,19 +1,31 @@
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type Express, type Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { Pool } from './db/pool';
 import { one } from './db/rows';
-import { noSuchRoute, problemHandler } from './http/problem';
+import { Problem, noSuchRoute, problemHandler } from './http/problem';
 import { requestLog } from './http/request-log';
 import { webClient } from './http/web-client';
 import { ledgerRoutes } from './ledger/routes';
+import { archiveRoutes } from './archive/routes';
+import { fileRoutes } from './files/routes';
+import { fromOwnPage, sessions } from './http/session';
+import { liveRoutes } from './live/routes';
+import type { Live } from './live/live';
+import { peopleRoutes } from './people/routes';
 import { recordRoutes } from './record/routes';
 
 export interface AppParts {
   readonly pool: Pool;
   readonly log: Logger;
   readonly version: string;
+  /** signs sessions and tokens; the same for every process on one database */
+  readonly secret: string;
+  readonly live: Live;
+  /** sign-ins that may fail from one address within five minutes, and requests it may make within one */
+  readonly limits: { readonly failures: number; readonly requests: number };
   /** folder of the built web client, or null for the API alone */
   readonly webDir: string | null;
 }
@@ -36,18 +48,41 @@ const CONTENT_SECURITY = {
   },
 };
 
+const isStream = (response: Response): boolean => String(response.getHeader('Content-Type')).startsWith('text/event-stream');
+
 /** The application, built without listening. */
-export const buildApp = ({ pool, log, version, webDir }: AppParts): Express => {
+export const buildApp = ({ pool, log, version, webDir, secret, live, limits }: AppParts): Express => {
   const app = express();
   app.disable('x-powered-by');
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY, strictTransportSecurity: false }));
   app.use(requestLog(log));
-  app.use(compression());
+  // a stream must not wait for a compressor to fill
+  app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
   app.get('/api/health', async (_request, response) => {
     await one(pool, 'select 1 as ok');
     response.json({ ok: true, version });
   });
-  app.use('/api/studies', ledgerRoutes(pool), recordRoutes(pool));
+  app.use(
+    '/api',
+    rateLimit({
+      windowMs: 60_000,
+      limit: limits.requests,
+      validate: { trustProxy: false, xForwardedForHeader: false },
+      handler: () => {
+        throw new Problem('too-many', 'Too many requests from this address; wait a minute. Nothing was written');
+      },
+    }),
+    sessions(pool, secret),
+    fromOwnPage(secret),
+  );
+  app.use(
+    peopleRoutes(pool, secret, limits.failures),
+    ledgerRoutes(pool),
+    liveRoutes(pool, live),
+    fileRoutes(pool),
+    archiveRoutes(pool, version),
+  );
+  app.use(recordRoutes(pool));
   app.use('/api', noSuchRoute);
   if (webDir !== null) app.use(webClient(webDir));
   app.use(noSuchRoute);

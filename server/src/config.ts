@@ -6,9 +6,27 @@ export interface Config {
   /** folder of the built web client, or null to serve the API alone */
   readonly webDir: string | null;
   readonly logLevel: string;
+  /** load the demo study and its sign-ins into an empty database? */
+  readonly demo: boolean;
+  /** sign-ins that may fail from one address within five minutes, and requests it may make within one */
+  readonly limits: { readonly failures: number; readonly requests: number };
 }
 
 export class ConfigError extends Error {}
+
+/** A host that only this machine can reach. */
+export const isLoopback = (host: string): boolean => host === 'localhost' || host === '::1' || /^127\.\d+\.\d+\.\d+$/.test(host);
+
+const countOf = (name: string, text: string): number => {
+  const count = Number(text);
+  if (!(Number.isInteger(count) && count >= 1)) throw new ConfigError(`${name} must be a whole number from 1, not “${text}”`);
+  return count;
+};
+
+const yesNo = (name: string, text: string): boolean => {
+  if (text !== 'yes' && text !== 'no') throw new ConfigError(`${name} must be yes or no, not “${text}”`);
+  return text === 'yes';
+};
 
 const portOf = (text: string): number => {
   const port = Number(text);
@@ -29,5 +47,10 @@ export const readConfig = (env: Readonly<Record<string, string | undefined>>): C
     databaseUrl,
     webDir: env.WEB_DIR ?? null,
     logLevel: env.LOG_LEVEL ?? 'info',
+    demo: yesNo('DEMO', env.DEMO ?? 'yes'),
+    limits: {
+      failures: countOf('SIGN_IN_FAILURES', env.SIGN_IN_FAILURES ?? '30'),
+      requests: countOf('REQUESTS_PER_MINUTE', env.REQUESTS_PER_MINUTE ?? '6000'),
+    },
   };
 };

@@ -2,13 +2,27 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino } from 'pino';
 import { buildApp } from './app';
-import { ConfigError, readConfig } from './config';
+import { ConfigError, isLoopback, readConfig, type Config } from './config';
 import { migrate, MigrationError } from './db/migrate';
-import { openPool } from './db/pool';
+import { openPool, type Pool } from './db/pool';
 import { loadDemo } from './demo/load-demo';
+import { newSecret } from './http/session';
+import { Live } from './live/live';
+import { demoPasswordPeople, settingOr } from './people/queries';
 
 /** Folder of the program: the build stands two levels below it. */
 const ROOT = join(import.meta.dirname, '..', '..');
+
+/** Passwords that everybody can read must not stand open to a network. */
+const refuseDemoPasswords = async (pool: Pool, { host }: Config): Promise<void> => {
+  if (isLoopback(host)) return;
+  const open = await demoPasswordPeople(pool);
+  if (open.length > 0)
+    throw new ConfigError(
+      `HOST is ${host}, which others can reach, but ${open.map((p) => p.name).join(', ')} still ${open.length === 1 ? 'has' : 'have'} the password the demo study came with. ` +
+        'Start on 127.0.0.1, sign in and change it, then start again; or begin without the demo study: DEMO=no on an empty database.',
+    );
+};
 
 const start = async (): Promise<void> => {
   const config = readConfig(process.env);
@@ -18,12 +32,21 @@ const start = async (): Promise<void> => {
   pool.on('error', (error) => log.warn({ err: error }, 'a database connection was lost'));
   const applied = await migrate(pool, join(ROOT, 'server', 'migrations'));
   if (applied.length > 0) log.info({ applied }, 'database brought up to date');
-  if (await loadDemo(pool, join(ROOT, 'demo'))) log.info('demo study loaded');
-  const server = buildApp({ pool, log, version, webDir: config.webDir }).listen(config.port, config.host);
+  if (config.demo && (await loadDemo(pool, join(ROOT, 'demo')))) log.info('demo study loaded');
+  await refuseDemoPasswords(pool, config);
+  const secret = await settingOr(pool, 'session secret', newSecret());
+  const live = new Live(pool, log);
+  await live.start();
+  const server = buildApp({ pool, log, version, webDir: config.webDir, secret, live, limits: config.limits }).listen(
+    config.port,
+    config.host,
+  );
   await new Promise<void>((resolve, reject) => server.once('listening', resolve).once('error', reject));
   const address = server.address();
   process.send?.({ listening: typeof address === 'object' && address ? address.port : config.port });
   const stop = (): void => {
+    // those who follow a study never end by themselves
+    void live.stop().catch(() => undefined);
     server.close(() => void pool.end().then(() => process.exit(0)));
     server.closeIdleConnections();
   };

@@ -1,9 +1,14 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
-import { blankPiece, type Op, type PieceFields, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
+import { blankPiece, type Op, type PieceFields, type Role, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
 import { buildApp } from '../src/app';
 import type { Pool } from '../src/db/pool';
+import type { ToldConflict } from '../src/ledger/told-conflicts';
+import { newSecret } from '../src/http/session';
+import { Live } from '../src/live/live';
+import { passwordHash } from '../src/people/password';
+import { insertPerson, settingOr, type Standing } from '../src/people/queries';
 
 export interface Answer<T> {
   readonly status: number;
@@ -20,41 +25,121 @@ export interface Problem {
     readonly field: string | null;
     readonly message: string;
   }[];
-  readonly conflicts: readonly { readonly id: string; readonly current: { readonly version: number; readonly name: string } | null }[];
+  readonly conflicts: readonly ToldConflict[];
 }
 
-/** The application listening on a port of its own, spoken to over HTTP as any client would. */
+export const PASSWORD = 'four plain words here';
+const LIMITS = { failures: 1000, requests: 1_000_000 };
+
+/** The application listening on a port of its own. */
+export const listen = async (pool: Pool, limits = LIMITS): Promise<{ readonly address: string; readonly stop: () => Promise<void> }> => {
+  const log = pino({ level: 'silent' });
+  const live = new Live(pool, log);
+  await live.start();
+  const secret = await settingOr(pool, 'session secret', newSecret());
+  const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, limits }).listen(0, '127.0.0.1');
+  await new Promise((ready) => server.once('listening', ready));
+  const { port } = server.address() as AddressInfo;
+  const stop = async (): Promise<void> => {
+    await live.stop();
+    server.closeAllConnections();
+    await new Promise((done) => server.close(done));
+  };
+  return { address: `http://127.0.0.1:${port}`, stop };
+};
+
+/** One person at one browser, spoken for over HTTP as any client would: with its cookies and its token. */
 export class Api {
-  private constructor(
+  private readonly cookies = new Map<string, string>();
+  personId = '';
+
+  constructor(
     readonly address: string,
+    private readonly pool: Pool,
     readonly stop: () => Promise<void>,
   ) {}
 
-  static async over(pool: Pool): Promise<Api> {
-    const server = buildApp({ pool, log: pino({ level: 'silent' }), version: '0.0.0', webDir: null }).listen(0, '127.0.0.1');
-    await new Promise((ready) => server.once('listening', ready));
-    const { port } = server.address() as AddressInfo;
-    return new Api(`http://127.0.0.1:${port}`, () => new Promise((done) => server.close(() => done())));
+  /** The application with a lead of the house signed in. */
+  static async over(pool: Pool, limits = LIMITS): Promise<Api> {
+    const { address, stop } = await listen(pool, limits);
+    return new Api(address, pool, stop).as('Wenna Tarn', 'lead');
+  }
+
+  /** Another person, with an account of their own, signed in. */
+  async as(name: string, standing: Standing = 'member'): Promise<Api> {
+    const login = `p${randomUUID().slice(0, 8)}`;
+    const person = { id: randomUUID(), login, name, standing, demoPassword: false };
+    await insertPerson(this.pool, { ...person, passwordHash: await passwordHash(PASSWORD) });
+    const api = this.nobody();
+    const { status } = await api.post('/api/sign-in', JSON.stringify({ login, password: PASSWORD }));
+    if (status !== 200) throw new Error(`${name} was not signed in: ${status}`);
+    api.personId = person.id;
+    return api;
+  }
+
+  /** The same application to a browser that has never been there. */
+  nobody(): Api {
+    return new Api(this.address, this.pool, this.stop);
+  }
+
+  /** The same person at another process. */
+  at(address: string): Api {
+    const other = new Api(address, this.pool, this.stop);
+    for (const [name, value] of this.cookies) other.cookies.set(name, value);
+    other.personId = this.personId;
+    return other;
+  }
+
+  get headers(): Record<string, string> {
+    return {
+      Cookie: [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; '),
+      'X-XSRF-TOKEN': this.cookies.get('XSRF-TOKEN') ?? '',
+    };
+  }
+
+  async raw(path: string, init: RequestInit = {}): Promise<Response> {
+    const response = await fetch(this.address + path, {
+      ...init,
+      headers: { ...this.headers, ...(init.headers as Record<string, string>) },
+    });
+    for (const cookie of response.headers.getSetCookie()) {
+      const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(cookie) ?? [];
+      this.cookies.set(name, decodeURIComponent(value));
+    }
+    return response;
   }
 
   async get<T>(path: string, headers: Record<string, string> = {}): Promise<Answer<T>> {
-    return this.answer<T>(await fetch(this.address + path, { headers }));
+    return this.answer<T>(await this.raw(path, { headers }));
   }
 
   async post<T>(path: string, body: string, type = 'application/json'): Promise<Answer<T>> {
-    return this.answer<T>(await fetch(this.address + path, { method: 'POST', headers: { 'Content-Type': type }, body }));
+    return this.answer<T>(await this.raw(path, { method: 'POST', headers: { 'Content-Type': type }, body }));
+  }
+
+  async put<T>(path: string, body: Uint8Array): Promise<Answer<T>> {
+    return this.answer<T>(
+      await this.raw(path, { method: 'PUT', headers: { 'Content-Type': 'application/octet-stream' }, body: new Uint8Array(body) }),
+    );
   }
 
   change<T = { readonly id: string; readonly revision: number }>(
     studyId: string,
     ops: readonly unknown[],
     id: string = randomUUID(),
+    undoes: string | null = null,
   ): Promise<Answer<T>> {
-    return this.post<T>(`/api/studies/${studyId}/changes`, JSON.stringify({ id, ops }));
+    return this.post<T>(`/api/studies/${studyId}/changes`, JSON.stringify({ id, ops, undoes }));
   }
 
   async record(studyId: string): Promise<StudyRecord> {
     return (await this.get<StudyRecord>(`/api/studies/${studyId}`)).body;
+  }
+
+  /** Takes somebody into a study. */
+  async invite(studyId: string, person: Api, role: Role): Promise<void> {
+    const { status } = await this.change(studyId, [{ kind: 'member.add', id: randomUUID(), fields: { personId: person.personId, role } }]);
+    if (status !== 201) throw new Error(`nobody was taken into the study: ${status}`);
   }
 
   private async answer<T>(response: Response): Promise<Answer<T>> {
@@ -74,6 +159,7 @@ export const STUDY_FIELDS: StudyFields = {
   region: 'Central Europe',
   fastenersIn: true,
   assembliesAs: 'pieces',
+  state: 'open',
 };
 
 export interface Begun {
@@ -100,6 +186,7 @@ export const beginStudy = async (api: Api): Promise<Begun> => {
   } as const;
   const ops: readonly Op[] = [
     { kind: 'study.add', id: studyId, fields: STUDY_FIELDS },
+    { kind: 'member.add', id: randomUUID(), fields: { personId: api.personId, role: 'lead' } },
     { kind: 'vehicle.add', id: vehicleId, fields: vehicle },
     { kind: 'vehicle.add', id: otherVehicleId, fields: { ...vehicle, sequence: 1, name: 'Pannier', role: 'competitor' } },
     { kind: 'subsystem.add', id: subsystemId, fields: { parentId: null, sequence: 0, name: 'Sliding cargo door' } },

@@ -1,5 +1,6 @@
 export * from './completeness';
 export * from './envelope';
+export * from './export/pieces-csv';
 export * from './fasteners/fastener-mass';
 export * from './fasteners/metric-threads';
 export * from './fasteners/standard-sizes';

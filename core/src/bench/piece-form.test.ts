@@ -32,7 +32,12 @@ describe('the form of a piece', () => {
     });
   });
   it('changes nothing when nothing is changed', () => expect(changes({})).toEqual({}));
-  it('sends only what differs', () => expect(changes({ tag: 'DR2-9', thickness: '1' })).toMatchObject({ tag: 'DR2-9', wallThicknessM: 0.001, known: { wallThicknessM: { mark: 'M', typed: '1 mm' } } }));
+  it('sends only what differs', () =>
+    expect(changes({ tag: 'DR2-9', thickness: '1' })).toMatchObject({
+      tag: 'DR2-9',
+      wallThicknessM: 0.001,
+      known: { wallThicknessM: { mark: 'M', typed: '1 mm' } },
+    }));
   it('takes a new mass with its uncertainty and mark', () => {
     expect(changes({ mass: '~2 kg' })).toEqual({
       massEachKg: 2,

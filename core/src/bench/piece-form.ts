@@ -92,7 +92,12 @@ const read = <T extends object>(
 };
 
 const NO_MASS = { massEachKg: null, massUKg: null, massEvidence: null, massTyped: null };
-const NO_ENVELOPE: Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM' | 'known'> = { lengthM: null, widthM: null, heightM: null, known: {} };
+const NO_ENVELOPE: Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM' | 'known'> = {
+  lengthM: null,
+  widthM: null,
+  heightM: null,
+  known: {},
+};
 const NO_PRICE = { boughtPrice: null, boughtCurrency: null, boughtPriceYear: null, boughtVolumePerYear: null, boughtRegion: null };
 
 /** The form's field that shows each field of the record, where the names differ. */
@@ -123,7 +128,12 @@ const massOf = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<PieceFi
 };
 
 /** What the form's texts of one value come to: the value as it is while its text is not touched, else what was read. */
-type ReadValue = (field: keyof PieceForm, of: keyof PieceFields & string, reader: (cell: string) => ReadCell<Partial<PieceFields>>, absent: Partial<PieceFields>) => void;
+type ReadValue = (
+  field: keyof PieceForm,
+  of: keyof PieceFields & string,
+  reader: (cell: string) => ReadCell<Partial<PieceFields>>,
+  absent: Partial<PieceFields>,
+) => void;
 
 const withValues = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<PieceFields> => {
   const shownNow = pieceForm(piece, { currency: '', priceYear: 0, volumePerYear: 0, region: '' });

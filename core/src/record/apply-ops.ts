@@ -28,7 +28,12 @@ export const namedRows = (record: StudyRecord, ops: readonly Op[]): CurrentRows 
     if (ids) ids.add(op.id);
     else wanted.set(entity, new Set([op.id]));
   }
-  return new Map([...wanted].map(([entity, ids]) => [entity, new Map(rowsOf(record, entity).flatMap((row) => (ids.has(row.id) ? [[row.id, row]] : [])))]));
+  return new Map(
+    [...wanted].map(([entity, ids]) => [
+      entity,
+      new Map(rowsOf(record, entity).flatMap((row) => (ids.has(row.id) ? [[row.id, row]] : []))),
+    ]),
+  );
 };
 
 type AnyRow = RowOf<Exclude<Entity, 'study'>>;

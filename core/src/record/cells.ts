@@ -19,9 +19,7 @@ export const cellsOf = (fields: object): ReadonlyMap<Cell, unknown> => {
 
 /** The value of one cell; null where nothing is said of how a field is known. */
 export const cellOf = (row: object, cell: Cell): unknown =>
-  cell.startsWith(KNOWN)
-    ? ((row as { known?: Values }).known?.[cell.slice(KNOWN.length)] ?? null)
-    : ((row as Values)[cell] ?? null);
+  cell.startsWith(KNOWN) ? ((row as { known?: Values }).known?.[cell.slice(KNOWN.length)] ?? null) : ((row as Values)[cell] ?? null);
 
 /** The field a cell belongs to: the mark of a count belongs to the count. */
 export const fieldOfCell = (cell: Cell): string => (cell.startsWith(KNOWN) ? cell.slice(KNOWN.length) : cell);

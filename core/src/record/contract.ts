@@ -62,7 +62,8 @@ const switched = (label: string): Schema<boolean> =>
     .defined()
     .typeError(`${label} must be true or false`) as Schema<boolean>;
 
-const fraction = (label: string): Schema<number> => finite(label).min(0, '${label} lies in the picture').max(1, '${label} lies in the picture');
+const fraction = (label: string): Schema<number> =>
+  finite(label).min(0, '${label} lies in the picture').max(1, '${label} lies in the picture');
 const anyFinite = (label: string): Schema<number | null> => nullable(finite(label));
 
 const KNOWN = shape<Known>({
@@ -225,7 +226,9 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     widthPx: whole('Width', 1, 100_000),
     heightPx: whole('Height', 1, 100_000),
     shows: text('Shows', 400),
-    marks: array(MARK).label('Marks').defined().max(200, 'A picture may have at most ${max} marks') as unknown as Schema<readonly PictureMark[]>,
+    marks: array(MARK).label('Marks').defined().max(200, 'A picture may have at most ${max} marks') as unknown as Schema<
+      readonly PictureMark[]
+    >,
   }),
 };
 
@@ -234,7 +237,6 @@ export const fieldLabel = <E extends Entity>(entity: E, field: keyof FieldsOf[E]
   const fields = (SCHEMAS[entity] as unknown as { fields: Record<string, { spec: { label?: string } }> }).fields;
   return fields[field]?.spec.label ?? field;
 };
-
 
 /** What a row or its fields held before: only compared with what is there now, never written, so its shape is enough. */
 const before = (): Schema<unknown> =>
@@ -245,7 +247,9 @@ const before = (): Schema<unknown> =>
 
 const edited = (entity: Entity): Schema<unknown> => {
   const fields = (SCHEMAS[entity] as unknown as { partial(): { shape(more: object): Schema<unknown> } }).partial();
-  return isKnowing(entity) ? fields.shape({ known: (knownSchema(entity, true) as unknown as { optional(): Schema<unknown> }).optional() }) : (fields as unknown as Schema<unknown>);
+  return isKnowing(entity)
+    ? fields.shape({ known: (knownSchema(entity, true) as unknown as { optional(): Schema<unknown> }).optional() })
+    : (fields as unknown as Schema<unknown>);
 };
 
 const sameFields = (op: { readonly was?: object; readonly fields?: object }): boolean => {

@@ -241,7 +241,6 @@ export interface PictureFields {
   readonly marks: readonly PictureMark[];
 }
 
-
 export interface FieldsOf {
   readonly study: StudyFields;
   readonly vehicle: VehicleFields;
@@ -266,13 +265,25 @@ export type Member = RowOf<'member'>;
 export type Question = RowOf<'question'>;
 export type Picture = RowOf<'picture'>;
 
-export const ENTITIES = ['study', 'member', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints', 'question', 'picture'] as const satisfies readonly Entity[];
+export const ENTITIES = [
+  'study',
+  'member',
+  'vehicle',
+  'subsystem',
+  'piece',
+  'fasteners',
+  'joints',
+  'question',
+  'picture',
+] as const satisfies readonly Entity[];
 
 export const VERBS = ['add', 'edit', 'remove'] as const;
 export type Verb = (typeof VERBS)[number];
 
 /** New values by field. Of `known` only the named fields change, and null takes what was said of a field back. */
-export type Edit<E extends Entity> = { readonly [K in keyof FieldsOf[E]]?: K extends 'known' ? Readonly<Record<string, Known | null>> : FieldsOf[E][K] };
+export type Edit<E extends Entity> = {
+  readonly [K in keyof FieldsOf[E]]?: K extends 'known' ? Readonly<Record<string, Known | null>> : FieldsOf[E][K];
+};
 
 /**
  * One step of a change. An edit carries the values its fields had when the person saw them, and a removal the whole

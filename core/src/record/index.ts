@@ -10,3 +10,4 @@ export * from './outline';
 export * from './read-change';
 export * from './row-faults';
 export * from './rule-words';
+export * from './undo';

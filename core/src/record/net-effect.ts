@@ -75,7 +75,9 @@ type Outcome = { readonly after: AnyRow | null } | { readonly issue: Issue } | {
 
 const outcome = (op: Op, { entity, before, after }: RowEffect): Outcome => {
   if (!('was' in op))
-    return after === null ? { after: op.fields as AnyRow } : { issue: issue('id-taken', 'A record with this id is already there', 'id', op.id) };
+    return after === null
+      ? { after: op.fields as AnyRow }
+      : { issue: issue('id-taken', 'A record with this id is already there', 'id', op.id) };
   const verb = 'fields' in op ? 'edit' : 'remove';
   if (after === null)
     return before === null

@@ -38,12 +38,10 @@ export const templateOps = (from: StudyRecord, id: string, title: string, leadId
   return [
     { kind: 'study.add', id, fields: { ...fields, title, state: 'open' } },
     { kind: 'member.add', id: newId(), fields: { personId: leadId, role: 'lead' } },
-    ...from.subsystems.map(
-      ({ id: old, name, sequence, parentId }): Op => ({
-        kind: 'subsystem.add',
-        id: idOf.get(old) ?? '',
-        fields: { name, sequence, parentId: parentId === null ? null : (idOf.get(parentId) ?? null) },
-      }),
-    ),
+    ...from.subsystems.map(({ id: old, name, sequence, parentId }): Op => ({
+      kind: 'subsystem.add',
+      id: idOf.get(old) ?? '',
+      fields: { name, sequence, parentId: parentId === null ? null : (idOf.get(parentId) ?? null) },
+    })),
   ];
 };

@@ -41,14 +41,26 @@ describe('a change from outside', () => {
       change({ ...ADD, fields: { ...ADD.fields, name: 'x'.repeat(5_000_000) } }),
       /name: Name may have at most 200 characters/,
     ],
-    ['an edit that does not say what was there', change({ kind: 'piece.edit', id: testId(50), fields: { tag: 'A' } }), /was: What it was must be defined/],
+    [
+      'an edit that does not say what was there',
+      change({ kind: 'piece.edit', id: testId(50), fields: { tag: 'A' } }),
+      /was: What it was must be defined/,
+    ],
     [
       'an edit that says it of another field',
       change({ kind: 'piece.edit', id: testId(50), was: { name: 'x' }, fields: { tag: 'A' } }),
       /must say what each of its fields was/,
     ],
-    ['a mark that is none', change({ ...ADD, fields: { ...ADD.fields, known: { quantity: { ...known('C'), mark: 'X' } } } }), /known: Known by must be one of/],
-    ['a mark on a field that has none', change({ ...ADD, fields: { ...ADD.fields, known: { sequence: known('C') } } }), /sequence does not say how/],
+    [
+      'a mark that is none',
+      change({ ...ADD, fields: { ...ADD.fields, known: { quantity: { ...known('C'), mark: 'X' } } } }),
+      /known: Known by must be one of/,
+    ],
+    [
+      'a mark on a field that has none',
+      change({ ...ADD, fields: { ...ADD.fields, known: { sequence: known('C') } } }),
+      /sequence does not say how/,
+    ],
     ['an id in capital letters', change({ ...ADD, id: 'ABCDEF00-0000-4000-8000-000000000001' }), /small letters/],
     [
       'a date that does not exist',

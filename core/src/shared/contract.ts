@@ -76,6 +76,7 @@ export const oneOf = <T extends string>(label: string, words: readonly T[]): Sch
   string().label(label).defined().nonNullable('${label} must be chosen').oneOf(words, '${label} must be one of: ${values}');
 
 /** A UUID made by the client. */
-export const uuid = (label: string): StringSchema<string> => text(label, 36)
+export const uuid = (label: string): StringSchema<string> =>
+  text(label, 36)
     .uuid('${label} must be a UUID')
     .matches(/^[^A-Z]*$/, '${label} must be a UUID in small letters');

@@ -4,6 +4,7 @@ export * from './format';
 export * from './issue';
 export * from './materials';
 export * from './money';
+export * from './picture-file';
 export * from './processes';
 export * from './read-number';
 export * from './stages';

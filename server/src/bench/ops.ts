@@ -1,7 +1,12 @@
 import type { RecordRule, Store } from '../ledger/store';
 import { said } from '../record/ops';
 import {
+  brokenPictures,
   brokenPieces,
+  deletePictures,
+  insertPictures,
+  picturesById,
+  updatePictures,
   circlingPieces,
   deleteFastenerSets,
   deleteJointSets,
@@ -39,7 +44,15 @@ export const jointStore: Store<'joints'> = {
   update: updateJointSets,
   remove: deleteJointSets,
 };
+export const pictureStore: Store<'picture'> = {
+  entity: 'picture',
+  rows: picturesById,
+  insert: insertPictures,
+  update: updatePictures,
+  remove: deletePictures,
+};
 
 export const pieceRule: RecordRule = async (db, studyId, touched) => (await brokenPieces(db, studyId, touched)).map(said);
 export const circleRule: RecordRule = async (db, studyId, touched) => (await circlingPieces(db, studyId, touched)).map(said);
 export const setRule: RecordRule = async (db, studyId, touched) => (await orphanSets(db, studyId, touched)).map(said);
+export const pictureRule: RecordRule = async (db, studyId, touched) => (await brokenPictures(db, studyId, touched)).map(said);

@@ -2,10 +2,11 @@ import { join } from 'node:path';
 import { subsystemKey, type StudyRecord } from '@each-bolt/core/record';
 import { ownAt, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
-import { Api } from '../../testing/api';
+import { Api, listen } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { one } from '../db/rows';
 import type { Pool } from '../db/pool';
+import { DEMO_PEOPLE } from '../people/demo-people';
 import { loadDemo } from './load-demo';
 
 const DEMO = join(__dirname, '..', '..', '..', 'demo');
@@ -17,8 +18,11 @@ describe('the demo study', () => {
   let record: StudyRecord;
   beforeAll(async () => {
     ({ pool, drop } = await testDatabase());
-    api = await Api.over(pool);
+    const listening = await listen(pool);
+    api = new Api(listening.address, pool, listening.stop);
     expect(await loadDemo(pool, DEMO)).toBe(true);
+    const [lead] = DEMO_PEOPLE;
+    await api.post('/api/sign-in', JSON.stringify({ login: lead?.login, password: lead?.password }));
     const studies = await api.get<readonly { id: string }[]>('/api/studies');
     record = await api.record(studies.body[0]?.id ?? '');
   });

@@ -14,7 +14,9 @@ import {
 } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
 import { keepChange } from '../ledger/keep-change';
-import { studyLines } from '../record/queries';
+import { addDemoPeople } from '../people/demo-people';
+import { peopleCount } from '../people/queries';
+import { anyStudy } from '../record/queries';
 
 interface DemoStudy {
   readonly study: StudyFields;
@@ -26,9 +28,9 @@ interface DemoStudy {
 export class DemoError extends Error {}
 
 const send = async (pool: Pool, studyId: string, ops: readonly Op[]): Promise<void> => {
-  const read = readChange({ id: randomUUID(), ops });
+  const read = readChange({ id: randomUUID(), ops, undoes: null });
   if (!read.ok) throw new DemoError(`demo: ${read.issues.map((i) => `${i.field}: ${i.message}`).join('; ')}`);
-  await keepChange(pool, studyId, read.value, { madeBy: 'demo', device: 'demo' });
+  await keepChange(pool, studyId, read.value, { person: null, name: 'Demo data', device: 'loaded at start' });
 };
 
 const named = <T extends { readonly name: string }>(rows: readonly T[], name: string): T => {
@@ -39,7 +41,7 @@ const named = <T extends { readonly name: string }>(rows: readonly T[], name: st
 
 /** Loads the demo study into an empty database, through the same reading, checks and ledger as a user's own files. */
 export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
-  if ((await studyLines(pool)).length > 0) return false;
+  if ((await anyStudy(pool)) || (await peopleCount(pool)) > 0) return false;
   const demo = JSON.parse(await readFile(join(dir, 'study.json'), 'utf8')) as DemoStudy;
   const studyId = randomUUID();
   const study = { id: studyId, version: 1, ...demo.study };
@@ -53,7 +55,17 @@ export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
   }));
   const add = (entity: 'vehicle' | 'subsystem', rows: readonly (Vehicle | Subsystem)[]): readonly Op[] =>
     rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as Op);
-  const ops: Op[] = [{ kind: 'study.add', id: studyId, fields: demo.study }, ...add('vehicle', vehicles), ...add('subsystem', subsystems)];
+  const members = (await addDemoPeople(pool)).map(({ id, role }): Op => ({
+    kind: 'member.add',
+    id: randomUUID(),
+    fields: { personId: id, role },
+  }));
+  const ops: Op[] = [
+    { kind: 'study.add', id: studyId, fields: demo.study },
+    ...members,
+    ...add('vehicle', vehicles),
+    ...add('subsystem', subsystems),
+  ];
   for (const { file, vehicle, subsystem } of demo.files) {
     const preview = readPieces(await readFile(join(dir, file), 'utf8'));
     const { load, faulty } = sortRows(withSubsystems(preview.rows, subsystems));

@@ -5,11 +5,17 @@ import type { Issue } from '@each-bolt/core/shared';
 /** Every way a request can fail, with its HTTP status. */
 const STATUS = {
   malformed: 400,
+  'signed-out': 401,
+  forbidden: 403,
+  'cross-site': 403,
   'not-found': 404,
   conflict: 409,
   'too-large': 413,
   'not-json': 415,
+  'wrong-type': 415,
   invalid: 422,
+  locked: 429,
+  'too-many': 429,
   unavailable: 503,
   failed: 500,
 } as const;

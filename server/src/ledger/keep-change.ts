@@ -1,19 +1,36 @@
 import { createHash } from 'node:crypto';
 import pg from 'pg';
 import { issue, type Issue } from '@each-bolt/core/shared';
-import { ENTITIES, splitKind, type Change, type ChangeKept, type Entity, type RowOf } from '@each-bolt/core/record';
+import {
+  ENTITIES,
+  inverseOps,
+  netEffect,
+  splitKind,
+  type Change,
+  type ChangeKept,
+  type CurrentRows,
+  type Entity,
+  type Op,
+  type Role,
+  type RowEffect,
+  type RowOf,
+} from '@each-bolt/core/record';
 import type { Db, Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
-import { setRevision, studyRevision } from '../record/queries';
+import { mayMake } from '../http/roles';
+import { roleIn, type Person } from '../people/queries';
+import { setRevision, studyHead } from '../record/queries';
 import { changeById, insertChange, lockStudy } from './queries';
-import { inverseOps, netEffect, type CurrentRows, type RowEffect } from './net-effect';
+import { toldConflicts } from './told-conflicts';
 import type { Store } from './store';
 import { RULES, STORES } from './stores';
 
 /** Who makes a change, and from where. */
 export interface Maker {
-  readonly madeBy: string;
+  /** null for the program itself, which loads demo data and archives and may do everything */
+  readonly person: Person | null;
+  readonly name: string;
   readonly device: string;
 }
 
@@ -61,7 +78,8 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
   }
 };
 
-const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
+/** What the rows of a change leave broken across rows. */
+export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
   const entities = new Set(effects.map((effect) => effect.entity));
   const touched = effects.map((effect) => effect.id);
   const issues: Issue[] = [];
@@ -80,11 +98,6 @@ const wrongStudy = (change: Change, studyId: string): readonly Issue[] =>
     .filter((op) => splitKind(op.kind).entity === 'study' && op.id !== studyId)
     .map((op) => issue('other-study', 'The change names another study than its address', 'id', op.id));
 
-const removedStudy = (change: Change): readonly Issue[] =>
-  change.ops
-    .filter((op) => op.kind === 'study.remove')
-    .map((op) => issue('study-stays', 'A study is not removed; its record stays', 'kind', op.id));
-
 const alreadyKept = async (db: Db, studyId: string, id: string, digest: Buffer): Promise<Kept | null> => {
   const kept = await changeById(db, id);
   if (!kept) return null;
@@ -94,28 +107,79 @@ const alreadyKept = async (db: Db, studyId: string, id: string, digest: Buffer):
   ]);
 };
 
+/** The role a person writes with: of a study that begins, that of its lead. */
+const roleOfMaker = async (db: Db, studyId: string, person: Person, isNew: boolean): Promise<Role | null> =>
+  isNew ? (person.standing === 'lead' ? 'lead' : null) : roleIn(db, studyId, person.id);
+
+const checkMay = async (db: Db, studyId: string, change: Change, { person }: Maker, isNew: boolean): Promise<void> => {
+  if (!person) return;
+  const role = await roleOfMaker(db, studyId, person, isNew);
+  if (role === null && isNew) throw new Problem('forbidden', 'Only a lead of the house begins a study; ask one. Nothing was written');
+  if (role === null) throw new Problem('not-found', 'There is no such study, or you are not of it. Nothing was written');
+  const refused = change.ops.filter((op) => !mayMake(role, op));
+  if (refused.length === 0) return;
+  throw new Problem(
+    'forbidden',
+    `As ${role} of this study you may not do this. Nothing was written; ask a lead of the study`,
+    refused.slice(0, 20).map((op) => issue('forbidden', `A ${role} may not make this: ${op.kind.replace('.', ', ')}`, 'kind', op.id)),
+  );
+};
+
+/** True for an op that only opens an archived study again or archives it. */
+const isAboutState = (op: Op): boolean => op.kind === 'study.edit' && Object.keys(op.fields).every((field) => field === 'state');
+
+const checkUndo = async (db: Db, studyId: string, undoes: string | null, { person }: Maker): Promise<void> => {
+  if (undoes === null) return;
+  const undone = await changeById(db, undoes);
+  if (undone?.studyId !== studyId)
+    throw new Problem('invalid', 'Nothing was written', [issue('undone-unknown', 'The change to undo is not of this study', 'undoes')]);
+  if (person && undone.personId !== person.id)
+    throw new Problem('forbidden', 'Only what you did yourself can be undone by you. Nothing was written');
+  if (undone.undoneBy !== null)
+    throw new Problem('invalid', 'Nothing was written', [issue('undone-before', 'This change has been undone before', 'undoes')]);
+};
+
 const UNIQUE_VIOLATION = '23505';
 
 const keep = async (db: Db, studyId: string, change: Change, digest: Buffer, maker: Maker): Promise<Kept> => {
   await lockStudy(db, studyId);
   const first = await alreadyKept(db, studyId, change.id, digest);
   if (first) return first;
-  const last = await studyRevision(db, studyId);
-  if (last === null && !startsStudy(change, studyId)) throw new Problem('not-found', 'There is no such study');
-  const revision = (last ?? 0) + 1;
-  const { effects, conflicts, issues } = netEffect(change, await loadCurrent(db, studyId, change), revision);
-  refuseWith([...wrongStudy(change, studyId), ...removedStudy(change), ...issues]);
+  const head = await studyHead(db, studyId);
+  const isNew = head === null;
+  if (isNew && !startsStudy(change, studyId)) throw new Problem('not-found', 'There is no such study');
+  await checkMay(db, studyId, change, maker, isNew);
+  if (head?.state === 'archived' && !change.ops.every(isAboutState))
+    throw new Problem('forbidden', 'The study is archived and only read. Nothing was written; a lead can open it again');
+  await checkUndo(db, studyId, change.undoes, maker);
+  const revision = (head?.revision ?? 0) + 1;
+  const { effects, conflicts, issues } = netEffect(change.ops, await loadCurrent(db, studyId, change), revision);
+  refuseWith([...wrongStudy(change, studyId), ...issues]);
   if (conflicts.length > 0)
     throw new Problem(
       'conflict',
-      'Someone changed this in the meantime. Nothing was written; look at the current values and decide',
+      'Someone changed this in the meantime. Nothing was written; look at both values and choose',
       [],
-      conflicts,
+      await toldConflicts(db, studyId, conflicts),
     );
   await write(db, studyId, effects);
   refuseWith(await brokenRules(db, studyId, effects));
   await setRevision(db, studyId, revision);
-  await insertChange(db, { id: change.id, studyId, revision, digest, ...maker, ops: change.ops, inverse: inverseOps(effects, revision) });
+  const { person, name, device } = maker;
+  const rows = effects.map(({ entity, id }) => ({ entity, id }));
+  await insertChange(db, {
+    id: change.id,
+    studyId,
+    revision,
+    digest,
+    personId: person?.id ?? null,
+    madeBy: name,
+    device,
+    ops: change.ops,
+    inverse: inverseOps(effects),
+    undoes: change.undoes,
+    rows,
+  });
   return { id: change.id, revision, repeated: false };
 };
 
@@ -124,7 +188,9 @@ const keep = async (db: Db, studyId: string, change: Change, digest: Buffer, mak
  * conflict; nothing is written then.
  */
 export const keepChange = async (pool: Pool, studyId: string, change: Change, maker: Maker): Promise<Kept> => {
-  const digest = createHash('sha256').update(JSON.stringify(change.ops)).digest();
+  const digest = createHash('sha256')
+    .update(JSON.stringify([change.ops, change.undoes]))
+    .digest();
   try {
     return await transaction(pool, (db) => keep(db, studyId, change, digest, maker));
   } catch (error) {

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { applyOps, blankFasteners, blankJoints, type Op } from '@each-bolt/core/record';
+import { applyOps, blankFasteners, blankJoints, known, removeOp, undoStacks, type KeptChange, type Op } from '@each-bolt/core/record';
 import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { many, one } from '../db/rows';
 import type { Pool } from '../db/pool';
+import type { OwnChange } from './queries';
 
 let api: Api;
 let pool: Pool;
@@ -57,7 +58,7 @@ describe('a change that is kept', () => {
     ]);
     expect(answer).toMatchObject({ status: 201, body: { revision: 2 } });
     expect((await api.record(study.studyId)).pieces).toMatchObject([
-      { id, version: 2, massEachKg: 1.836, massUKg: 0.0003, boughtPrice: '4.2' },
+      { id, version: 2, massEachKg: 1.836, massUKg: 0.0003, boughtPrice: '4.20' },
     ]);
   });
   it('comes back field for field as it was sent, for every kind of record', async () => {
@@ -100,7 +101,7 @@ describe('a change that is kept', () => {
     expect(record.vehicles[0]).toMatchObject({ builtOn: '2026-02-18', acquiredOn: null });
   });
   it('sent again with the same id is kept once and gets the first answer', async () => {
-    const change = JSON.stringify({ id: randomUUID(), ops: [add()] });
+    const change = JSON.stringify({ id: randomUUID(), ops: [add()], undoes: null });
     const path = `/api/studies/${study.studyId}/changes`;
     const answers = await Promise.all(Array.from({ length: 8 }, () => api.post<{ revision: number }>(path, change)));
     expect(answers.map((a) => a.body.revision)).toEqual(Array.from({ length: 8 }, () => 2));
@@ -117,7 +118,7 @@ describe('a change that is kept', () => {
     const answer = await api.change(study.studyId, [
       inside,
       add({ name: 'module' }, module),
-      { kind: 'piece.edit', id: plate, expectsVersion: 1, fields: { tag: 'A' } },
+      { kind: 'piece.edit', id: plate, was: { tag: '' }, fields: { tag: 'A' } },
     ]);
     expect(answer.status).toBe(201);
     expect((await api.record(study.studyId)).pieces.find((p) => p.id === plate)).toMatchObject({ parentId: module, tag: 'A' });
@@ -143,9 +144,12 @@ describe('the inverse of a change', () => {
     ]);
     const before = await api.record(study.studyId);
     await api.change(study.studyId, [
-      { kind: 'piece.edit', id: kept, expectsVersion: 2, fields: { name: 'renamed', quantity: 7 } },
-      { kind: 'fasteners.remove', id: added, expectsVersion: 2 },
-      { kind: 'piece.remove', id: gone, expectsVersion: 2 },
+      { kind: 'piece.edit', id: kept, was: { name: 'kept', quantity: 1 }, fields: { name: 'renamed', quantity: 7 } },
+      removeOp('fasteners', before.fastenerSets[0]!),
+      removeOp(
+        'piece',
+        before.pieces.find((p) => p.id === gone)!,
+      ),
       add({ name: 'new' }),
     ]);
     const [last] = (await api.get<readonly { inverse: readonly Op[] }[]>(`/api/studies/${study.studyId}/changes?since=2`)).body;
@@ -158,21 +162,115 @@ describe('the inverse of a change', () => {
   });
 });
 
-describe('a stale version', () => {
-  it('is answered 409 with the current row, and nothing is overwritten', async () => {
+describe('two people on one piece', () => {
+  const edit = (id: string, was: object, fields: object) => ({ kind: 'piece.edit', id, was, fields });
+  const plate = async (): Promise<string> => {
     const id = randomUUID();
-    await api.change(study.studyId, [add({}, id)]);
-    await api.change(study.studyId, [{ kind: 'piece.edit', id, expectsVersion: 2, fields: { name: 'renamed by another' } }]);
-    const problem = await refused([{ kind: 'piece.edit', id, expectsVersion: 2, fields: { name: 'mine' } }, add()], 409);
-    expect(problem).toMatchObject({ code: 'conflict', conflicts: [{ id, current: { version: 3, name: 'renamed by another' } }] });
+    await api.change(study.studyId, [add({ name: 'plate', tag: 'A' }, id)]);
+    return id;
+  };
+  it('may edit different fields at once: both stay, in either order', async () => {
+    for (const [first, second] of [
+      [{ name: 'panel' }, { tag: 'B' }],
+      [{ tag: 'B' }, { name: 'panel' }],
+    ] as const) {
+      const id = await plate();
+      const was = { name: 'plate', tag: 'A' } as Record<string, string>;
+      const only = (fields: object) => Object.fromEntries(Object.keys(fields).map((field) => [field, was[field]]));
+      expect((await api.change(study.studyId, [edit(id, only(first), first)])).status).toBe(201);
+      expect((await api.change(study.studyId, [edit(id, only(second), second)])).status).toBe(201);
+      expect((await api.record(study.studyId)).pieces.find((p) => p.id === id)).toMatchObject({ name: 'panel', tag: 'B' });
+    }
   });
-  it('of a row that was removed meanwhile says so with no current row', async () => {
-    const id = randomUUID();
-    await api.change(study.studyId, [add({}, id)]);
-    await api.change(study.studyId, [{ kind: 'piece.remove', id, expectsVersion: 2 }]);
-    expect((await refused([{ kind: 'piece.edit', id, expectsVersion: 2, fields: {} }], 409)).conflicts).toEqual([
-      expect.objectContaining({ id, current: null }),
+  it('may say how different values are known at once', async () => {
+    const id = await plate();
+    const said = (field: string, mark: 'P' | 'T') => edit(id, { known: { [field]: null } }, { known: { [field]: known(mark) } });
+    expect((await api.change(study.studyId, [said('quantity', 'P')])).status).toBe(201);
+    expect((await api.change(study.studyId, [said('materialId', 'T')])).status).toBe(201);
+    const { pieces } = await api.record(study.studyId);
+    expect(pieces.find((p) => p.id === id)?.known).toEqual({ quantity: known('P'), materialId: known('T') });
+  });
+  it('are told of the same field with both values, who and when, and nothing is overwritten', async () => {
+    const id = await plate();
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    await odo.change(study.studyId, [edit(id, { name: 'plate' }, { name: 'renamed by another' })]);
+    const problem = await refused([edit(id, { name: 'plate', tag: 'A' }, { name: 'mine', tag: 'B' }), add()], 409);
+    expect(problem.conflicts).toMatchObject([
+      {
+        id,
+        verb: 'edit',
+        cells: [
+          {
+            cell: 'name',
+            was: 'plate',
+            yours: 'mine',
+            theirs: 'renamed by another',
+            by: 'Odo Farrow',
+            at: expect.stringMatching(/^20.*Z$/) as string,
+          },
+        ],
+      },
     ]);
+  });
+  it('do not clash when both typed the same', async () => {
+    const id = await plate();
+    await api.change(study.studyId, [edit(id, { name: 'plate' }, { name: 'panel' })]);
+    expect((await api.change(study.studyId, [edit(id, { name: 'plate' }, { name: 'panel' })])).status).toBe(201);
+  });
+  it('are asked when one takes off what the other edits, in either order', async () => {
+    const [edited, removed] = [await plate(), await plate()];
+    const rowOf = async (id: string) => (await api.record(study.studyId)).pieces.find((p) => p.id === id)!;
+    const off = removeOp('piece', await rowOf(edited));
+    await api.change(study.studyId, [edit(edited, { name: 'plate' }, { name: 'panel' })]);
+    expect((await refused([off], 409)).conflicts).toMatchObject([
+      { verb: 'remove', cells: [{ cell: 'name', theirs: 'panel' }], by: 'Wenna Tarn' },
+    ]);
+    await api.change(study.studyId, [removeOp('piece', await rowOf(removed))]);
+    expect((await refused([edit(removed, { name: 'plate' }, { name: 'panel' })], 409)).conflicts).toMatchObject([
+      { id: removed, current: null, by: 'Wenna Tarn' },
+    ]);
+  });
+});
+
+describe('undo', () => {
+  const kept = async (ops: readonly unknown[], undoes: string | null = null) => {
+    const id = randomUUID();
+    const answer = await api.change<Problem>(study.studyId, ops, id, undoes);
+    return { id, ...answer };
+  };
+  const inverseOf = async (id: string): Promise<readonly Op[]> =>
+    (await api.get<KeptChange>(`/api/studies/${study.studyId}/changes/${id}`)).body.inverse;
+  const name = async () => (await api.record(study.studyId)).pieces[0]?.name;
+
+  it('puts back what a change did, and undoing the undo does it again', async () => {
+    const id = randomUUID();
+    await kept([add({ name: 'plate' }, id)]);
+    const renamed = await kept([{ kind: 'piece.edit', id, was: { name: 'plate' }, fields: { name: 'panel' } }]);
+    const undone = await kept(await inverseOf(renamed.id), renamed.id);
+    expect([undone.status, await name()]).toEqual([201, 'plate']);
+    const again = await kept(await inverseOf(undone.id), undone.id);
+    expect([again.status, await name()]).toEqual([201, 'panel']);
+    const mine = await api.get<readonly OwnChange[]>(`/api/studies/${study.studyId}/mine`);
+    expect(undoStacks(mine.body)).toMatchObject({ undo: expect.arrayContaining([again.id]) as string[], redo: [] });
+  });
+  it('asks when the value has been changed since', async () => {
+    const id = randomUUID();
+    await kept([add({ name: 'plate' }, id)]);
+    const renamed = await kept([{ kind: 'piece.edit', id, was: { name: 'plate' }, fields: { name: 'panel' } }]);
+    await kept([{ kind: 'piece.edit', id, was: { name: 'panel' }, fields: { name: 'door skin' } }]);
+    const undone = await kept(await inverseOf(renamed.id), renamed.id);
+    expect([undone.status, undone.body.conflicts[0]?.cells[0]?.theirs]).toEqual([409, 'door skin']);
+  });
+  it('is for one’s own changes, and once', async () => {
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    const added = await kept([add()]);
+    const ops = await inverseOf(added.id);
+    expect((await odo.change(study.studyId, ops, randomUUID(), added.id)).status).toBe(403);
+    await kept(ops, added.id);
+    expect((await kept(ops, added.id)).body.issues[0]?.code).toBe('undone-before');
+    expect((await kept(ops, randomUUID())).body.issues[0]?.code).toBe('undone-unknown');
   });
 });
 
@@ -197,7 +295,10 @@ describe('what is refused, with nothing written', () => {
       add({ name: 'b', parentId: a, subsystemId: null }, b),
       add({ name: 'c', parentId: b, subsystemId: null }, c),
     ]);
-    const problem = await refused([{ kind: 'piece.edit', id: a, expectsVersion: 2, fields: { parentId: c, subsystemId: null } }], 422);
+    const problem = await refused(
+      [{ kind: 'piece.edit', id: a, was: { parentId: null, subsystemId: study.subsystemId }, fields: { parentId: c, subsystemId: null } }],
+      422,
+    );
     expect(problem.issues.map((i) => [i.code, i.recordId])).toEqual(expect.arrayContaining([['cycle', a]]));
   });
   it('a piece inside one of another vehicle, or under nothing that exists', async () => {
@@ -226,18 +327,28 @@ describe('what is refused, with nothing written', () => {
       add({ parentId: module, subsystemId: null }),
       { kind: 'fasteners.add', id: set, fields: blankFasteners(module) },
     ]);
-    const problem = await refused([{ kind: 'piece.remove', id: module, expectsVersion: 2 }], 422);
+    const row = (await api.record(study.studyId)).pieces.find((p) => p.id === module)!;
+    const problem = await refused([removeOp('piece', row)], 422);
     expect(problem.issues.map((i) => i.code)).toEqual(['parent-missing', 'piece-missing']);
   });
   it('removing a vehicle or a subsystem with pieces, or the study', async () => {
     await api.change(study.studyId, [add()]);
-    expect((await refused([{ kind: 'vehicle.remove', id: study.vehicleId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe(
-      'vehicle-missing',
-    );
-    expect((await refused([{ kind: 'subsystem.remove', id: study.subsystemId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe(
-      'subsystem-missing',
-    );
-    expect((await refused([{ kind: 'study.remove', id: study.studyId, expectsVersion: 1 }], 422)).issues[0]?.code).toBe('study-stays');
+    const { vehicles, subsystems, study: row } = await api.record(study.studyId);
+    expect(
+      (
+        await refused(
+          [
+            removeOp(
+              'vehicle',
+              vehicles.find((v) => v.id === study.vehicleId)!,
+            ),
+          ],
+          422,
+        )
+      ).issues[0]?.code,
+    ).toBe('vehicle-missing');
+    expect((await refused([removeOp('subsystem', subsystems[0]!)], 422)).issues[0]?.code).toBe('subsystem-missing');
+    expect((await refused([removeOp('study', row)], 403)).code).toBe('forbidden');
   });
   it('an id that is taken, here or in another study', async () => {
     const id = randomUUID();
@@ -269,10 +380,11 @@ describe('what is refused, with nothing written', () => {
     expect(await written()).toEqual(before);
   });
   it('numbers that JSON can carry but nobody can weigh', async () => {
-    const text = JSON.stringify({ id: randomUUID(), ops: [add({ massEachKg: 12345, massUKg: 1, massEvidence: 'M' })] }).replace(
-      '12345',
-      '1e999',
-    );
+    const text = JSON.stringify({
+      id: randomUUID(),
+      ops: [add({ massEachKg: 12345, massUKg: 1, massEvidence: 'M' })],
+      undoes: null,
+    }).replace('12345', '1e999');
     const answer = await api.post<Problem>(`/api/studies/${study.studyId}/changes`, text);
     expect([answer.status, answer.body.issues[0]?.message]).toEqual([422, 'Mass each must be a finite number']);
   });
@@ -282,7 +394,7 @@ describe('reading', () => {
   it('gives the record with its revision as ETag, and 304 to those who have it', async () => {
     const first = await api.get(`/api/studies/${study.studyId}`);
     expect(first.headers.get('etag')).toBe('"1"');
-    const again = await fetch(`${api.address}/api/studies/${study.studyId}`, { headers: { 'If-None-Match': '"1"' } });
+    const again = await api.raw(`/api/studies/${study.studyId}`, { headers: { 'If-None-Match': '"1"' } });
     expect(again.status).toBe(304);
   });
   it('gives the changes since a revision, in order', async () => {
@@ -290,8 +402,8 @@ describe('reading', () => {
     await api.change(study.studyId, [add()]);
     const changes = await api.get<readonly { revision: number; madeBy: string }[]>(`/api/studies/${study.studyId}/changes?since=1`);
     expect(changes.body.map((c) => [c.revision, c.madeBy])).toEqual([
-      [2, 'local user'],
-      [3, 'local user'],
+      [2, 'Wenna Tarn'],
+      [3, 'Wenna Tarn'],
     ]);
     expect((await api.get(`/api/studies/${study.studyId}/changes?since=x`)).status).toBe(400);
     expect((await api.get(`/api/studies/${randomUUID()}/changes`)).status).toBe(404);
@@ -312,8 +424,8 @@ describe('the rules the database holds by itself', () => {
   const insert = (columns: string, values: string): Promise<unknown> =>
     many(
       pool,
-      `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, damage, notes${columns})
-      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', ''${values})`,
+      `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, damage, notes, known${columns})
+      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', '', '{}'${values})`,
       [study.studyId, study.vehicleId, study.subsystemId],
     );
   it.each([

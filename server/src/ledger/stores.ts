@@ -1,6 +1,15 @@
 import type { Entity } from '@each-bolt/core/record';
-import { circleRule, fastenerStore, jointStore, pieceRule, pieceStore, setRule } from '../bench/ops';
-import { studyStore, subsystemRule, subsystemStore, vehicleStore } from '../record/ops';
+import { circleRule, fastenerStore, jointStore, pictureRule, pictureStore, pieceRule, pieceStore, setRule } from '../bench/ops';
+import {
+  memberRule,
+  memberStore,
+  questionRule,
+  questionStore,
+  studyStore,
+  subsystemRule,
+  subsystemStore,
+  vehicleStore,
+} from '../record/ops';
 import type { RecordRule, Store } from './store';
 
 /** Every kind of record the ledger keeps, in the order rows are added; they are removed in the opposite order. */
@@ -11,12 +20,18 @@ export const STORES: { readonly [E in Entity]: Store<E> } = {
   piece: pieceStore,
   fasteners: fastenerStore,
   joints: jointStore,
+  member: memberStore,
+  question: questionStore,
+  picture: pictureStore,
 };
 
 /** Rules across rows and the kinds of record whose change can break each. */
 export const RULES: readonly { readonly rule: RecordRule; readonly when: readonly Entity[] }[] = [
+  { rule: memberRule, when: ['study', 'member'] },
   { rule: subsystemRule, when: ['subsystem'] },
   { rule: pieceRule, when: ['vehicle', 'subsystem', 'piece'] },
   { rule: circleRule, when: ['piece'] },
   { rule: setRule, when: ['piece', 'fasteners', 'joints'] },
+  { rule: questionRule, when: ['question'] },
+  { rule: pictureRule, when: ['piece', 'picture'] },
 ];

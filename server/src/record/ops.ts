@@ -1,7 +1,17 @@
 import { issue, type Issue } from '@each-bolt/core/shared';
 import type { RecordRule, Store } from '../ledger/store';
 import {
+  brokenMembers,
   brokenSubsystems,
+  deleteMembers,
+  deleteQuestions,
+  insertMembers,
+  insertQuestions,
+  membersById,
+  ownerlessQuestions,
+  questionsById,
+  updateMembers,
+  updateQuestions,
   deleteSubsystems,
   deleteVehicles,
   insertStudy,
@@ -48,6 +58,22 @@ export const subsystemStore: Store<'subsystem'> = {
   remove: deleteSubsystems,
 };
 
+export const memberStore: Store<'member'> = {
+  entity: 'member',
+  rows: membersById,
+  insert: insertMembers,
+  update: updateMembers,
+  remove: deleteMembers,
+};
+
+export const questionStore: Store<'question'> = {
+  entity: 'question',
+  rows: questionsById,
+  insert: insertQuestions,
+  update: updateQuestions,
+  remove: deleteQuestions,
+};
+
 const SAID: Readonly<Record<string, readonly [string, (name: string) => string]>> = {
   'vehicle-missing': ['vehicleId', (name) => `“${name}” would be on a vehicle that is not in this study; take the pieces off first`],
   'subsystem-missing': ['subsystemId', (name) => `“${name}” would hang under a subsystem that is not in this study; move it first`],
@@ -58,6 +84,10 @@ const SAID: Readonly<Record<string, readonly [string, (name: string) => string]>
   'parent-elsewhere': ['parentId', (name) => `“${name}” cannot be inside a piece of another vehicle`],
   'piece-missing': ['pieceId', (name) => `“${name}” would hold a piece that is not in this study; remove it in the same change`],
   cycle: ['parentId', (name) => `“${name}” would be inside itself`],
+  'lead-missing': ['role', (name) => `“${name}” would have nobody who leads it; make someone else a lead first`],
+  'person-missing': ['personId', () => 'There is no account for this person'],
+  'owner-missing': ['ownerId', (name) => `“${name}” would be owned by somebody who is not of this study`],
+  'file-missing': ['sha256', (name) => `The file of the picture “${name}” has not arrived; send it first`],
 };
 
 /** A broken row as an issue in words. */
@@ -67,3 +97,5 @@ export const said = ({ id, name, what }: Broken): Issue => {
 };
 
 export const subsystemRule: RecordRule = async (db, studyId) => (await brokenSubsystems(db, studyId)).map(said);
+export const memberRule: RecordRule = async (db, studyId) => (await brokenMembers(db, studyId)).map(said);
+export const questionRule: RecordRule = async (db, studyId, touched) => (await ownerlessQuestions(db, studyId, touched)).map(said);

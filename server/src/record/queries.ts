@@ -1,4 +1,4 @@
-import type { Study, StudyFields, Subsystem, Vehicle } from '@each-bolt/core/record';
+import type { Member, Question, Role, Study, StudyFields, Subsystem, Vehicle } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
 import { many, maybeOne } from '../db/rows';
 
@@ -7,39 +7,53 @@ export interface StudyLine {
   readonly id: string;
   readonly title: string;
   readonly revision: number;
+  readonly state: Study['state'];
   readonly vehicles: readonly string[];
   readonly pieces: number;
+  readonly openQuestions: number;
+  readonly changedAt: Date | null;
+  /** the role of the person who asks */
+  readonly role: Role;
 }
 
-export const studyLines = (db: Db): Promise<readonly StudyLine[]> =>
+/** The studies a person is in, the one changed last first. */
+export const studyLines = (db: Db, personId: string): Promise<readonly StudyLine[]> =>
   many(
     db,
-    `select s.id, s.title, s.revision,
+    `select s.id, s.title, s.revision, s.state, m.role,
        array(select v.name from vehicle v where v.study_id = s.id order by v.sequence, v.id) as vehicles,
-       (select count(*) from piece p where p.study_id = s.id) as pieces
-     from study s order by s.title, s.id`,
+       (select count(*) from piece p where p.study_id = s.id) as pieces,
+       (select count(*) from question q where q.study_id = s.id and q.state = 'open') as "openQuestions",
+       (select c.made_at from change c where c.study_id = s.id and c.revision = s.revision) as "changedAt"
+     from study s join member m on m.study_id = s.id and m.person_id = $1
+     order by s.state desc, "changedAt" desc nulls last, s.id`,
+    [personId],
   );
 
-const STUDY = `id, version, title, questions, lead, currency, price_year as "priceYear", volume_per_year as "volumePerYear",
-  production_years as "productionYears", region, fasteners_in as "fastenersIn", assemblies_as as "assembliesAs"`;
+export const anyStudy = async (db: Db): Promise<boolean> =>
+  (await maybeOne<{ id: string }>(db, 'select id from study order by id limit 1')) !== null;
 
-export const studyRevision = async (db: Db, studyId: string): Promise<number | null> =>
-  (await maybeOne<{ revision: number }>(db, 'select revision from study where id = $1', [studyId]))?.revision ?? null;
+const STUDY = `id, version, title, questions, lead, currency, price_year as "priceYear", volume_per_year as "volumePerYear",
+  production_years as "productionYears", region, fasteners_in as "fastenersIn", assemblies_as as "assembliesAs", state`;
+
+/** Revision and state of a study, or null when there is none. */
+export const studyHead = (db: Db, studyId: string): Promise<{ readonly revision: number; readonly state: Study['state'] } | null> =>
+  maybeOne(db, 'select revision, state from study where id = $1', [studyId]);
 
 export const studyById = (db: Db, studyId: string): Promise<Study | null> =>
   maybeOne(db, `select ${STUDY} from study where id = $1`, [studyId]);
 
 export const insertStudy = (db: Db, study: Study): Promise<unknown> =>
   db.query(
-    `insert into study (id, version, revision, title, questions, lead, currency, price_year, volume_per_year, production_years, region, fasteners_in, assemblies_as)
-     values ($1, $2, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)`,
+    `insert into study (id, version, revision, title, questions, lead, currency, price_year, volume_per_year, production_years, region, fasteners_in, assemblies_as, state)
+     values ($1, $2, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
     [study.id, study.version, ...studyValues(study)],
   );
 
 export const updateStudy = (db: Db, study: Study): Promise<unknown> =>
   db.query(
     `update study set version = $2, title = $3, questions = $4, lead = $5, currency = $6, price_year = $7, volume_per_year = $8,
-       production_years = $9, region = $10, fasteners_in = $11, assemblies_as = $12 where id = $1`,
+       production_years = $9, region = $10, fasteners_in = $11, assemblies_as = $12, state = $13 where id = $1`,
     [study.id, study.version, ...studyValues(study)],
   );
 
@@ -54,6 +68,7 @@ const studyValues = (s: StudyFields): readonly unknown[] => [
   s.region,
   s.fastenersIn,
   s.assembliesAs,
+  s.state,
 ];
 
 export const setRevision = (db: Db, studyId: string, revision: number): Promise<unknown> =>
@@ -135,4 +150,90 @@ export const brokenSubsystems = (db: Db, studyId: string): Promise<readonly Brok
      from subsystem s left join subsystem p on p.id = s.parent_id and p.study_id = s.study_id
      where s.study_id = $1 and s.id not in (select id from below) order by s.id`,
     [studyId],
+  );
+
+const MEMBER = `id, version, person_id as "personId", role`;
+
+export const membersOf = (db: Db, studyId: string): Promise<readonly Member[]> =>
+  many(db, `select ${MEMBER} from member where study_id = $1 order by id`, [studyId]);
+
+export const membersById = (db: Db, studyId: string, ids: readonly string[]): Promise<readonly Member[]> =>
+  many(db, `select ${MEMBER} from member where study_id = $1 and id = any($2) order by id`, [studyId, ids]);
+
+const MEMBER_ROWS = `jsonb_to_recordset($2::jsonb) as r(id uuid, version bigint, "personId" uuid, role text)`;
+
+export const insertMembers = (db: Db, studyId: string, rows: readonly Member[]): Promise<unknown> =>
+  db.query(
+    `insert into member (study_id, id, version, person_id, role) select $1, r.id, r.version, r."personId", r.role from ${MEMBER_ROWS}`,
+    [studyId, JSON.stringify(rows)],
+  );
+
+export const updateMembers = (db: Db, studyId: string, rows: readonly Member[]): Promise<unknown> =>
+  db.query(
+    `update member m set version = r.version, person_id = r."personId", role = r.role from ${MEMBER_ROWS} where m.study_id = $1 and m.id = r.id`,
+    [studyId, JSON.stringify(rows)],
+  );
+
+export const deleteMembers = (db: Db, studyId: string, ids: readonly string[]): Promise<unknown> =>
+  db.query('delete from member where study_id = $1 and id = any($2)', [studyId, ids]);
+
+/** Makes somebody lead of a study that has none, outside the ledger. */
+export const insertMember = (db: Db, studyId: string, id: string, personId: string): Promise<unknown> =>
+  db.query(
+    `insert into member (study_id, id, version, person_id, role) select s.id, $2, s.revision, $3, 'lead' from study s where s.id = $1`,
+    [studyId, id, personId],
+  );
+
+/** What is wrong with the members of a study: nobody leads it, or one of them has no account. */
+export const brokenMembers = (db: Db, studyId: string): Promise<readonly Broken[]> =>
+  many(
+    db,
+    `select s.id, s.title as name, 'lead-missing' as what from study s
+     where s.id = $1 and not exists (select from member m where m.study_id = s.id and m.role = 'lead')
+     union all
+     select m.id, '', 'person-missing' from member m left join person p on p.id = m.person_id where m.study_id = $1 and p.id is null
+     order by id`,
+    [studyId],
+  );
+
+const QUESTION = `id, version, kind, about_kind as "aboutKind", about_id as "aboutId", about_field as "aboutField", text, owner_id as "ownerId",
+  due_on as "dueOn", owed_to as "owedTo", state, answer`;
+
+export const questionsOf = (db: Db, studyId: string): Promise<readonly Question[]> =>
+  many(db, `select ${QUESTION} from question where study_id = $1 order by id`, [studyId]);
+
+export const questionsById = (db: Db, studyId: string, ids: readonly string[]): Promise<readonly Question[]> =>
+  many(db, `select ${QUESTION} from question where study_id = $1 and id = any($2) order by id`, [studyId, ids]);
+
+const QUESTION_ROWS = `jsonb_to_recordset($2::jsonb) as r(id uuid, version bigint, kind text, "aboutKind" text, "aboutId" uuid, "aboutField" text,
+  text text, "ownerId" uuid, "dueOn" date, "owedTo" text, state text, answer text)`;
+
+export const insertQuestions = (db: Db, studyId: string, rows: readonly Question[]): Promise<unknown> =>
+  db.query(
+    `insert into question (study_id, id, version, kind, about_kind, about_id, about_field, text, owner_id, due_on, owed_to, state, answer)
+     select $1, r.id, r.version, r.kind, r."aboutKind", r."aboutId", r."aboutField", r.text, r."ownerId", r."dueOn", r."owedTo", r.state, r.answer
+     from ${QUESTION_ROWS}`,
+    [studyId, JSON.stringify(rows)],
+  );
+
+export const updateQuestions = (db: Db, studyId: string, rows: readonly Question[]): Promise<unknown> =>
+  db.query(
+    `update question q set version = r.version, kind = r.kind, about_kind = r."aboutKind", about_id = r."aboutId", about_field = r."aboutField",
+       text = r.text, owner_id = r."ownerId", due_on = r."dueOn", owed_to = r."owedTo", state = r.state, answer = r.answer
+     from ${QUESTION_ROWS} where q.study_id = $1 and q.id = r.id`,
+    [studyId, JSON.stringify(rows)],
+  );
+
+export const deleteQuestions = (db: Db, studyId: string, ids: readonly string[]): Promise<unknown> =>
+  db.query('delete from question where study_id = $1 and id = any($2)', [studyId, ids]);
+
+/** Touched questions whose owner is not of the study. */
+export const ownerlessQuestions = (db: Db, studyId: string, touched: readonly string[]): Promise<readonly Broken[]> =>
+  many(
+    db,
+    `select q.id, left(q.text, 60) as name, 'owner-missing' as what from question q
+     where q.study_id = $1 and q.id = any($2) and q.owner_id is not null
+       and not exists (select from member m where m.study_id = q.study_id and m.person_id = q.owner_id)
+     order by q.id`,
+    [studyId, touched],
   );

@@ -1,41 +1,27 @@
-import { Router } from 'express';
-import type { StudyRecord } from '@each-bolt/core/record';
-import { fastenerSetsOf, jointSetsOf, piecesOf } from '../bench/queries';
-import type { Db, Pool } from '../db/pool';
+import type { Router } from 'express';
+import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
-import { studyIdOf } from '../ledger/routes';
-import { studyById, studyLines, studyRevision, subsystemsOf, vehiclesOf } from './queries';
+import { opsOf } from '../http/roles';
+import { personOf, roleOf, routed, studyIdOf } from '../http/routes';
+import { studyHead, studyLines } from './queries';
+import { readRecord } from './read-record';
 
-const readRecord = async (db: Db, studyId: string): Promise<StudyRecord | null> => {
-  await db.query('set transaction isolation level repeatable read, read only');
-  const revision = await studyRevision(db, studyId);
-  const study = await studyById(db, studyId);
-  if (revision === null || study === null) return null;
-  return {
-    revision,
-    study,
-    vehicles: await vehiclesOf(db, studyId),
-    subsystems: await subsystemsOf(db, studyId),
-    pieces: await piecesOf(db, studyId),
-    fastenerSets: await fastenerSetsOf(db, studyId),
-    jointSets: await jointSetsOf(db, studyId),
-  };
-};
-
-/** GET /api/studies and GET /api/studies/:id */
+/** The list of studies, and the whole record of one. */
 export const recordRoutes = (pool: Pool): Router => {
-  const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await studyLines(pool));
+  const { router, on } = routed(pool);
+  on('GET /api/studies', async (_request, response) => {
+    response.json(await studyLines(pool, personOf(response).id));
   });
-  router.get('/:id', async (request, response) => {
+  on('GET /api/studies/:id', async (request, response) => {
     const studyId = studyIdOf(request.params);
-    const known = request.get('If-None-Match');
-    const revision = await studyRevision(pool, studyId);
-    if (revision === null) throw new Problem('not-found', 'There is no such study');
-    response.set('Cache-Control', 'no-cache');
-    if (known === `"${revision}"`) {
+    const head = await studyHead(pool, studyId);
+    if (head === null) throw new Problem('not-found', 'There is no such study');
+    response
+      .set('Cache-Control', 'no-cache')
+      .set('X-Role', roleOf(response))
+      .set('X-May', opsOf(roleOf(response)).join(' '));
+    if (request.get('If-None-Match') === `"${head.revision}"`) {
       response.status(304).end();
       return;
     }

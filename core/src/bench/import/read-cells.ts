@@ -27,7 +27,9 @@ const whole = <Draft>(matcher: Matcher<Draft>, text: string): Whole<Draft> | str
   const match = withMark('piece', text, found);
   if (match.question)
     return `${match.question.message}${match.question.choices.length > 0 ? ` (${match.question.choices.map((c) => c.label).join(', ')})` : ''}`;
-  return match.end < text.length || !match.put ? `“${text}” is not understood` : { put: match.put, value: match.value ?? '', known: match.about !== undefined && match.known ? { [match.about]: match.known } : {} };
+  return match.end < text.length || !match.put
+    ? `“${text}” is not understood`
+    : { put: match.put, value: match.value ?? '', known: match.about !== undefined && match.known ? { [match.about]: match.known } : {} };
 };
 
 const BARE_NUMBER = /^~?\s*[\d.,]+\s*\??$/;
@@ -48,10 +50,15 @@ export const readMass = (cell: string, unit: string | null): ReadCell<MassFields
 
 export const readThickness = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'wallThicknessM' | 'known'>> => {
   const read = whole(thicknessMatcher, `t${withUnit(cell, unit)}`);
-  return typeof read === 'string' ? fault(read) : { value: { wallThicknessM: read.put.wallThicknessM ?? null, known: read.known }, understood: read.value };
+  return typeof read === 'string'
+    ? fault(read)
+    : { value: { wallThicknessM: read.put.wallThicknessM ?? null, known: read.known }, understood: read.value };
 };
 
-export const readEnvelope = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM' | 'known'>> => {
+export const readEnvelope = (
+  cell: string,
+  unit: string | null,
+): ReadCell<Pick<PieceFields, 'lengthM' | 'widthM' | 'heightM' | 'known'>> => {
   const read = whole(envelopeMatcher, /[a-z]$/i.test(cell) || unit === null ? cell : `${cell} ${unit}`);
   if (typeof read === 'string') return fault(read);
   const [lengthM = null, widthM = null, heightM = null] = read.put.envelopeM ?? [];
@@ -60,7 +67,9 @@ export const readEnvelope = (cell: string, unit: string | null): ReadCell<Pick<P
 
 export const readRun = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'runLengthM' | 'known'>> => {
   const read = whole(runMatcher, `run ${withUnit(cell, unit)}`);
-  return typeof read === 'string' ? fault(read) : { value: { runLengthM: read.put.runLengthM ?? null, known: read.known }, understood: read.value };
+  return typeof read === 'string'
+    ? fault(read)
+    : { value: { runLengthM: read.put.runLengthM ?? null, known: read.known }, understood: read.value };
 };
 
 /** A word and the mark behind it: `dc04?`, `inj@T`. */

@@ -98,7 +98,10 @@ export const parseJoints = (line: string, start: number): ParsedLine | null => {
             start,
             end: start + digits.length,
             code: 'count-limit',
-            message: leading[2] !== undefined && said === null ? 'A range goes from the lower to the higher count' : 'A count is from 1 to 1 000 000',
+            message:
+              leading[2] !== undefined && said === null
+                ? 'A range goes from the lower to the higher count'
+                : 'A count is from 1 to 1 000 000',
             choices: [{ label: '1', replacement: '1' }],
           },
         ]),
@@ -108,7 +111,13 @@ export const parseJoints = (line: string, start: number): ParsedLine | null => {
   ];
   const questions = [...limits, ...reading.questions];
   const kindChip: Understood = { start, end: start + leading[0].length, label: 'joint', value: jointKind, evidence: null };
-  const countChip: Understood = { start, end: start + digits.length, label: 'count', value: said?.value ?? String(count), evidence: said?.mark ?? 'C' };
+  const countChip: Understood = {
+    start,
+    end: start + digits.length,
+    label: 'count',
+    value: said?.value ?? String(count),
+    evidence: said?.mark ?? 'C',
+  };
   const { length } = reading.draft;
   const entry: JointEntry = {
     kind: 'joints',
@@ -116,7 +125,9 @@ export const parseJoints = (line: string, start: number): ParsedLine | null => {
     jointKind,
     lengthEachM: length ? nanometre(length.isTotal ? length.metres / count : length.metres) : null,
     note,
-    known: said?.known ? { count: said.known, ...lengthKnown(reading.known, length?.isTotal ? count : 1) } : lengthKnown(reading.known, length?.isTotal ? count : 1),
+    known: said?.known
+      ? { count: said.known, ...lengthKnown(reading.known, length?.isTotal ? count : 1) }
+      : lengthKnown(reading.known, length?.isTotal ? count : 1),
   };
   const understood = [countChip, kindChip, ...reading.understood.map((u) => (u.label === '' ? { ...u, label: 'remark' } : u))];
   return { line, understood, questions, entry: questions.length > 0 ? null : entry };

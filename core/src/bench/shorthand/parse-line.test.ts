@@ -221,7 +221,8 @@ describe('how a value is known, typed right at it', () => {
     expect(piece('20+x clip, trim')).toMatchObject({ quantity: 20, known: { quantity: { low: 20, high: null } } });
     expect(fasteners('12-14 M6x16')).toMatchObject({ count: 12, known: { count: { low: 12, high: 14 } } });
   });
-  it('asks about a range that runs backwards', () => expect(parseLine('3-2x bracket').questions.map((q) => q.code)).toEqual(['count-limit']));
+  it('asks about a range that runs backwards', () =>
+    expect(parseLine('3-2x bracket').questions.map((q) => q.code)).toEqual(['count-limit']));
   it('keeps a dimension as typed, with the uncertainty of its last digit or the one stated', () => {
     expect(known('plate t0.8').wallThicknessM).toMatchObject({ typed: '0.8 mm', u: expect.closeTo(0.0001 / Math.sqrt(12), 12) as number });
     expect(known('hose run 1.40 m ±5 mm').runLengthM).toMatchObject({ typed: '1.40 m ±5 mm', u: 0.005 });

@@ -57,7 +57,14 @@ interface Sized {
 }
 
 /** Lengths in m, or the question that keeps them from being read. */
-const readLengths = ({ label, text, end, digits, unit, mostM }: Sized): { readonly lengths: readonly number[]; readonly stepM: number } | Match<PieceDraft> => {
+const readLengths = ({
+  label,
+  text,
+  end,
+  digits,
+  unit,
+  mostM,
+}: Sized): { readonly lengths: readonly number[]; readonly stepM: number } | Match<PieceDraft> => {
   const read = digits.map(readNumber);
   const twoWays = digits.find((_, i) => read[i]?.kind === 'ambiguous');
   if (twoWays !== undefined)

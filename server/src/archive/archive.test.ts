@@ -1,0 +1,265 @@
+import { randomUUID } from 'node:crypto';
+import { deflateRawSync } from 'node:zlib';
+import { ZipFile } from 'yazl';
+import { blankFasteners, blankJoints, known, type StudyRecord } from '@each-bolt/core/record';
+import { readPieces } from '@each-bolt/core/bench';
+import { Api, beginStudy, listen, type Begun, type Problem } from '../../testing/api';
+import { pngOf, sha256 } from '../../testing/pictures';
+import { testDatabase } from '../../testing/test-database';
+import { one } from '../db/rows';
+import type { Pool } from '../db/pool';
+import type { Manifest } from './format';
+import type { Taken } from './take-archive';
+import { unzip } from './unzip';
+import { mkdtemp, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+let api: Api;
+let pool: Pool;
+let drop: () => Promise<void>;
+let study: Begun;
+
+/** A study with one of everything: pieces, sets, marks, a question, a picture, a member gone, a name with HTML in it. */
+const fullStudy = async (): Promise<void> => {
+  study = await beginStudy(api);
+  const [plate, arm, png] = [randomUUID(), randomUUID(), await pngOf(70)];
+  const odo = await api.as('Odo Farrow');
+  await api.invite(study.studyId, odo, 'recorder');
+  await odo.put(`/api/studies/${study.studyId}/files/${sha256(png)}`, png);
+  await odo.change(study.studyId, [
+    {
+      kind: 'piece.add',
+      id: plate,
+      fields: study.piece({
+        name: '<b>plate</b> =1+1',
+        quantity: 2,
+        known: { quantity: known('P', { low: 2, high: 3, source: 'picture 4' }) },
+        massEachKg: 1.836,
+        massUKg: 0.0003,
+        massEvidence: 'M',
+        massTyped: '1.836 kg',
+      }),
+    },
+    { kind: 'piece.add', id: arm, fields: study.piece({ name: 'arm', parentId: plate, subsystemId: null }) },
+    { kind: 'fasteners.add', id: randomUUID(), fields: { ...blankFasteners(plate), count: 12, threadM: 0.006, lengthM: 0.016 } },
+    { kind: 'joints.add', id: randomUUID(), fields: { ...blankJoints(arm), count: 34 } },
+    {
+      kind: 'picture.add',
+      id: randomUUID(),
+      fields: {
+        pieceId: plate,
+        sequence: 0,
+        sha256: sha256(png),
+        widthPx: 70,
+        heightPx: 40,
+        shows: 'latch',
+        marks: [{ kind: 'arrow', fromX: 0.1, fromY: 0.2, toX: 0.5, toY: 0.5, text: '' }],
+      },
+    },
+    {
+      kind: 'question.add',
+      id: randomUUID(),
+      fields: {
+        kind: 'promise',
+        aboutKind: 'piece',
+        aboutId: plate,
+        aboutField: 'massEachKg',
+        text: 'Weigh it dry',
+        ownerId: odo.personId,
+        dueOn: '2026-12-01',
+        owedTo: 'Lisk Amberley',
+        state: 'open',
+        answer: '',
+      },
+    },
+  ]);
+  await odo.change(study.studyId, [{ kind: 'piece.edit', id: plate, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
+};
+const archiveOf = async (person: Api, studyId: string): Promise<Buffer> => {
+  const response = await person.raw(`/api/studies/${studyId}/archive`);
+  expect(response.headers.get('content-type')).toBe('application/zip');
+  return Buffer.from(await response.arrayBuffer());
+};
+const bring = (person: Api, zip: Uint8Array) =>
+  person
+    .raw('/api/archives', { method: 'POST', body: new Uint8Array(zip) })
+    .then(async (r) => ({ status: r.status, body: (await r.json()) as Taken & Problem }));
+const contents = async (zip: Buffer): Promise<Map<string, Buffer>> => {
+  const dir = await mkdtemp(join(tmpdir(), 'archive-test-'));
+  await writeFile(join(dir, 'a.zip'), zip);
+  const open = await unzip(join(dir, 'a.zip'));
+  const all = new Map<string, Buffer>();
+  for (const path of open.paths) all.set(path, await open.read(path));
+  open.close();
+  await rm(dir, { recursive: true });
+  return all;
+};
+const zipped = (files: ReadonlyMap<string, Buffer>): Promise<Buffer> =>
+  new Promise((done) => {
+    const zip = new ZipFile();
+    const parts: Buffer[] = [];
+    zip.outputStream.on('data', (part: Buffer) => parts.push(part)).on('end', () => done(Buffer.concat(parts)));
+    for (const [path, bytes] of files) zip.addBuffer(bytes, path);
+    zip.end();
+  });
+
+beforeAll(async () => {
+  ({ pool, drop } = await testDatabase());
+  api = await Api.over(pool);
+  await fullStudy();
+});
+afterAll(async () => {
+  await api.stop();
+  await drop();
+});
+
+describe('a study out as an archive and in again', () => {
+  it('comes back without loss into an empty database: record, history, people, pictures, to the same sums', async () => {
+    const empty = await testDatabase();
+    const { address, stop } = await listen(empty.pool);
+    const there = await new Api(address, empty.pool, stop).as('Somebody Else', 'lead');
+    const zip = await archiveOf(api, study.studyId);
+    const taken = await bring(there, zip);
+    expect(taken).toMatchObject({ status: 201, body: { studyId: study.studyId, copied: false } });
+    // who brought it in was made its lead, which is one change more
+    const [ours, theirs] = [await api.record(study.studyId), await there.record(study.studyId)];
+    expect(theirs.revision).toBe(ours.revision + 1);
+    const without = (record: StudyRecord) => ({
+      ...record,
+      revision: 0,
+      members: record.members.filter((m) => m.personId !== there.personId),
+    });
+    expect(without(theirs)).toEqual(without(ours));
+    const changes = async (person: Api) =>
+      (await person.get<readonly { revision: number }[]>(`/api/studies/${study.studyId}/changes`)).body;
+    expect((await changes(there)).slice(0, -1)).toEqual(await changes(api));
+    const [before, after] = [await contents(zip), await contents(await archiveOf(there, study.studyId))];
+    for (const path of [...before.keys()].filter((p) => p.startsWith('pictures/') || p.startsWith('csv/')))
+      expect(after.get(path)).toEqual(before.get(path));
+    await stop();
+    await empty.drop();
+  });
+  it('is brought in a second time beside the first, with ids of its own', async () => {
+    const before = await api.record(study.studyId);
+    const taken = await bring(api, await archiveOf(api, study.studyId));
+    expect(taken.body.copied).toBe(true);
+    const copy = await api.record(taken.body.studyId);
+    expect(copy.pieces.map((p) => p.name)).toEqual(before.pieces.map((p) => p.name));
+    expect(new Set([...copy.pieces, ...before.pieces].map((p) => p.id)).size).toBe(4);
+    expect(copy.questions[0]?.aboutId).toBe(copy.pieces.find((p) => p.tag === 'DR2-1')?.id);
+    expect(await api.record(study.studyId)).toEqual(before);
+  });
+  it('holds the pieces as CSV that the import reads, with formulas defused', async () => {
+    const csv = (await contents(await archiveOf(api, study.studyId))).get('csv/pieces-1.csv')?.toString() ?? '';
+    const { rows, issues } = readPieces(csv);
+    expect(issues).toEqual([]);
+    expect(
+      rows.map((r) => [r.fields.name, r.fields.quantity, r.fields.massEachKg, r.fields.known?.quantity?.mark, r.fasteners.length]),
+    ).toEqual([
+      ['<b>plate</b> =1+1', 2, 1.836, 'P', 1],
+      ['arm', 1, undefined, undefined, 0],
+    ]);
+  });
+  it('lists every file with its sum', async () => {
+    const files = await contents(await archiveOf(api, study.studyId));
+    const manifest = JSON.parse(files.get('manifest.json')!.toString()) as Manifest;
+    expect(manifest.files.map((f) => [f.path, f.sha256])).toEqual(
+      [...files].filter(([path]) => path !== 'manifest.json').map(([path, bytes]) => [path, sha256(bytes)]),
+    );
+  });
+});
+
+describe('an archive that is not sound changes nothing', () => {
+  const counts = () =>
+    one(
+      pool,
+      `select (select count(*) from study) as studies, (select count(*) from change) as changes, (select count(*) from person) as people, (select count(*) from file) as files`,
+    );
+  const refused = async (zip: Uint8Array, message: RegExp): Promise<void> => {
+    const before = await counts();
+    const answer = await bring(api, zip);
+    expect([answer.status, answer.body.message]).toEqual([415, expect.stringMatching(message) as string]);
+    expect(answer.body.message).toMatch(/Nothing was written/);
+    expect(await counts()).toEqual(before);
+  };
+  const altered = async (change: (files: Map<string, Buffer>) => void): Promise<Buffer> => {
+    const files = await contents(await archiveOf(api, study.studyId));
+    change(files);
+    return zipped(files);
+  };
+  /** Alters a file and its sum with it, as somebody would who means it. */
+  const forged = (path: string, change: (text: string) => string): Promise<Buffer> =>
+    altered((files) => {
+      const bytes = Buffer.from(change(files.get(path)!.toString()));
+      files.set(path, bytes);
+      const manifest = JSON.parse(files.get('manifest.json')!.toString()) as Manifest;
+      const listed = manifest.files.map((f) => (f.path === path ? { ...f, bytes: bytes.length, sha256: sha256(bytes) } : f));
+      files.set('manifest.json', Buffer.from(JSON.stringify({ ...manifest, files: listed })));
+    });
+
+  it('no ZIP at all, or cut short', async () => {
+    await refused(Buffer.from('hello'), /no ZIP file, or cut short/);
+    await refused((await archiveOf(api, study.studyId)).subarray(0, 2000), /no ZIP file, or cut short/);
+  });
+  it('a byte changed in a file', async () =>
+    refused(
+      await altered((files) => files.set('study.json', Buffer.from(files.get('study.json')!.toString().replace('DR2-1', 'DR2-2')))),
+      /study\.json is damaged: its sum does not agree/,
+    ));
+  it('a file missing, or one too many', async () => {
+    await refused(await altered((files) => files.delete('changes.jsonl')), /changes\.jsonl is missing/);
+    await refused(await altered((files) => files.set('csv/pieces-9.csv', Buffer.from('x'))), /pieces-9\.csv is not in its list/);
+  });
+  it('a record that breaks a rule, though its sum agrees', async () => {
+    await refused(await forged('study.json', (text) => text.replace('"quantity": 2', '"quantity": -2')), /Quantity must be at least 1/);
+    await refused(
+      await forged('study.json', (text) => text.replace(/"massUKg": 0.0003/, '"massUKg": null')),
+      /A mass needs its uncertainty/,
+    );
+    await refused(
+      await forged('study.json', (text) => text.replace(/"parentId": "[^"]+"/, `"parentId": "${randomUUID()}"`)),
+      /does not hold together/,
+    );
+    await refused(await forged('changes.jsonl', (text) => text.split('\n').slice(1).join('\n')), /every change of the study once/);
+  });
+  it('a picture that is none', async () => {
+    const files = await contents(await archiveOf(api, study.studyId));
+    const path = [...files.keys()].find((p) => p.startsWith('pictures/'))!;
+    await refused(await forged(path, () => '<svg onload="alert(1)"/>'), /neither a JPEG nor a PNG/);
+  });
+  it('names that lead outside of it', async () => {
+    const evil = Buffer.from(await altered((files) => files.set('csv/pieces-8.csv', Buffer.from('x'))));
+    const text = evil.toString('latin1').replaceAll('csv/pieces-8.csv', '../../etc/passwd');
+    await refused(Buffer.from(text, 'latin1'), /names files outside of itself/);
+    await refused(await altered((files) => files.set('run.sh', Buffer.from('x'))), /holds “run\.sh”, which no study archive has/);
+  });
+  it('a bomb: a little that would unpack to very much', async () => {
+    await refused(
+      await altered((files) => files.set('csv/pieces-7.csv', Buffer.alloc(64 * 1024 * 1024))),
+      /would unpack to more than 200 times its size/,
+    );
+    // one that lies about its size
+    const lying = await altered((files) => files.set('csv/pieces-7.csv', Buffer.alloc(3 * 1024 * 1024)));
+    const packed = deflateRawSync(Buffer.alloc(3 * 1024 * 1024));
+    const at = lying.indexOf(packed.subarray(0, 12));
+    expect(at).toBeGreaterThan(0);
+    const size = Buffer.alloc(4);
+    size.writeUInt32LE(3 * 1024 * 1024);
+    const small = Buffer.alloc(4);
+    small.writeUInt32LE(10);
+    const text = lying.toString('latin1').replaceAll(size.toString('latin1'), small.toString('latin1'));
+    await refused(Buffer.from(text, 'latin1'), /damaged|not in its list/);
+  });
+  it('an archive of a newer program, or of something else', async () => {
+    const manifest = (change: object) =>
+      altered((files) =>
+        files.set(
+          'manifest.json',
+          Buffer.from(JSON.stringify({ ...(JSON.parse(files.get('manifest.json')!.toString()) as object), ...change })),
+        ),
+      );
+    await refused(await manifest({ formatVersion: 99 }), /newer version/);
+    await refused(await manifest({ format: 'holiday' }), /not an archive of a study/);
+  });
+});

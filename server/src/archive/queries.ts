@@ -1,0 +1,63 @@
+import type { KeptChange } from '@each-bolt/core/record';
+import type { Db } from '../db/pool';
+import { many, maybeOne } from '../db/rows';
+import type { ArchiveChange, ArchivePerson } from './format';
+
+/** People named among the members, owners or history of a study. */
+export const peopleOfStudy = (db: Db, studyId: string): Promise<readonly ArchivePerson[]> =>
+  many(
+    db,
+    `select p.id, p.login, p.name from person p where p.id in (
+       select person_id from member where study_id = $1
+       union select owner_id from question where study_id = $1
+       union select person_id from change where study_id = $1) order by p.id`,
+    [studyId],
+  );
+
+export const digestsSince = (
+  db: Db,
+  studyId: string,
+  revision: number,
+  most: number,
+): Promise<readonly { readonly revision: number; readonly digest: string }[]> =>
+  many(
+    db,
+    `select revision, encode(digest, 'hex') as digest from change where study_id = $1 and revision > $2 order by revision limit $3`,
+    [studyId, revision, most],
+  );
+
+/** The change id or record id that is here already, or null. */
+export const takenId = (db: Db, ids: readonly string[]): Promise<{ readonly id: string } | null> =>
+  maybeOne(
+    db,
+    `select id from (
+       select id from study where id = any($1) union all select id from change where id = any($1)
+       union all select id from vehicle where id = any($1) union all select id from subsystem where id = any($1)
+       union all select id from piece where id = any($1) union all select id from fastener_set where id = any($1)
+       union all select id from joint_set where id = any($1) union all select id from member where id = any($1)
+       union all select id from question where id = any($1) union all select id from picture where id = any($1)) t
+     order by id limit 1`,
+    [ids],
+  );
+
+/** Puts the ledger of an archived study back as it was. */
+export const insertChanges = (db: Db, studyId: string, changes: readonly ArchiveChange[]): Promise<unknown> =>
+  db.query(
+    `insert into change (id, study_id, revision, made_at, made_by, person_id, device, digest, ops, inverse, undoes)
+     select r.id, $1, r.revision, r."madeAt", r."madeBy", r."personId", r.device, decode(r.digest, 'hex'), r.ops, r.inverse, r.undoes
+     from jsonb_to_recordset($2::jsonb) as r(id uuid, revision bigint, "madeAt" timestamptz, "madeBy" text, "personId" uuid, device text,
+       digest text, ops jsonb, inverse jsonb, undoes uuid) order by r.revision`,
+    [studyId, JSON.stringify(changes)],
+  );
+
+export const insertChangeRows = (db: Db, studyId: string, changes: readonly Pick<KeptChange, 'revision' | 'ops'>[]): Promise<unknown> => {
+  const rows = changes.flatMap(({ revision, ops }) => ops.map((op) => ({ revision, id: op.id, entity: op.kind.split('.')[0] })));
+  return db.query(
+    `insert into change_row (study_id, revision, row_id, entity)
+     select distinct $1::uuid, r.revision, r.id, r.entity from jsonb_to_recordset($2::jsonb) as r(revision bigint, id uuid, entity text)`,
+    [studyId, JSON.stringify(rows)],
+  );
+};
+
+export const loginsLike = (db: Db, logins: readonly string[]): Promise<readonly { readonly login: string }[]> =>
+  many(db, 'select login from person where login = any($1) order by login', [logins]);

@@ -1,0 +1,93 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { ENTITIES, rowsOf, type Entity, type RowOf } from '@each-bolt/core/record';
+import type { Db, Pool } from '../db/pool';
+import { transaction } from '../db/transaction';
+import { readPicture, sha256Of } from '../files/picture';
+import { insertFile, linkFile } from '../files/queries';
+import { brokenRules } from '../ledger/keep-change';
+import { lockStudy } from '../ledger/queries';
+import type { Store } from '../ledger/store';
+import { STORES } from '../ledger/stores';
+import { passwordHash } from '../people/password';
+import { insertPerson, personById, type Person } from '../people/queries';
+import { setRevision } from '../record/queries';
+import type { ArchivePerson } from './format';
+import { insertChangeRows, insertChanges, loginsLike, takenId } from './queries';
+import { readArchive, soundFile, type ReadArchive } from './read-archive';
+import { damaged, type Unzipped } from './unzip';
+
+export interface Taken {
+  readonly studyId: string;
+  readonly title: string;
+  /** true when the study was here already and was brought in as a second one, with ids of its own */
+  readonly copied: boolean;
+}
+
+const idsOf = ({ record, changes }: ReadArchive): readonly string[] => [
+  ...ENTITIES.flatMap((entity) => (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => row.id)),
+  ...changes.map((change) => change.id),
+  ...changes.flatMap((change) => change.ops.map((op) => op.id)),
+];
+
+/** The archive with a fresh id in place of every id of its own, in the record and all through its history. */
+const withFreshIds = (archive: ReadArchive): ReadArchive => {
+  const fresh = new Map(idsOf(archive).map((id) => [id, randomUUID()]));
+  const text = JSON.stringify({ record: archive.record, changes: archive.changes });
+  const swapped = text.replace(/[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/g, (id) => fresh.get(id) ?? id);
+  return { ...archive, ...(JSON.parse(swapped) as Pick<ReadArchive, 'record' | 'changes'>) };
+};
+
+/** Accounts for people of the archive who have none here: nobody can sign in to them until a lead of the house gives a password. */
+const addPeople = async (db: Db, people: readonly ArchivePerson[]): Promise<void> => {
+  for (const { id, login, name } of people) {
+    if (await personById(db, id)) continue;
+    const taken = (await loginsLike(db, [login])).length > 0;
+    const free = taken ? `${login.slice(0, 30)}-${id.slice(0, 8)}` : login;
+    const person: Person = { id, login: free, name, standing: 'member', demoPassword: false };
+    await insertPerson(db, { ...person, passwordHash: await passwordHash(randomBytes(32).toString('base64')) });
+  }
+};
+
+const addPictures = async (db: Db, zip: Unzipped, { manifest, pictures, record }: ReadArchive): Promise<void> => {
+  for (const path of pictures) {
+    const bytes = await soundFile(zip, manifest, path);
+    const file = await readPicture(bytes);
+    if (!path.startsWith(`pictures/${file.sha256}.`) || file.sha256 !== sha256Of(bytes))
+      throw damaged(`${path} is not the picture its name says`);
+    await insertFile(db, file);
+    await linkFile(db, record.study.id, file.sha256);
+  }
+};
+
+const addRows = async (db: Db, { record }: ReadArchive): Promise<void> => {
+  const studyId = record.study.id;
+  for (const entity of ENTITIES) {
+    const rows = rowsOf(record, entity) as readonly RowOf<Entity>[];
+    if (rows.length > 0) await (STORES[entity] as unknown as Store<Entity>).insert(db, studyId, rows);
+  }
+  await setRevision(db, studyId, record.revision);
+};
+
+/** Brings a study in from an archive, whole or not at all. */
+export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => {
+  const sound = await readArchive(zip);
+  return transaction(pool, async (db) => {
+    const copied = (await takenId(db, idsOf(sound))) !== null;
+    const archive = copied ? withFreshIds(sound) : sound;
+    const { record, changes } = archive;
+    const studyId = record.study.id;
+    await lockStudy(db, studyId);
+    await addPeople(db, archive.people);
+    await addRows(db, { ...archive, record: { ...record, pictures: [] } });
+    await addPictures(db, zip, archive);
+    if (record.pictures.length > 0) await STORES.picture.insert(db, studyId, record.pictures);
+    await insertChanges(db, studyId, changes);
+    await insertChangeRows(db, studyId, changes);
+    const touched = ENTITIES.flatMap((entity) =>
+      (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => ({ entity, id: row.id, before: null, after: row })),
+    );
+    const [broken] = await brokenRules(db, studyId, touched);
+    if (broken) throw damaged(`its record does not hold together: ${broken.message}`);
+    return { studyId, title: record.study.title, copied };
+  });
+};

@@ -1,0 +1,214 @@
+import { randomUUID } from 'node:crypto';
+import { ENTITIES, ROLES, VERBS, blankFasteners, blankJoints, removeOp, type Op, type OpKind, type Role } from '@each-bolt/core/record';
+import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
+import { testDatabase } from '../../testing/test-database';
+import { OPS, ROUTES, mayMake, type Route } from './roles';
+
+type Who = Role | 'stranger' | 'nobody';
+
+/** What the trade says each may do, written out by hand: the table of the server must agree. L lead, R recorder, C cost, r reader. */
+const MAY: Readonly<Record<OpKind, string>> = {
+  'study.add': 'L',
+  'study.edit': 'LRC',
+  'study.remove': '',
+  'member.add': 'L',
+  'member.edit': 'L',
+  'member.remove': 'L',
+  'vehicle.add': 'LR',
+  'vehicle.edit': 'LR',
+  'vehicle.remove': 'LR',
+  'subsystem.add': 'LR',
+  'subsystem.edit': 'LR',
+  'subsystem.remove': 'LR',
+  'piece.add': 'LR',
+  'piece.edit': 'LRC',
+  'piece.remove': 'LR',
+  'fasteners.add': 'LR',
+  'fasteners.edit': 'LR',
+  'fasteners.remove': 'LR',
+  'joints.add': 'LR',
+  'joints.edit': 'LR',
+  'joints.remove': 'LR',
+  'question.add': 'LRC',
+  'question.edit': 'LRC',
+  'question.remove': 'LRC',
+  'picture.add': 'LR',
+  'picture.edit': 'LR',
+  'picture.remove': 'LR',
+};
+const LETTER: Readonly<Record<Role, string>> = { lead: 'L', recorder: 'R', cost: 'C', reader: 'r' };
+
+describe('the table of ops', () => {
+  it('names every kind of op there is', () =>
+    expect(Object.keys(OPS).sort()).toEqual(ENTITIES.flatMap((entity) => VERBS.map((verb) => `${entity}.${verb}`)).sort()));
+  it.each(Object.keys(MAY) as OpKind[])('%s', (kind) => {
+    const letters = ROLES.filter((role) => OPS[kind].roles.includes(role)).map((role) => LETTER[role]);
+    expect(letters.join('')).toBe(MAY[kind]);
+  });
+  it('lets those who cost edit what a price stands on, not what a piece is', () => {
+    const edit = (fields: object): Op => ({ kind: 'piece.edit', id: randomUUID(), was: fields, fields }) as Op;
+    expect(mayMake('cost', edit({ boughtPrice: '4.20', supplier: 'x' }))).toBe(true);
+    expect(mayMake('cost', edit({ boughtPrice: '4.20', massEachKg: 1 }))).toBe(false);
+    expect(mayMake('recorder', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { currency: 'USD' } })).toBe(false);
+    expect(mayMake('cost', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { state: 'archived' } })).toBe(false);
+  });
+});
+
+describe('the table, walked through over HTTP', () => {
+  let api: Api;
+  let drop: () => Promise<void>;
+  let study: Begun;
+  let who: Readonly<Record<Who, Api>>;
+  beforeAll(async () => {
+    const database = await testDatabase();
+    drop = database.drop;
+    api = await Api.over(database.pool);
+    study = await beginStudy(api);
+    const [recorder, cost, reader, stranger] = [await api.as('Odo'), await api.as('Lisk'), await api.as('Pell'), await api.as('Nobody')];
+    await api.invite(study.studyId, recorder, 'recorder');
+    await api.invite(study.studyId, cost, 'cost');
+    await api.invite(study.studyId, reader, 'reader');
+    who = { lead: api, recorder, cost, reader, stranger, nobody: api.nobody() };
+  });
+  afterAll(async () => {
+    await api.stop();
+    await drop();
+  });
+
+  const pathOf = (route: Route): readonly [string, string] => {
+    const [method = '', path = ''] = route.split(' ');
+    const filled = path
+      .replace(':id', study.studyId)
+      .replace(':change', randomUUID())
+      .replace(':sha256', 'a'.repeat(64))
+      .replace(':person', randomUUID());
+    return [method, path.endsWith('/events') ? `${filled}?since=0&connection=${randomUUID()}` : filled];
+  };
+  const statusOf = async (api: Api, route: Route): Promise<number> => {
+    const [method, path] = pathOf(route);
+    const ending = new AbortController();
+    const body = method === 'GET' ? {} : { body: '{}', headers: { 'Content-Type': 'application/json' } };
+    const { status } = await api.raw(path, { method, ...body, signal: ending.signal });
+    ending.abort();
+    return status;
+  };
+  /** every route but those that sign out whoever walks */
+  const walked = (Object.keys(ROUTES) as Route[]).filter((route) => route !== 'POST /api/sign-out');
+
+  it.each(walked)('%s', async (route) => {
+    const access = ROUTES[route];
+    for (const [name, person] of Object.entries(who) as [Who, Api][]) {
+      const status = await statusOf(person, route);
+      const message = `${name}: ${status}`;
+      if (access === 'anyone') continue;
+      if (name === 'nobody') expect(message).toBe(`${name}: 401`);
+      else if (access === 'house-lead') expect([message, status === 403]).toEqual([message, name !== 'lead']);
+      else if (typeof access === 'object') {
+        if (name === 'stranger') expect(message).toBe(`${name}: 404`);
+        else expect([message, status === 403]).toEqual([message, !(access as readonly Role[]).includes(name)]);
+      } else expect([401, 403]).not.toContain(status);
+    }
+  });
+
+  it('has no route that the table does not know', async () => {
+    // a guard is put before each by `routed`, which takes only names of the table
+    const unknown = await Promise.all(['/api/secrets', `/api/studies/${study.studyId}/everything`].map((path) => api.get(path)));
+    expect(unknown.map((answer) => answer.status)).toEqual([404, 404]);
+  });
+
+  it.each(Object.keys(MAY) as OpKind[])('%s, as each of them', async (kind) => {
+    for (const role of ROLES) {
+      const [op] = await opsFor(kind, role);
+      const answer = await who[role].change<Problem>(study.studyId, [op]);
+      const refused = answer.status === 403;
+      expect([role, kind, refused]).toEqual([role, kind, !MAY[kind].includes(LETTER[role])]);
+    }
+    const [op] = await opsFor(kind, 'lead');
+    expect((await who.stranger.change(study.studyId, [op])).status).toBe(404);
+    expect((await who.nobody.change(study.studyId, [op])).status).toBe(401);
+  });
+
+  /** An op of each kind that would be kept, or refused for another reason than the role. */
+  const opsFor = async (kind: OpKind, role: Role): Promise<readonly unknown[]> => {
+    const id = randomUUID();
+    const { vehicles, subsystems, members, study: row } = await api.record(study.studyId);
+    const question = {
+      kind: 'question',
+      aboutKind: 'study',
+      aboutId: study.studyId,
+      aboutField: null,
+      text: 'How many spot welds?',
+      ownerId: null,
+      dueOn: null,
+      owedTo: '',
+      state: 'open',
+      answer: '',
+    };
+    const fields: Readonly<Record<string, object>> = {
+      study: STUDY_FIELDS,
+      member: { personId: randomUUID(), role: 'reader' },
+      vehicle: { ...vehicles[0], id: undefined, version: undefined },
+      subsystem: { parentId: null, sequence: 9, name: 'Load floor' },
+      piece: study.piece(),
+      fasteners: blankFasteners(randomUUID()),
+      joints: blankJoints(randomUUID()),
+      question,
+      picture: { pieceId: randomUUID(), sequence: 0, sha256: 'a'.repeat(64), widthPx: 1, heightPx: 1, shows: '', marks: [] },
+    };
+    const [entity = '', verb] = kind.split('.');
+    if (verb === 'add') return [{ kind, id, fields: fields[entity] }];
+    if (verb === 'edit') {
+      const edited =
+        { study: { fastenersIn: false }, member: { role: 'reader' }, piece: { supplier: 'x' }, question: { text: 'x' } }[entity] ?? {};
+      return [{ kind, id: entity === 'study' ? study.studyId : id, was: edited, fields: edited }];
+    }
+    void [subsystems, members, role];
+    return [entity === 'study' ? removeOp('study', row) : { kind, id, was: {} }];
+  };
+});
+
+describe('an archived study', () => {
+  it('is read by all and written by nobody until a lead opens it again', async () => {
+    const { pool, drop } = await testDatabase();
+    const api = await Api.over(pool);
+    const study = await beginStudy(api);
+    const state = (was: string, to: string) => [{ kind: 'study.edit', id: study.studyId, was: { state: was }, fields: { state: to } }];
+    expect((await api.change(study.studyId, state('open', 'archived'))).status).toBe(201);
+    const refused = await api.change<Problem>(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+    expect([refused.status, refused.body.message]).toEqual([403, expect.stringContaining('archived') as string]);
+    expect((await api.record(study.studyId)).study.state).toBe('archived');
+    expect((await api.change(study.studyId, state('archived', 'open'))).status).toBe(201);
+    expect((await api.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }])).status).toBe(201);
+    await api.stop();
+    await drop();
+  });
+});
+
+describe('the people of a study', () => {
+  it('can be taken off while their history stays, but one lead remains', async () => {
+    const { pool, drop } = await testDatabase();
+    const api = await Api.over(pool);
+    const study = await beginStudy(api);
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    await odo.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+    const { members } = await api.record(study.studyId);
+    const off = (person: Api) =>
+      removeOp(
+        'member',
+        members.find((m) => m.personId === person.personId)!,
+      );
+    expect((await api.change(study.studyId, [off(odo)])).status).toBe(201);
+    expect((await odo.get(`/api/studies/${study.studyId}`)).status).toBe(404);
+    const history = await api.get<readonly { madeBy: string }[]>(`/api/studies/${study.studyId}/history`);
+    expect(history.body.map((change) => change.madeBy)).toContain('Odo Farrow');
+    const alone = await api.change<Problem>(study.studyId, [off(api)]);
+    expect([alone.status, alone.body.issues[0]?.code]).toEqual([422, 'lead-missing']);
+    const unknown = await api.change<Problem>(study.studyId, [
+      { kind: 'member.add', id: randomUUID(), fields: { personId: randomUUID(), role: 'reader' } },
+    ]);
+    expect([unknown.status, unknown.body.issues[0]?.code]).toEqual([422, 'person-missing']);
+    await api.stop();
+    await drop();
+  });
+});

@@ -1,0 +1,103 @@
+import type { Op, OpKind, Role } from '@each-bolt/core/record';
+
+const READ = ['lead', 'recorder', 'cost', 'reader'] as const;
+const WRITE = ['lead', 'recorder', 'cost'] as const;
+const RECORD = ['lead', 'recorder'] as const;
+const LEAD = ['lead'] as const;
+
+/** Who may use a route: anyone, whoever is signed in, leads of the house, or these roles in the study of the address. */
+export type Access = 'anyone' | 'signed-in' | 'house-lead' | readonly Role[];
+
+/** Every route there is and who may use it. A route that is not here cannot be added. */
+export const ROUTES = {
+  'GET /api/me': 'anyone',
+  'POST /api/sign-in': 'anyone',
+  'POST /api/first-lead': 'anyone',
+  'POST /api/sign-out': 'signed-in',
+  'POST /api/password': 'signed-in',
+  'GET /api/people': 'signed-in',
+  'POST /api/people': 'house-lead',
+  'POST /api/people/:person/password': 'house-lead',
+  'GET /api/studies': 'signed-in',
+  'POST /api/archives': 'house-lead',
+  'GET /api/studies/:id': READ,
+  // each op is judged by the table below; only a lead of the house begins a study
+  'POST /api/studies/:id/changes': 'signed-in',
+  'GET /api/studies/:id/changes': READ,
+  'GET /api/studies/:id/changes/:change': READ,
+  'GET /api/studies/:id/history': READ,
+  'GET /api/studies/:id/mine': READ,
+  'GET /api/studies/:id/events': READ,
+  'POST /api/studies/:id/here': READ,
+  'GET /api/studies/:id/archive': READ,
+  'PUT /api/studies/:id/files/:sha256': RECORD,
+  'GET /api/studies/:id/files/:sha256': READ,
+  'GET /api/studies/:id/files/:sha256/thumbnail': READ,
+} as const satisfies Readonly<Record<string, Access>>;
+
+export type Route = keyof typeof ROUTES;
+
+/** Who may make an op; where a role is limited to some fields, which. */
+interface May {
+  readonly roles: readonly Role[];
+  readonly onlyFields?: Partial<Readonly<Record<Role, readonly string[]>>>;
+}
+
+const RULE_FIELDS = ['fastenersIn', 'assembliesAs'];
+const BASIS_FIELDS = ['currency', 'priceYear', 'volumePerYear', 'productionYears', 'region'];
+const COST_FIELDS = [
+  'boughtPrice',
+  'boughtCurrency',
+  'boughtPriceYear',
+  'boughtVolumePerYear',
+  'boughtRegion',
+  'supplier',
+  'materialId',
+  'materialDetail',
+  'processId',
+  'processDetail',
+  'known',
+];
+
+const all = (roles: readonly Role[]): May => ({ roles });
+
+/** Every kind of op and who may make it in a study. */
+export const OPS: { readonly [K in OpKind]: May } = {
+  'study.add': all(LEAD),
+  'study.edit': { roles: WRITE, onlyFields: { recorder: RULE_FIELDS, cost: [...RULE_FIELDS, ...BASIS_FIELDS] } },
+  'study.remove': all([]),
+  'member.add': all(LEAD),
+  'member.edit': all(LEAD),
+  'member.remove': all(LEAD),
+  'vehicle.add': all(RECORD),
+  'vehicle.edit': all(RECORD),
+  'vehicle.remove': all(RECORD),
+  'subsystem.add': all(RECORD),
+  'subsystem.edit': all(RECORD),
+  'subsystem.remove': all(RECORD),
+  'piece.add': all(RECORD),
+  'piece.edit': { roles: WRITE, onlyFields: { cost: COST_FIELDS } },
+  'piece.remove': all(RECORD),
+  'fasteners.add': all(RECORD),
+  'fasteners.edit': all(RECORD),
+  'fasteners.remove': all(RECORD),
+  'joints.add': all(RECORD),
+  'joints.edit': all(RECORD),
+  'joints.remove': all(RECORD),
+  'question.add': all(WRITE),
+  'question.edit': all(WRITE),
+  'question.remove': all(WRITE),
+  'picture.add': all(RECORD),
+  'picture.edit': all(RECORD),
+  'picture.remove': all(RECORD),
+};
+
+export const mayMake = (role: Role, op: Op): boolean => {
+  const { roles, onlyFields } = OPS[op.kind];
+  if (!roles.includes(role)) return false;
+  const only = onlyFields?.[role];
+  return only === undefined || !('fields' in op) || Object.keys(op.fields).every((field) => only.includes(field));
+};
+
+/** The kinds of op a role may make at all, for the client to show only what can be done. */
+export const opsOf = (role: Role): readonly OpKind[] => (Object.keys(OPS) as OpKind[]).filter((kind) => OPS[kind].roles.includes(role));

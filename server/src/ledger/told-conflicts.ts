@@ -1,0 +1,34 @@
+import { cellsOf, type CellConflict, type Conflict, type KeptChange } from '@each-bolt/core/record';
+import type { Db } from '../db/pool';
+import { changesOfRow } from './queries';
+
+/** A conflict with who changed what, and when. */
+export interface ToldConflict extends Omit<Conflict, 'cells'> {
+  readonly by: string | null;
+  /** ISO 8601, UTC */
+  readonly at: string | null;
+  readonly cells: readonly (CellConflict & { readonly by: string | null; readonly at: string | null })[];
+}
+
+/** How far back the one who changed a value is looked for. */
+const MOST_CHANGES = 50;
+
+const touches = ({ ops }: KeptChange, id: string, cell: string): boolean =>
+  ops.some((op) => op.id === id && (!('was' in op) || ('fields' in op && cellsOf(op.fields).has(cell))));
+
+const told = async (db: Db, studyId: string, conflict: Conflict): Promise<ToldConflict> => {
+  const changes = await changesOfRow(db, studyId, conflict.id, Number.MAX_SAFE_INTEGER, MOST_CHANGES);
+  const [last] = changes;
+  const cells = conflict.cells.map((cell) => {
+    const change = changes.find((c) => touches(c, conflict.id, cell.cell)) ?? last;
+    return { ...cell, by: change?.madeBy ?? null, at: change?.madeAt ?? null };
+  });
+  return { ...conflict, cells, by: last?.madeBy ?? null, at: last?.madeAt ?? null };
+};
+
+/** Conflicts with who and when, looked up in the ledger. */
+export const toldConflicts = async (db: Db, studyId: string, conflicts: readonly Conflict[]): Promise<readonly ToldConflict[]> => {
+  const all: ToldConflict[] = [];
+  for (const conflict of conflicts) all.push(await told(db, studyId, conflict));
+  return all;
+};

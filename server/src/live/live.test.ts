@@ -1,0 +1,146 @@
+import { randomUUID } from 'node:crypto';
+import type { KeptChange } from '@each-bolt/core/record';
+import { Api, beginStudy, listen, type Begun } from '../../testing/api';
+import { testDatabase } from '../../testing/test-database';
+import type { Pool } from '../db/pool';
+import type { Here } from './queries';
+
+interface Heard {
+  readonly event: string;
+  readonly data: unknown;
+}
+
+/** Follows a study as a page would, and keeps what it hears. */
+class Ear {
+  readonly heard: Heard[] = [];
+  private readonly ending = new AbortController();
+  readonly connection = randomUUID();
+
+  constructor(
+    private readonly api: Api,
+    private readonly studyId: string,
+  ) {}
+
+  async open(since: number): Promise<this> {
+    const path = `/api/studies/${this.studyId}/events?since=${since}&connection=${this.connection}&device=Bench%201`;
+    const response = await this.api.raw(path, { signal: this.ending.signal });
+    expect(response.headers.get('content-type')).toMatch(/^text\/event-stream/);
+    void this.listen(response).catch(() => undefined);
+    return this;
+  }
+
+  private async listen(response: Response): Promise<void> {
+    const decoder = new TextDecoder();
+    let text = '';
+    for await (const part of response.body!) {
+      text += decoder.decode(part as Uint8Array, { stream: true });
+      const blocks = text.split('\n\n');
+      text = blocks.pop() ?? '';
+      for (const block of blocks) {
+        const [, event] = /^event: (.*)$/m.exec(block) ?? [];
+        const [, data] = /^data: (.*)$/m.exec(block) ?? [];
+        if (event !== undefined && data !== undefined) this.heard.push({ event, data: JSON.parse(data) });
+      }
+    }
+  }
+
+  get revisions(): readonly number[] {
+    return this.heard.filter((h) => h.event === 'change').map((h) => (h.data as KeptChange).revision);
+  }
+
+  get here(): readonly Here[] {
+    return (this.heard.filter((h) => h.event === 'here').at(-1)?.data ?? []) as readonly Here[];
+  }
+
+  async until(test: () => boolean): Promise<void> {
+    const since = Date.now();
+    while (!test()) {
+      if (Date.now() - since > 5000) throw new Error(`not heard within 5 s; heard ${JSON.stringify(this.heard)}`);
+      await new Promise((done) => setTimeout(done, 10));
+    }
+  }
+
+  close(): void {
+    this.ending.abort();
+  }
+}
+
+let api: Api;
+let pool: Pool;
+let drop: () => Promise<void>;
+let other: { readonly address: string; readonly stop: () => Promise<void> };
+let study: Begun;
+const ears: Ear[] = [];
+const ear = async (person: Api, since = 1): Promise<Ear> => {
+  const made = await new Ear(person, study.studyId).open(since);
+  ears.push(made);
+  return made;
+};
+const add = (person = api) => person.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+
+beforeAll(async () => {
+  ({ pool, drop } = await testDatabase());
+  api = await Api.over(pool);
+  other = await listen(pool);
+});
+beforeEach(async () => {
+  study = await beginStudy(api);
+});
+afterEach(() => ears.splice(0).forEach((e) => e.close()));
+afterAll(async () => {
+  await other.stop();
+  await api.stop();
+  await drop();
+});
+
+describe('whoever follows a study', () => {
+  it('hears of every change in order, whichever of two server processes kept it', async () => {
+    const [here, there] = [await ear(api), await ear(api.at(other.address))];
+    for (let i = 0; i < 10; i++) await add(i % 2 === 0 ? api : api.at(other.address));
+    const all = Array.from({ length: 10 }, (_, i) => i + 2);
+    await here.until(() => here.revisions.length === 10);
+    await there.until(() => there.revisions.length === 10);
+    expect([here.revisions, there.revisions]).toEqual([all, all]);
+  });
+  it('is told first what was missed since the revision it has', async () => {
+    await add();
+    await add();
+    const late = await ear(api, 2);
+    await late.until(() => late.revisions.length === 1);
+    expect(late.revisions).toEqual([3]);
+  });
+  it('hears who is here, on which device and with which piece open, also at the other process', async () => {
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    const [mine, his] = [await ear(api, 2), await ear(odo.at(other.address), 2)];
+    await mine.until(() => mine.here.length === 2);
+    expect(mine.here.map((h) => [h.name, h.device])).toEqual([
+      ['Odo Farrow', 'Bench 1'],
+      ['Wenna Tarn', 'Bench 1'],
+    ]);
+    const pieceId = randomUUID();
+    await odo.post(`/api/studies/${study.studyId}/here`, JSON.stringify({ connection: his.connection, pieceId }));
+    await mine.until(() => mine.here.some((h) => h.pieceId === pieceId));
+    his.close();
+    await mine.until(() => mine.here.length === 1);
+  });
+  it('goes on hearing after the connection that listens was cut', async () => {
+    const here = await ear(api);
+    await add();
+    await here.until(() => here.revisions.length === 1);
+    await pool.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query like 'listen%'`);
+    await add();
+    await here.until(() => here.revisions.length === 2);
+    expect(here.revisions).toEqual([2, 3]);
+  });
+  it('hears nothing more once taken off the study', async () => {
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    const his = await ear(odo, 2);
+    const member = (await api.record(study.studyId)).members.find((m) => m.personId === odo.personId)!;
+    await api.change(study.studyId, [{ kind: 'member.remove', id: member.id, was: { personId: member.personId, role: member.role } }]);
+    await his.until(() => his.heard.some((h) => h.event === 'off'));
+    await add();
+    expect(his.revisions).toEqual([3]);
+  });
+});

@@ -1,0 +1,76 @@
+import type { Router } from 'express';
+import { check, shape, uuid } from '@each-bolt/core/shared';
+import type { KeptChange } from '@each-bolt/core/record';
+import type { Pool } from '../db/pool';
+import { json } from '../http/json';
+import { Problem } from '../http/problem';
+import { personOf, routed, studyIdOf } from '../http/routes';
+import { revisionOf } from '../ledger/routes';
+import { roleIn } from '../people/queries';
+import type { Live } from './live';
+import { sayGone, sayHere, touchHere } from './queries';
+
+const PING_MS = 15_000;
+
+const HERE = shape<{ connection: string; pieceId: string | null }>({
+  connection: uuid('Connection'),
+  pieceId: uuid('Piece').nullable(),
+});
+
+const isUuid = (text: unknown): text is string => typeof text === 'string' && /^[0-9a-f-]{36}$/.test(text);
+
+/** A change as followers need it: what to undo is asked for when it is undone. */
+const told = ({ inverse: _inverse, ...change }: KeptChange): Omit<KeptChange, 'inverse'> => change;
+
+/** What others change, and who is here, as it happens. */
+export const liveRoutes = (pool: Pool, live: Live): Router => {
+  const { router, on } = routed(pool);
+  on('GET /api/studies/:id/events', async (request, response) => {
+    const studyId = studyIdOf(request.params);
+    const { connection } = request.query;
+    if (!isUuid(connection)) throw new Problem('malformed', 'connection must be a UUID of the page’s own');
+    const since = revisionOf(request.get('Last-Event-ID') ?? request.query.since, 'since');
+    const person = personOf(response);
+    const device = (typeof request.query.device === 'string' ? request.query.device : 'unnamed').slice(0, 100);
+    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
+    response.flushHeaders();
+    const send = (event: string, data: unknown, id?: number): void => {
+      response.write(`event: ${event}\n${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(data)}\n\n`);
+    };
+    const checkStillOf = async (): Promise<void> => {
+      if ((await roleIn(pool, studyId, person.id)) !== null) return;
+      send('off', {});
+      response.end();
+    };
+    await sayHere(pool, { connection, studyId, personId: person.id, device, pieceId: null });
+    const leave = live.follow({
+      studyId,
+      since,
+      change: (change) => {
+        send('change', told(change), change.revision);
+        if (change.ops.some((op) => op.kind.startsWith('member.'))) void checkStillOf().catch(() => response.end());
+      },
+      here: (people) => send('here', people),
+      end: () => response.end(),
+    });
+    const ping = setInterval(() => {
+      response.write(': still here\n\n');
+      touchHere(pool, connection)
+        .then(checkStillOf)
+        .catch(() => response.end());
+    }, PING_MS);
+    response.on('close', () => {
+      clearInterval(ping);
+      leave();
+      sayGone(pool, connection).catch(() => undefined);
+    });
+  });
+  on('POST /api/studies/:id/here', json, async (request, response) => {
+    const here = check(HERE, request.body);
+    if (!here.ok) throw new Problem('invalid', 'Where you are could not be read', here.issues);
+    const device = (request.get('X-Device') ?? 'unnamed').slice(0, 100);
+    await sayHere(pool, { ...here.value, studyId: studyIdOf(request.params), personId: personOf(response).id, device });
+    response.json({});
+  });
+  return router;
+};

@@ -1,0 +1,190 @@
+import { randomUUID } from 'node:crypto';
+import type { Request, Router } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import type { Schema } from 'yup';
+import { check, issue, oneOf, requiredText, shape, text } from '@each-bolt/core/shared';
+import type { Pool } from '../db/pool';
+import { transaction } from '../db/transaction';
+import { json } from '../http/json';
+import { Problem } from '../http/problem';
+import { personOf, routed } from '../http/routes';
+import { giveToken } from '../http/session';
+import { insertMember } from '../record/queries';
+import { DEMO_PEOPLE } from './demo-people';
+import { passwordFault, passwordFits, passwordHash } from './password';
+import {
+  demoPasswordPeople,
+  endSessions,
+  insertPerson,
+  lockPeople,
+  people,
+  peopleCount,
+  personById,
+  setPassword,
+  signInRow,
+  studiesWithoutLead,
+  type Person,
+  type Standing,
+} from './queries';
+import { signIn } from './sign-in';
+
+const login = (): ReturnType<typeof text> =>
+  text('Sign-in name', 40).matches(/^[a-z0-9][a-z0-9._-]{1,39}$/, '${label} has 2 to 40 small letters, digits, points or dashes');
+
+const CREDENTIALS = shape<{ login: string; password: string }>({ login: text('Sign-in name', 200), password: text('Password', 1000) });
+const FIRST = shape<{ login: string; name: string; password: string }>({
+  login: login(),
+  name: requiredText('Name', 200),
+  password: text('Password', 1000),
+});
+const NEW = shape<{ login: string; name: string; password: string; standing: Standing }>({
+  login: login(),
+  name: requiredText('Name', 200),
+  password: text('Password', 1000),
+  standing: oneOf('Standing', ['lead', 'member'] as const),
+});
+const PASSWORDS = shape<{ current: string; next: string }>({ current: text('Password now', 1000), next: text('New password', 1000) });
+const RESET = shape<{ next: string }>({ next: text('New password', 1000) });
+
+const read = <T>(schema: Schema<T>, body: unknown): T => {
+  const checked = check(schema, body);
+  if (!checked.ok) throw new Problem('invalid', 'The form has faults. Nothing was written', checked.issues);
+  return checked.value;
+};
+
+const checkPassword = (password: string, of: string, field: string): void => {
+  const fault = passwordFault(password, of);
+  if (fault !== null) throw new Problem('invalid', 'The form has faults. Nothing was written', [issue('password', fault, field)]);
+};
+
+const duration = (seconds: number): string => (seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`);
+
+/** Begins a session of its own for a person: an id that somebody planted before is of no use. */
+const beginSession = (request: Request, personId: string): Promise<void> =>
+  new Promise((done, fail) => {
+    request.session.regenerate((error: unknown) => {
+      if (error) {
+        fail(error as Error);
+        return;
+      }
+      request.session.personId = personId;
+      request.session.save((failure: unknown) => {
+        if (failure) fail(failure as Error);
+        else done();
+      });
+    });
+  });
+
+const seen = ({ id, login, name, standing, demoPassword }: Person): object => ({ id, login, name, standing, demoPassword });
+
+/** Sign-in, sign-out and accounts. */
+export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: number): Router => {
+  const { router, on } = routed(pool);
+  const slow = rateLimit({
+    windowMs: 5 * 60_000,
+    limit: failuresPerAddress,
+    skipSuccessfulRequests: true,
+    validate: { trustProxy: false, xForwardedForHeader: false },
+    handler: () => {
+      throw new Problem('too-many', 'Too many sign-ins failed from this address; wait five minutes');
+    },
+  });
+
+  on('GET /api/me', async (request, response) => {
+    const { personId } = request.session;
+    const person = personId === undefined ? null : await personById(pool, personId);
+    if (person) giveToken(response, secret, request.sessionID);
+    const onDemo = person ? [] : await demoPasswordPeople(pool);
+    response.set('Cache-Control', 'no-store').json({
+      person: person && seen(person),
+      firstRun: !person && onDemo.length === 0 && (await peopleCount(pool)) === 0,
+      demo: DEMO_PEOPLE.filter((p) => onDemo.some((d) => d.login === p.login)).map(({ login, name, role, password }) => ({
+        login,
+        name,
+        role,
+        password,
+      })),
+    });
+  });
+
+  on('POST /api/sign-in', slow, json, async (request, response) => {
+    const given = read(CREDENTIALS, request.body);
+    const result = await signIn(pool, given.login, given.password);
+    if (result.kind === 'locked') {
+      response.set('Retry-After', String(result.seconds));
+      throw new Problem('locked', `Too many sign-ins failed. This account is locked for ${duration(result.seconds)}; then try again`);
+    }
+    if (result.kind === 'wrong') throw new Problem('signed-out', 'Sign-in name and password do not fit together');
+    await beginSession(request, result.person.id);
+    giveToken(response, secret, request.sessionID);
+    response.json({ person: seen(result.person) });
+  });
+
+  on('POST /api/sign-out', async (request, response) => {
+    await new Promise<void>((done, fail) => {
+      request.session.destroy((error: unknown) => {
+        if (error) fail(error as Error);
+        else done();
+      });
+    });
+    response.clearCookie('eachbolt').clearCookie('XSRF-TOKEN').json({});
+  });
+
+  on('POST /api/first-lead', slow, json, async (request, response) => {
+    const given = read(FIRST, request.body);
+    checkPassword(given.password, given.login, 'password');
+    const hashed = await passwordHash(given.password);
+    const person: Person = { id: randomUUID(), login: given.login, name: given.name.trim(), standing: 'lead', demoPassword: false };
+    await transaction(pool, async (db) => {
+      await lockPeople(db);
+      if ((await peopleCount(db)) > 0) throw new Problem('forbidden', 'There is an account already; sign in with it');
+      await insertPerson(db, { ...person, passwordHash: hashed });
+      for (const { id } of await studiesWithoutLead(db)) await insertMember(db, id, randomUUID(), person.id);
+    });
+    await beginSession(request, person.id);
+    giveToken(response, secret, request.sessionID);
+    response.status(201).json({ person: seen(person) });
+  });
+
+  on('POST /api/password', slow, json, async (request, response) => {
+    const { current, next } = read(PASSWORDS, request.body);
+    const person = personOf(response);
+    checkPassword(next, person.login, 'next');
+    await transaction(pool, async (db) => {
+      const row = await signInRow(db, person.login);
+      if (!(await passwordFits(current, row?.passwordHash ?? null)))
+        throw new Problem('invalid', 'The password was not changed', [issue('password', 'This is not the password now in use', 'current')]);
+      await setPassword(db, person.id, await passwordHash(next));
+      await endSessions(db, person.id, request.sessionID);
+    });
+    response.json({});
+  });
+
+  on('GET /api/people', async (_request, response) => {
+    const isLead = personOf(response).standing === 'lead';
+    response.json((await people(pool)).map((p) => (isLead ? seen(p) : { id: p.id, name: p.name })));
+  });
+
+  on('POST /api/people', json, async (request, response) => {
+    const given = read(NEW, request.body);
+    checkPassword(given.password, given.login, 'password');
+    const person = { id: randomUUID(), login: given.login, name: given.name.trim(), standing: given.standing, demoPassword: false };
+    if (!(await insertPerson(pool, { ...person, passwordHash: await passwordHash(given.password) })))
+      throw new Problem('invalid', 'The form has faults. Nothing was written', [
+        issue('login-taken', `“${given.login}” is taken; choose another sign-in name`, 'login'),
+      ]);
+    response.status(201).json({ person: seen(person) });
+  });
+
+  on('POST /api/people/:person/password', json, async (request, response) => {
+    const { next } = read(RESET, request.body);
+    const id = String(request.params.person);
+    const person = /^[0-9a-f-]{36}$/.test(id) ? await personById(pool, id) : null;
+    if (!person) throw new Problem('not-found', 'There is no such person');
+    checkPassword(next, person.login, 'next');
+    await setPassword(pool, person.id, await passwordHash(next));
+    await endSessions(pool, person.id, '');
+    response.json({});
+  });
+  return router;
+};
