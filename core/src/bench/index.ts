@@ -1,3 +1,4 @@
+export * from './change-words';
 export * from './completeness';
 export * from './envelope';
 export * from './export/pieces-csv';

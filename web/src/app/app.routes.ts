@@ -1,20 +1,41 @@
 import type { Routes } from '@angular/router';
+import { signedIn } from './people/guards';
 
 export const routes: Routes = [
   {
+    path: 'sign-in',
+    loadComponent: () => import('./people/sign-in-page').then((m) => m.SignInPage),
+    title: 'Sign in · Each Bolt',
+  },
+  {
     path: '',
     pathMatch: 'full',
+    canActivate: [signedIn],
     loadComponent: () => import('./record/studies-page').then((m) => m.StudiesPage),
     title: 'Studies · Each Bolt',
   },
   {
+    path: 'people',
+    canActivate: [signedIn],
+    loadComponent: () => import('./people/accounts-page').then((m) => m.AccountsPage),
+    title: 'Accounts · Each Bolt',
+  },
+  {
     path: 'studies/:studyId',
+    canActivate: [signedIn],
     loadComponent: () => import('./shell/shell-page').then((m) => m.ShellPage),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'bench' },
       { path: 'bench', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage), title: 'Bench · Each Bolt' },
       { path: 'cost', loadComponent: () => import('./cost/cost-page').then((m) => m.CostPage), title: 'Cost · Each Bolt' },
       { path: 'compare', loadComponent: () => import('./compare/compare-page').then((m) => m.ComparePage), title: 'Compare · Each Bolt' },
+      { path: 'history', loadComponent: () => import('./record/history-page').then((m) => m.HistoryPage), title: 'History · Each Bolt' },
+      {
+        path: 'questions',
+        loadComponent: () => import('./record/questions-page').then((m) => m.QuestionsPage),
+        title: 'Questions and promises · Each Bolt',
+      },
+      { path: 'people', loadComponent: () => import('./people/members-page').then((m) => m.MembersPage), title: 'People · Each Bolt' },
     ],
   },
   { path: '**', loadComponent: () => import('./shell/nowhere-page').then((m) => m.NowherePage), title: 'Nothing here · Each Bolt' },

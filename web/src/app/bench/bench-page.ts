@@ -199,6 +199,7 @@ export class BenchPage {
     commands.on('entry-line', () => this.entryLine()?.focus());
     commands.on('import', () => this.importing.set(this.selection.subsystem() !== null));
     commands.on('record-inside', () => this.recordAt(this.selection.piece()?.id ?? null));
+    commands.on('put-line-back', (line) => this.entryLine()?.putBack(line));
     commands.on('record-above', () => this.recordAt(this.selection.inside()?.parentId ?? null));
   }
 
@@ -216,7 +217,7 @@ export class BenchPage {
       return;
     }
     if (entry.kind === 'piece') this.onItsWay.set({ id, name: entry.name });
-    const result = await this.service.send([op]);
+    const result = await this.service.send([op], { typed: line });
     if (result.kept && entry.kind === 'piece') await this.selection.choose({ piece: id });
     if (this.onItsWay()?.id === id) this.onItsWay.set(null);
     if (!result.kept) {

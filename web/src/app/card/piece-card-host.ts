@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import type { Op, Piece } from '@each-bolt/core/record';
+import { removeOp, type Op, type Piece } from '@each-bolt/core/record';
 import { shown, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
@@ -80,12 +80,15 @@ export class PieceCardHost {
       ids.push(node.id);
       waiting.push(...node.children);
     }
-    const version = (id: string): number => this.open.pieceById().get(id)?.version ?? 0;
-    const ops = ids.flatMap((id): readonly Op[] => [
-      ...(this.open.fastenersOf().get(id) ?? []).map((set): Op => ({ kind: 'fasteners.remove', id: set.id, expectsVersion: set.version })),
-      ...(this.open.jointsOf().get(id) ?? []).map((set): Op => ({ kind: 'joints.remove', id: set.id, expectsVersion: set.version })),
-      { kind: 'piece.remove', id, expectsVersion: version(id) },
-    ]);
+    const ops = ids.flatMap((id): readonly Op[] => {
+      const row = this.open.pieceById().get(id);
+      return [
+        ...(this.open.picturesOf().get(id) ?? []).map((picture) => removeOp('picture', picture)),
+        ...(this.open.fastenersOf().get(id) ?? []).map((set) => removeOp('fasteners', set)),
+        ...(this.open.jointsOf().get(id) ?? []).map((set) => removeOp('joints', set)),
+        ...(row ? [removeOp('piece', row)] : []),
+      ];
+    });
     this.refusal.set(null);
     const result = await this.service.send(ops);
     if (!result.kept) this.refusal.set(result.refusal);

@@ -31,7 +31,6 @@ import { SetList } from './set-list';
       <eb-piece-editor
         [piece]="piece()"
         [study]="study()"
-        [conflicted]="refusal()?.code === 'conflict'"
         (saved)="ops.emit($event)"
         (cancelled)="edit.emit(false)"
       />

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, input, output, signal } from '@angular/core';
 import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { EVIDENCE_MARKS, EVIDENCE_WORD, MATERIALS, PROCESSES, type Issue } from '@each-bolt/core/shared';
-import { HANDS, HAND_WORD, type Op, type Piece, type Study } from '@each-bolt/core/record';
-import { changedPieceFields, pieceForm, pieceFromForm, type PieceForm } from '@each-bolt/core/bench';
+import { HANDS, HAND_WORD, editTo, type Op, type Piece, type Study } from '@each-bolt/core/record';
+import { pieceForm, pieceFromForm, type PieceForm } from '@each-bolt/core/bench';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { Textarea } from 'primeng/textarea';
@@ -214,8 +214,6 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
 export class PieceEditor {
   readonly piece = input.required<Piece>();
   readonly study = input.required<Study>();
-  /** true once the server has said that someone changed the piece meanwhile: saving again puts one's own fields on top */
-  readonly conflicted = input(false);
   readonly saved = output<readonly Op[]>();
   readonly cancelled = output();
 
@@ -271,11 +269,9 @@ export class PieceEditor {
       this.goToFirstFault();
       return;
     }
-    const fields = changedPieceFields(piece, checked.value);
-    if (Object.keys(fields).length === 0) this.cancelled.emit();
-    else
-      this.saved.emit([
-        { kind: 'piece.edit', id: piece.id, expectsVersion: this.conflicted() ? this.piece().version : piece.version, fields },
-      ]);
+    // what someone else changed meanwhile stays: only what differs from when the form was filled is sent
+    const op = editTo('piece', piece, checked.value);
+    if (op) this.saved.emit([op]);
+    else this.cancelled.emit();
   }
 }

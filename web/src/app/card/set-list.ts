@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
-import type { FastenerSet, JointSet, Op, Piece } from '@each-bolt/core/record';
+import { editTo, removeOp, type FastenerSet, type JointSet, type Op, type Piece } from '@each-bolt/core/record';
 import { fastenerFields, fastenerLine, fastenerMass, jointFields, jointLine, parseLine, type Entry } from '@each-bolt/core/bench';
 import { fixed } from '@each-bolt/core/shared';
 
@@ -8,7 +8,7 @@ import { fixed } from '@each-bolt/core/shared';
 interface SetLine {
   readonly kind: 'fasteners' | 'joints';
   readonly id: string;
-  readonly version: number;
+  readonly row: FastenerSet | JointSet;
   readonly sequence: number;
   readonly line: string;
   readonly note: string;
@@ -151,7 +151,7 @@ export class SetList {
     ...this.fastenerSets().map((set): SetLine => ({
       kind: 'fasteners',
       id: set.id,
-      version: set.version,
+      row: set,
       sequence: set.sequence,
       line: fastenerLine(set),
       note: grams(set),
@@ -159,7 +159,7 @@ export class SetList {
     ...this.jointSets().map((set): SetLine => ({
       kind: 'joints',
       id: set.id,
-      version: set.version,
+      row: set,
       sequence: set.sequence,
       line: jointLine(set),
       note: '',
@@ -177,7 +177,7 @@ export class SetList {
   }
 
   protected remove(set: SetLine): void {
-    this.ops.emit([{ kind: `${set.kind}.remove`, id: set.id, expectsVersion: set.version }]);
+    this.ops.emit([removeOp(set.kind, set.row as never)]);
   }
 
   protected save(event: Event, set: SetLine | null): void {
@@ -190,18 +190,16 @@ export class SetList {
     if (set !== null && set.kind !== parsed.entry.kind)
       return this.fault.set(`This was ${set.kind}; remove it and add the other as a new set`);
     const sequence = set?.sequence ?? Math.max(-1, ...this.sets().map((s) => s.sequence)) + 1;
-    this.ops.emit([this.op(parsed.entry, set, sequence)]);
+    const op = this.op(parsed.entry, set, sequence);
+    if (op) this.ops.emit([op]);
     this.editing.set('');
     this.fault.set('');
   }
 
-  private op(entry: Exclude<Entry, { readonly kind: 'piece' }>, set: SetLine | null, sequence: number): Op {
+  private op(entry: Exclude<Entry, { readonly kind: 'piece' }>, set: SetLine | null, sequence: number): Op | null {
     const fields =
       entry.kind === 'fasteners' ? fastenerFields(entry, this.piece().id, sequence) : jointFields(entry, this.piece().id, sequence);
-    const op =
-      set === null
-        ? { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields }
-        : { kind: `${entry.kind}.edit`, id: set.id, expectsVersion: set.version, fields };
-    return op as Op;
+    if (set === null) return { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields } as Op;
+    return editTo(set.kind, set.row as never, fields);
   }
 }

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
-import type { FastenerSet, JointSet, Piece, StudyRecord, Subsystem, Vehicle } from '@each-bolt/core/record';
+import type { FastenerSet, JointSet, Picture, Piece, Question, StudyRecord, Subsystem, Vehicle } from '@each-bolt/core/record';
 import { groupByPiece } from '@each-bolt/core/bench';
 import { studyRollUp, type StudyRollUp } from '@each-bolt/core/cost';
 import { RecordService } from './record-service';
@@ -19,12 +19,16 @@ const NO_STUDY: StudyRecord = {
     region: '',
     fastenersIn: true,
     assembliesAs: 'pieces',
+    state: 'open',
   },
   vehicles: [],
   subsystems: [],
   pieces: [],
   fastenerSets: [],
   jointSets: [],
+  members: [],
+  questions: [],
+  pictures: [],
 };
 const NO_ROLL_UP = studyRollUp(NO_STUDY);
 
@@ -50,4 +54,20 @@ export class OpenStudy {
   private readonly jointSets = computed(() => this.record().jointSets);
   readonly fastenersOf = computed<ReadonlyMap<string, readonly FastenerSet[]>>(() => groupByPiece(this.fastenerSets()));
   readonly jointsOf = computed<ReadonlyMap<string, readonly JointSet[]>>(() => groupByPiece(this.jointSets()));
+  private readonly questions = computed(() => this.record().questions);
+  readonly openQuestions = computed<readonly Question[]>(() => this.questions().filter((q) => q.state === 'open'));
+  /** questions by the record they are about */
+  readonly questionsOf = computed<ReadonlyMap<string, readonly Question[]>>(() => grouped(this.questions(), (q) => q.aboutId));
+  private readonly pictures = computed(() => this.record().pictures);
+  readonly picturesOf = computed<ReadonlyMap<string, readonly Picture[]>>(() => groupByPiece(this.pictures()));
 }
+
+const grouped = <T>(rows: readonly T[], keyOf: (row: T) => string): ReadonlyMap<string, readonly T[]> => {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(keyOf(row));
+    if (group) group.push(row);
+    else groups.set(keyOf(row), [row]);
+  }
+  return groups;
+};

@@ -1,129 +1,393 @@
-import { Injectable, inject } from '@angular/core';
+import { Injectable, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { applyOps, splitKind, type Change, type Op, type StudyRecord } from '@each-bolt/core/record';
-import { onlyPiece, studyRollUp, studyRollUpAfter, type StudyRollUp } from '@each-bolt/core/cost';
-import { BehaviorSubject, Subject, catchError, concatMap, firstValueFrom, map, of, switchMap, tap, type Observable } from 'rxjs';
-import { RecordApi, type Refusal } from './record-api';
+import { applyOps, type Change, type KeptChange, type NetEffect, type Op, type OpKind, type Role, type StudyRecord } from '@each-bolt/core/record';
+import type { StudyRollUp } from '@each-bolt/core/cost';
+import { BehaviorSubject, Subject, firstValueFrom, type Subscription } from 'rxjs';
+import { Session } from '../people/session';
+import { afterKept, effectOf, holdStudy, inverseOf, withWaiting, withoutWaiting, type HeldStudy } from './held-study';
+import { LiveStream, type Heard, type Here } from './live-stream';
+import { LocalStore, type OutboxEntry } from './local-store';
+import { RecordApi, isPassing, type Person, type ReadStudy, type Refusal } from './record-api';
 
 export type RecordState =
   | { readonly kind: 'reading' }
   | { readonly kind: 'failed'; readonly refusal: Refusal }
   | { readonly kind: 'ready'; readonly record: StudyRecord; readonly rollUp: StudyRollUp };
 
-/** What became of a change. */
-export type Kept = { readonly kept: true; readonly revision: number } | { readonly kept: false; readonly refusal: Refusal };
+/** What became of an act: it is recorded on this device and on its way, or it cannot be. */
+export type Kept = { readonly kept: true; readonly id: string } | { readonly kept: false; readonly refusal: Refusal };
 
-/** What is being sent, in words for the basis line. */
+/** How this device stands to the server, for the basis line. */
 export type SyncState =
   | { readonly kind: 'sending'; readonly waiting: number }
   | { readonly kind: 'kept'; readonly at: Date | null }
-  | { readonly kind: 'refused'; readonly refusal: Refusal };
+  /** the server does not answer; what is recorded waits here */
+  | { readonly kind: 'offline'; readonly waiting: number }
+  | { readonly kind: 'signed-out'; readonly waiting: number };
 
-interface Job {
+interface Open {
   readonly studyId: string;
-  readonly change: Change;
-  readonly done: Subject<Kept>;
+  readonly role: Role;
+  readonly may: readonly OpKind[];
+  readonly people: readonly Person[];
+  readonly held: HeldStudy;
 }
 
-/** Ids of the pieces that ops touch, directly or by their fastener and joint sets; null when an op touches something else. */
-export const touchedPieces = (record: StudyRecord, ops: readonly Op[]): readonly string[] | null => {
-  const found: string[] = [];
-  for (const op of ops) {
-    const { entity } = splitKind(op.kind);
-    if (entity === 'piece') found.push(op.id);
-    else if (entity === 'fasteners' || entity === 'joints') {
-      const sets = entity === 'fasteners' ? record.fastenerSets : record.jointSets;
-      const before = sets.find((set) => set.id === op.id);
-      if (before) found.push(before.pieceId);
-      if ('fields' in op && 'pieceId' in op.fields && op.fields.pieceId !== undefined) found.push(op.fields.pieceId);
-    } else return null;
-  }
-  return found;
-};
+const RETRY_MS = [500, 1000, 2000, 4000, 8000, 15_000];
+/** A study is stored whole again after this many changes. */
+const STORE_AFTER = 100;
 
-/** The client's copy of the open study: what the server last said, with every kept change applied to it. */
+const OFF: Refusal = { code: 'not-found', message: 'You were taken off this study. What you did stays in its history', issues: [] };
+
+/**
+ * The client's copy of the open study. An act is applied at once, put into the outbox of this device, and sent in order
+ * when the server answers; what others change comes in as it happens. What is refused leaves the view and stays visible.
+ */
 @Injectable({ providedIn: 'root' })
 export class RecordService {
   private readonly api = inject(RecordApi);
+  private readonly store = inject(LocalStore);
+  private readonly live = inject(LiveStream);
+  private readonly session = inject(Session);
+
   private readonly state$ = new BehaviorSubject<RecordState>({ kind: 'reading' });
   private readonly sync$ = new BehaviorSubject<SyncState>({ kind: 'kept', at: null });
-  private readonly opened$ = new Subject<string>();
-  private readonly jobs$ = new Subject<Job>();
-  private waiting = 0;
-  private studyId = '';
+  private readonly heard$ = new Subject<Heard & { kind: 'change' }>();
+  private readonly made$ = new Subject<Change>();
+  private open$: Open | null = null;
+  private opening = '';
+  private outbox: readonly OutboxEntry[] = [];
+  private following: Subscription | null = null;
+  private pumping: Promise<void> | null = null;
+  private pause: { readonly timer: ReturnType<typeof setTimeout>; readonly go: () => void } | null = null;
+  private failures = 0;
+  private logged = 0;
 
+  readonly connection = crypto.randomUUID();
   readonly state = toSignal(this.state$, { requireSync: true });
   readonly sync = toSignal(this.sync$, { requireSync: true });
+  /** changes of the ledger that were not made here, as they come in */
+  readonly heard = this.heard$.asObservable();
+  /** changes made here */
+  readonly made = this.made$.asObservable();
+  readonly here = signal<readonly Here[]>([]);
+  readonly refused = signal<readonly OutboxEntry[]>([]);
+  readonly role = signal<Role>('reader');
+  readonly people = signal<readonly Person[]>([]);
+  private readonly may = signal<ReadonlySet<OpKind>>(new Set());
+  /** true when the role allows ops of this kind and the study is not archived */
+  readonly can = computed(() => {
+    const [may, state] = [this.may(), this.state()];
+    const archived = state.kind === 'ready' && state.record.study.state === 'archived';
+    return (kind: OpKind): boolean => may.has(kind) && (!archived || kind === 'study.edit');
+  });
+  /** one’s own changes that wait or are being sent, oldest first */
+  readonly waiting = signal<readonly Change[]>([]);
 
   constructor() {
-    this.opened$.pipe(switchMap((id) => this.read(id))).subscribe((state) => this.state$.next(state));
-    this.jobs$.pipe(concatMap((job) => this.post(job))).subscribe();
+    addEventListener('online', () => this.hurry());
+    this.session.changes.subscribe(({ kind }) => {
+      if (kind !== 'in') return;
+      if (this.sync$.value.kind === 'signed-out') this.sync$.next({ kind: 'kept', at: null });
+      this.setOutbox(this.outbox);
+      this.hurry();
+    });
   }
 
-  /** Reads a study; the state goes through reading to ready or failed. */
-  open(studyId: string): void {
-    if (studyId !== this.studyId) this.state$.next({ kind: 'reading' });
-    this.studyId = studyId;
-    this.opened$.next(studyId);
+  get studyId(): string {
+    return this.open$?.studyId ?? '';
   }
 
-  /** Sends ops as one change, after those already waiting, and applies them once the server has kept them. */
-  send(ops: readonly Op[]): Promise<Kept> {
-    const done = new Subject<Kept>();
-    this.waiting += 1;
-    this.sync$.next({ kind: 'sending', waiting: this.waiting });
-    const job = { studyId: this.studyId, change: { id: crypto.randomUUID(), ops }, done };
-    const result = firstValueFrom(done);
-    this.jobs$.next(job);
-    return result;
-  }
-
-  private read(studyId: string): Observable<RecordState> {
-    return this.api.study(studyId).pipe(
-      map((record): RecordState => ({ kind: 'ready', record, rollUp: studyRollUp(record) })),
-      catchError((refusal: Refusal) => of<RecordState>({ kind: 'failed', refusal })),
-    );
-  }
-
-  private post(job: Job): Observable<Kept> {
-    return this.api.keep(job.studyId, job.change).pipe(
-      map(({ revision }): Kept => ({ kept: true, revision })),
-      catchError((refusal: Refusal) => this.refused(job, refusal)),
-      tap((result) => {
-        this.settle(job, result);
-        job.done.next(result);
-        job.done.complete();
-      }),
-    );
-  }
-
-  /** After a conflict the current values are read first, so that whoever hears of it already sees them and can save again. */
-  private refused(job: Job, refusal: Refusal): Observable<Kept> {
-    const result: Kept = { kept: false, refusal };
-    if (refusal.code !== 'conflict') return of(result);
-    return this.read(job.studyId).pipe(
-      tap((state) => {
-        if (state.kind === 'ready' && job.studyId === this.studyId) this.state$.next(state);
-      }),
-      map(() => result),
-    );
-  }
-
-  private settle(job: Job, result: Kept): void {
-    this.waiting -= 1;
-    const state = this.state$.value;
-    if (result.kept && state.kind === 'ready' && job.studyId === this.studyId) {
-      if (result.revision === state.record.revision + 1) this.apply(state, job.change.ops, result.revision);
-      else this.opened$.next(this.studyId);
+  /** Opens a study: from this device at once if it is kept here, then from the server, then as it changes. */
+  async open(studyId: string): Promise<void> {
+    this.close();
+    this.opening = studyId;
+    this.state$.next({ kind: 'reading' });
+    const [local, outbox] = [await this.store.study(studyId), await this.store.outbox(studyId)];
+    if (this.opening !== studyId) return;
+    this.setOutbox(outbox);
+    if (local) {
+      const { record, role, may, people } = { ...local.stored };
+      const base = local.log.reduce((now, { ops, revision }) => (revision === now.revision + 1 ? applyOps(now, ops, revision) : now), record);
+      this.show({ studyId, role, may, people, held: holdStudy(base, this.mine()) });
     }
-    if (this.waiting > 0) this.sync$.next({ kind: 'sending', waiting: this.waiting });
-    else this.sync$.next(result.kept ? { kind: 'kept', at: new Date() } : { kind: 'refused', refusal: result.refusal });
+    await this.readFromServer(studyId);
+    if (this.opening === studyId && this.open$) {
+      this.follow();
+      this.pump();
+    }
   }
 
-  private apply(state: RecordState & { kind: 'ready' }, ops: readonly Op[], revision: number): void {
-    const record = applyOps(state.record, ops, revision);
-    const touched = touchedPieces(state.record, ops);
-    const rollUp = touched === null ? studyRollUp(record) : studyRollUpAfter(state.rollUp, state.record, record, onlyPiece(touched));
-    this.state$.next({ kind: 'ready', record, rollUp });
+  close(): void {
+    this.following?.unsubscribe();
+    this.following = null;
+    this.opening = '';
+    this.open$ = null;
+    this.here.set([]);
+  }
+
+  /** Records ops as one change. */
+  async send(ops: readonly Op[], { typed = '', undoes = null }: { readonly typed?: string; readonly undoes?: string | null } = {}): Promise<Kept> {
+    const [open, person] = [this.open$, this.session.person];
+    if (!open || !person) return { kept: false, refusal: { code: 'signed-out', message: 'Sign in first; nothing was written', issues: [] } };
+    const { issues } = effectOf(open.held, ops);
+    if (issues.length > 0) return { kept: false, refusal: { code: 'invalid', message: 'This does not fit the record. Nothing was written', issues } };
+    const change: Change = { id: crypto.randomUUID(), ops, undoes };
+    const inverse = inverseOf(open.held, ops);
+    this.show({ ...open, held: withWaiting(open.held, change.id, ops) });
+    this.made$.next(change);
+    const [personId, madeAt] = [person.id, new Date().toISOString()];
+    const adding = this.store.add({ studyId: open.studyId, personId, change, inverse, madeAt, typed, refusal: null });
+    this.added = this.added.then(async () => {
+      const entry = await adding;
+      if (this.open$?.studyId === entry.studyId) this.setOutbox([...this.outbox, entry]);
+    });
+    await this.added;
+    this.pump();
+    return { kept: true, id: change.id };
+  }
+
+  private added: Promise<void> = Promise.resolve();
+
+  /** What ops would come to on what people see now. */
+  effectOf(ops: readonly Op[]): NetEffect | null {
+    return this.open$ && effectOf(this.open$.held, ops);
+  }
+
+  /** Gives up a change that was refused. */
+  async drop(entry: OutboxEntry): Promise<void> {
+    await this.store.drop(entry.seq);
+    this.setOutbox(this.outbox.filter((e) => e.seq !== entry.seq));
+  }
+
+  /** Says which piece is open here, so that others see it. */
+  async tellWhere(pieceId: string | null): Promise<void> {
+    if (this.studyId === '' || this.sync$.value.kind === 'offline') return;
+    // where somebody is matters only while it can be told; nothing is lost when it cannot
+    await firstValueFrom(this.api.here(this.studyId, this.connection, pieceId)).catch(() => undefined);
+  }
+
+  private async readFromServer(studyId: string): Promise<void> {
+    try {
+      const [read, people] = [await firstValueFrom(this.api.study(studyId)), await firstValueFrom(this.api.people())];
+      if (this.opening !== studyId) return;
+      this.failures = 0;
+      this.show({ studyId, role: read.role, may: read.may, people, held: holdStudy(read.record, this.mine()) });
+      await this.storeWhole();
+      this.settled();
+    } catch (refusal) {
+      await this.notRead(studyId, refusal as Refusal);
+    }
+  }
+
+  private async notRead(studyId: string, refusal: Refusal): Promise<void> {
+    if (this.opening !== studyId) return;
+    if (refusal.code === 'signed-out') this.session.ended();
+    if (refusal.code === 'not-found') await this.store.forget(studyId);
+    if (this.open$ && (isPassing(refusal) || refusal.code === 'signed-out')) this.tell(refusal.code === 'signed-out' ? 'signed-out' : 'offline');
+    else {
+      this.open$ = null;
+      this.state$.next({ kind: 'failed', refusal });
+    }
+  }
+
+  private show(open: Open): void {
+    this.open$ = open;
+    this.role.set(open.role);
+    this.people.set(open.people);
+    this.may.set(new Set(open.may));
+    const { view, rollUp } = open.held;
+    const state = this.state$.value;
+    if (state.kind !== 'ready' || state.record !== view) this.state$.next({ kind: 'ready', record: view, rollUp });
+  }
+
+  /** The changes of whoever is signed in that wait to be sent. */
+  private mine(): readonly Change[] {
+    return this.outbox.filter((e) => e.refusal === null && e.personId === this.session.person?.id).map((e) => e.change);
+  }
+
+  private setOutbox(outbox: readonly OutboxEntry[]): void {
+    this.outbox = outbox;
+    this.refused.set(outbox.filter((e) => e.refusal !== null));
+    this.waiting.set(this.mine());
+  }
+
+  // —— what others do ——
+
+  private follow(): void {
+    const { studyId, held } = this.open$!;
+    this.following?.unsubscribe();
+    this.following = this.live.follow(studyId, held.base.revision, this.connection).subscribe({
+      next: (heard) => void this.hear(heard),
+      complete: () => this.followLater(studyId),
+    });
+  }
+
+  private followLater(studyId: string): void {
+    setTimeout(() => {
+      if (this.open$?.studyId === studyId && this.state$.value.kind === 'ready' && this.session.person) this.follow();
+    }, RETRY_MS[3]);
+  }
+
+  private async hear(heard: Heard): Promise<void> {
+    if (heard.kind === 'here') this.here.set(heard.here);
+    else if (heard.kind === 'open') this.hurry();
+    else if (heard.kind === 'lost') {
+      this.here.set([]);
+      this.tell('offline');
+    } else if (heard.kind === 'off') {
+      await this.store.forget(this.studyId);
+      this.close();
+      this.state$.next({ kind: 'failed', refusal: OFF });
+    } else await this.take(heard.change);
+  }
+
+  /** Takes in a change of the ledger: one's own is thereby acknowledged. */
+  private async take(change: Omit<KeptChange, 'inverse'>): Promise<void> {
+    const open = this.open$;
+    if (!open || change.revision <= open.held.base.revision) return;
+    if (change.revision > open.held.base.revision + 1) {
+      await this.catchUp();
+      return;
+    }
+    const own = this.outbox.find((e) => e.change.id === change.id);
+    this.show({ ...open, held: afterKept(open.held, change.id, change.ops, change.revision) });
+    if (own) await this.acknowledge(own, change.revision);
+    else {
+      await this.store.logChange({ studyId: open.studyId, revision: change.revision, ops: change.ops });
+      this.heard$.next({ kind: 'change', change });
+    }
+    await this.afterLogging();
+    this.settled();
+  }
+
+  private async catchUp(): Promise<void> {
+    const open = this.open$;
+    if (!open) return;
+    try {
+      const changes = await firstValueFrom(this.api.changesSince(open.studyId, open.held.base.revision));
+      for (const change of changes) await this.take(change);
+    } catch (refusal) {
+      // the stream connects again and tells of what was missed
+      if (isPassing(refusal as Refusal)) this.tell('offline');
+      else await this.notRead(open.studyId, refusal as Refusal);
+    }
+  }
+
+  private async acknowledge(entry: OutboxEntry, revision: number): Promise<void> {
+    this.setOutbox(this.outbox.filter((e) => e.seq !== entry.seq));
+    await this.store.kept(entry, revision);
+    for (const op of entry.change.ops) if (op.kind === 'picture.add') await this.store.dropFile(op.fields.sha256);
+  }
+
+  private async afterLogging(): Promise<void> {
+    this.logged += 1;
+    if (this.logged >= STORE_AFTER) await this.storeWhole();
+  }
+
+  private async storeWhole(): Promise<void> {
+    const open = this.open$;
+    if (!open) return;
+    this.logged = 0;
+    const read: ReadStudy = { record: open.held.base, role: open.role, may: open.may };
+    await this.store.storeStudy(open.studyId, read, open.people);
+  }
+
+  // —— what is sent ——
+
+  /** Tries again now, if it was waiting to. */
+  private hurry(): void {
+    this.failures = 0;
+    if (this.pause) {
+      clearTimeout(this.pause.timer);
+      this.pause.go();
+    } else this.pump();
+    if (this.open$ && this.following?.closed) this.follow();
+  }
+
+  private pump(): void {
+    this.pumping ??= this.sendAll().finally(() => {
+      this.pumping = null;
+      this.settled();
+    });
+  }
+
+  private async sendAll(): Promise<void> {
+    for (;;) {
+      const personId = this.session.person?.id;
+      const entry = this.outbox.find((e) => e.refusal === null && e.personId === personId);
+      if (!entry || !this.open$) return;
+      this.tell('sending');
+      const refusal = await this.sendOne(entry);
+      if (refusal === null) this.failures = 0;
+      else if (refusal.code === 'signed-out' || refusal.code === 'cross-site') {
+        this.session.ended();
+        this.tell('signed-out');
+        return;
+      } else if (isPassing(refusal)) {
+        this.tell('offline');
+        await this.wait(RETRY_MS[Math.min(this.failures++, RETRY_MS.length - 1)]!);
+      } else await this.refuse(entry, refusal);
+    }
+  }
+
+  private wait(ms: number): Promise<void> {
+    return new Promise((done) => {
+      const go = (): void => {
+        this.pause = null;
+        done();
+      };
+      this.pause = { timer: setTimeout(go, ms), go };
+    });
+  }
+
+  /** Null once the change is kept. */
+  private async sendOne(entry: OutboxEntry): Promise<Refusal | null> {
+    try {
+      await this.sendFiles(entry);
+      const { revision } = await firstValueFrom(this.api.keep(entry.studyId, entry.change));
+      // the stream may have told of it first
+      if (this.outbox.some((e) => e.seq === entry.seq)) await this.takeOwn(entry, revision);
+      return null;
+    } catch (refusal) {
+      return refusal as Refusal;
+    }
+  }
+
+  private async sendFiles({ change, studyId }: OutboxEntry): Promise<void> {
+    for (const op of change.ops) {
+      if (op.kind !== 'picture.add') continue;
+      const file = await this.store.file(op.fields.sha256);
+      if (file) await firstValueFrom(this.api.putFile(studyId, op.fields.sha256, file));
+    }
+  }
+
+  private async takeOwn(entry: OutboxEntry, revision: number): Promise<void> {
+    const { change, personId } = entry;
+    const base = this.open$?.held.base.revision ?? 0;
+    if (revision <= base) {
+      // already part of the base by way of the server’s whole record
+      if (this.open$) this.show({ ...this.open$, held: withoutWaiting(this.open$.held, change.id) });
+      await this.acknowledge(entry, revision);
+      return;
+    }
+    await this.take({ ...change, revision, madeAt: '', madeBy: '', personId, device: '' });
+  }
+
+  private async refuse(entry: OutboxEntry, refusal: Refusal): Promise<void> {
+    const refused = await this.store.refuse(entry, refusal);
+    this.setOutbox(this.outbox.map((e) => (e.seq === entry.seq ? refused : e)));
+    if (this.open$) this.show({ ...this.open$, held: withoutWaiting(this.open$.held, entry.change.id) });
+  }
+
+  private tell(kind: 'sending' | 'offline' | 'signed-out'): void {
+    const waiting = this.waiting().length;
+    if (kind === 'sending' && this.sync$.value.kind === 'offline' && this.failures > 0) return;
+    this.sync$.next({ kind, waiting });
+  }
+
+  private settled(): void {
+    if (this.pumping !== null || this.sync$.value.kind === 'signed-out') return;
+    if (this.waiting().length === 0 && this.failures === 0) this.sync$.next({ kind: 'kept', at: new Date() });
   }
 }

@@ -1,32 +1,34 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, HostListener, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { counted } from '@each-bolt/core/shared';
-import type { Op } from '@each-bolt/core/record';
-import { Subject, catchError, firstValueFrom, map, of, startWith, switchMap } from 'rxjs';
+import { editOp, templateOps, type Op } from '@each-bolt/core/record';
+import { Subject, catchError, firstValueFrom, from, map, of, startWith, switchMap } from 'rxjs';
+import { Session } from '../people/session';
+import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
-import { RecordApi, type Refusal, type StudyLine } from './record-api';
+import { LocalStore } from './local-store';
 import { NewStudy } from './new-study';
+import { RecordApi, isPassing, type Person, type Refusal, type StudyLine } from './record-api';
+import { whenText } from './when';
 
 type Listed =
   | { readonly kind: 'reading' }
   | { readonly kind: 'failed'; readonly refusal: Refusal }
-  | { readonly kind: 'ready'; readonly studies: readonly StudyLine[] };
+  | { readonly kind: 'ready'; readonly studies: readonly StudyLine[]; readonly offline: boolean };
 
-/** All studies, and a new one. */
+/** The studies one is of: open one, begin one, copy one as a template, archive one, take one along. */
 @Component({
   selector: 'eb-studies-page',
-  imports: [NewStudy, RefusalNote, RouterLink],
+  imports: [Brand, NewStudy, RefusalNote, RouterLink],
   template: `<main>
     <header>
-      <svg viewBox="0 0 32 32" width="38" height="38" aria-hidden="true">
-        <path d="M16 2.5 27.7 9.25v13.5L16 29.5 4.3 22.75V9.25Z" fill="none" stroke="currentColor" stroke-width="2.6" />
-        <circle cx="16" cy="16" r="5.6" fill="none" stroke="var(--dye)" stroke-width="3.4" />
-      </svg>
-      <div>
-        <h1>EACH BOLT</h1>
-        <p class="soft">Taken apart, counted, weighed, costed and compared</p>
-      </div>
+      <eb-brand />
+      <p class="me">
+        <span>{{ session.person?.name }}</span>
+        <a routerLink="/people">{{ isLead() ? 'Accounts' : 'Your account' }}</a>
+        <button type="button" class="quiet-button" (click)="signOut()">Sign out</button>
+      </p>
     </header>
     @let now = listed();
     @switch (now.kind) {
@@ -34,83 +36,172 @@ type Listed =
         <p role="status">Reading the studies …</p>
       }
       @case ('failed') {
-        <eb-refusal [message]="now.refusal.message" action="Try again" (acted)="read()" />
+        <eb-refusal [message]="now.refusal.message" action="Try again" (acted)="asked$.next()" />
       }
       @case ('ready') {
-        <h2>Studies</h2>
-        @for (study of now.studies; track study.id) {
-          <a class="study" [routerLink]="['/studies', study.id, 'bench']">
-            <b>{{ study.title }}</b>
-            <span class="soft">{{ study.vehicles.join(' · ') || 'no vehicle yet' }}</span>
-            <span class="figure">{{ lines(study) }}</span>
-          </a>
-        } @empty {
-          <p class="soft">There is no study yet. Begin one below.</p>
+        <div class="bar">
+          <h1>Studies</h1>
+          @if (now.offline) {
+            <span class="soft" role="status">No connection: these are kept on this device</span>
+          } @else if (isLead()) {
+            <div class="acts">
+              <label class="quiet-button file">
+                <i class="pi pi-file-import" aria-hidden="true"></i> Bring in an archive
+                <input type="file" accept=".zip,application/zip" class="sr-only" (change)="bring($any($event.target))" />
+              </label>
+              <button type="button" class="main-button" title="Begin a new study (b)" (click)="start()">Begin a new study</button>
+            </div>
+          }
+        </div>
+        @if (busy() !== '') {
+          <p role="status">{{ busy() }}</p>
         }
         @if (refusal(); as why) {
           <eb-refusal [message]="why.message" [issues]="why.issues" />
         }
-        <eb-new-study (begun)="begin($event)" />
+        @if (beginning() && session.person; as me) {
+          <eb-new-study [me]="me" [people]="people()" (begun)="begin($event)" (cancelled)="beginning.set(false)" />
+        }
+        <ul>
+          @for (study of now.studies; track study.id) {
+            <li [class.archived]="study.state === 'archived'">
+              <a [routerLink]="['/studies', study.id, 'bench']">
+                <b>{{ study.title }}</b>
+                <span class="soft">{{ study.vehicles.join(' · ') || 'no vehicle yet' }}</span>
+              </a>
+              <span class="figure lines">{{ lines(study) }}</span>
+              <span class="soft small">{{ detail(study) }}</span>
+              <div class="acts">
+                @if (!now.offline) {
+                  @if (isLead()) {
+                    <button type="button" class="quiet-button" (click)="copy(study)">Copy as template</button>
+                  }
+                  <a class="quiet-button" [href]="'/api/studies/' + study.id + '/archive'" download>Archive file</a>
+                  @if (study.role === 'lead') {
+                    <button type="button" class="quiet-button" (click)="setState(study)">{{ study.state === 'open' ? 'Archive' : 'Open again' }}</button>
+                  }
+                }
+              </div>
+            </li>
+          } @empty {
+            <li class="none">
+              <p>
+                You are of no study yet.
+                {{ isLead() ? 'Begin one, or bring one in from an archive.' : 'A lead of a study takes you in on its People page.' }}
+              </p>
+            </li>
+          }
+        </ul>
       }
     }
   </main>`,
   styles: `
     main {
-      max-width: 720px;
-      margin: 64px auto;
-      padding: 0 24px;
+      max-width: 900px;
+      margin: 48px auto;
+      padding: 0 24px 48px;
       display: grid;
       gap: 12px;
     }
+    header,
+    .bar {
+      display: flex;
+      justify-content: space-between;
+      align-items: center;
+      gap: 16px;
+    }
     header {
+      margin-bottom: 20px;
+    }
+    .me {
       display: flex;
       gap: 14px;
       align-items: center;
-      margin-bottom: 20px;
+      font-weight: 500;
     }
-    h1 {
-      letter-spacing: 0.06em;
+    .me a {
+      color: var(--dye);
     }
-    .study {
+    ul {
+      list-style: none;
+      margin: 0;
+      padding: 0;
+      display: grid;
+      gap: 10px;
+    }
+    li {
       display: grid;
       grid-template-columns: 1fr auto;
-      gap: 2px 16px;
+      gap: 4px 16px;
       padding: 12px 16px;
       background: var(--sheet);
       border: 1px solid var(--line);
       border-left: 3px solid var(--dye);
+    }
+    li.archived {
+      border-left-color: var(--line);
+    }
+    li.none {
+      border-left-color: var(--line);
+    }
+    li > a:first-child {
+      display: grid;
       color: var(--ink);
       text-decoration: none;
     }
-    .study:hover {
-      border-color: var(--dye);
+    li b {
+      font: 600 16px/1.4 var(--label);
     }
-    .study b {
-      font: 600 16px/1.3 var(--label);
+    li > a:hover b {
+      color: var(--dye);
     }
-    .study .soft {
-      grid-row: 2;
-    }
-    .study .figure {
-      grid-row: 1 / span 2;
-      grid-column: 2;
+    .lines {
       align-self: center;
+    }
+    .small {
+      font-size: 13px;
+      align-self: center;
+    }
+    .acts {
+      display: flex;
+      gap: 6px;
+      flex-wrap: wrap;
+      justify-content: flex-end;
+    }
+    .acts a {
+      text-decoration: none;
+    }
+    .file {
+      cursor: pointer;
+    }
+    .file:focus-within {
+      outline: 2px solid var(--dye);
+      outline-offset: 1px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class StudiesPage {
   private readonly api = inject(RecordApi);
+  private readonly store = inject(LocalStore);
   private readonly router = inject(Router);
-  private readonly asked$ = new Subject<void>();
+  protected readonly session = inject(Session);
+  protected readonly asked$ = new Subject<void>();
   protected readonly refusal = signal<Refusal | null>(null);
+  protected readonly beginning = signal(false);
+  protected readonly busy = signal('');
+  protected readonly people = signal<readonly Person[]>([]);
+  protected readonly isLead = computed(() => {
+    const state = this.session.state();
+    return state.kind === 'in' && state.person.standing === 'lead';
+  });
   protected readonly listed = toSignal(
     this.asked$.pipe(
       startWith(undefined),
       switchMap(() =>
         this.api.studies().pipe(
-          map((studies): Listed => ({ kind: 'ready', studies })),
-          catchError((refusal: Refusal) => of<Listed>({ kind: 'failed', refusal })),
+          map((studies): Listed => ({ kind: 'ready', studies, offline: false })),
+          catchError((refusal: Refusal) => from(this.fromDevice(refusal))),
           startWith<Listed>({ kind: 'reading' }),
         ),
       ),
@@ -118,21 +209,111 @@ export class StudiesPage {
     { requireSync: true },
   );
 
-  protected read(): void {
-    this.asked$.next();
+  @HostListener('document:keydown', ['$event'])
+  protected onKey(event: KeyboardEvent): void {
+    const typing = event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(event.target.tagName);
+    if (event.key !== 'b' || typing || event.ctrlKey || event.metaKey || event.altKey || !this.isLead()) return;
+    event.preventDefault();
+    void this.start();
+  }
+
+  /** Without a connection, what this device keeps. */
+  private async fromDevice(refusal: Refusal): Promise<Listed> {
+    if (refusal.code === 'signed-out') {
+      this.session.ended();
+      await this.router.navigate(['/sign-in']);
+      return { kind: 'reading' };
+    }
+    const kept = isPassing(refusal) ? await this.store.studies() : [];
+    if (kept.length === 0) return { kind: 'failed', refusal };
+    const studies = kept.map(
+      ({ studyId, record, role }): StudyLine => ({
+        id: studyId,
+        title: record.study.title,
+        revision: record.revision,
+        state: record.study.state,
+        vehicles: record.vehicles.map((v) => v.name),
+        pieces: record.pieces.length,
+        openQuestions: record.questions.filter((q) => q.state === 'open').length,
+        changedAt: null,
+        role,
+      }),
+    );
+    return { kind: 'ready', studies, offline: true };
   }
 
   protected lines(study: StudyLine): string {
     return counted(study.pieces, 'line recorded', 'lines recorded');
   }
 
+  protected detail(study: StudyLine): string {
+    return [
+      study.state === 'archived' ? 'archived' : '',
+      `you are its ${study.role}`,
+      study.openQuestions > 0 ? counted(study.openQuestions, 'open question') : '',
+      study.changedAt === null ? '' : `changed ${whenText(study.changedAt)}`,
+    ]
+      .filter((part) => part !== '')
+      .join(' · ');
+  }
+
+  protected async start(): Promise<void> {
+    await this.tried(async () => this.people.set(await firstValueFrom(this.api.people())));
+    this.beginning.set(true);
+  }
+
   protected async begin({ id, ops }: { readonly id: string; readonly ops: readonly Op[] }): Promise<void> {
+    if (await this.keep(id, ops)) await this.router.navigate(['/studies', id, 'bench']);
+  }
+
+  protected async copy(study: StudyLine): Promise<void> {
+    await this.tried(async () => {
+      const { record } = await firstValueFrom(this.api.study(study.id));
+      const id = crypto.randomUUID();
+      const ops = templateOps(record, id, `${study.title}, copy`, this.session.person?.id ?? '', () => crypto.randomUUID());
+      if (await this.keep(id, ops)) this.asked$.next();
+    });
+  }
+
+  protected async setState(study: StudyLine): Promise<void> {
+    await this.tried(async () => {
+      const { record } = await firstValueFrom(this.api.study(study.id));
+      const op = editOp('study', record.study, { state: record.study.state === 'open' ? 'archived' : 'open' });
+      if (op && (await this.keep(study.id, [op]))) this.asked$.next();
+    });
+  }
+
+  protected async bring(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    if (!file) return;
+    this.busy.set(`Bringing in ${file.name} …`);
+    await this.tried(async () => {
+      const { copied, title } = await firstValueFrom(this.api.bringArchive(file));
+      this.busy.set(copied ? `“${title}” was here already; it was brought in beside the first as a study of its own` : `“${title}” is brought in`);
+      this.asked$.next();
+    });
+    input.value = '';
+  }
+
+  protected async signOut(): Promise<void> {
+    const refusal = await this.session.signOut();
+    this.refusal.set(refusal);
+    if (refusal === null) await this.router.navigate(['/sign-in']);
+  }
+
+  private async keep(id: string, ops: readonly Op[]): Promise<boolean> {
+    return this.tried(() => firstValueFrom(this.api.keep(id, { id: crypto.randomUUID(), ops, undoes: null })));
+  }
+
+  private async tried(act: () => Promise<unknown>): Promise<boolean> {
     try {
-      await firstValueFrom(this.api.keep(id, { id: crypto.randomUUID(), ops }));
+      await act();
+      this.refusal.set(null);
+      return true;
     } catch (refusal) {
       this.refusal.set(refusal as Refusal);
-      return;
+      this.busy.set('');
+      return false;
     }
-    await this.router.navigate(['/studies', id, 'bench']);
   }
 }

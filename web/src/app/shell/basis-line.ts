@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { counted } from '@each-bolt/core/shared';
 import { costBasisText, type Study } from '@each-bolt/core/record';
 import type { SyncState } from '../record/record-service';
 import type { Theme } from './theme-service';
@@ -9,16 +10,30 @@ import type { Theme } from './theme-service';
   template: `<footer>
     <span class="group">
       <span class="word">Count</span>
-      <button type="button" (click)="assemblies.emit()" title="Opened assemblies: as their pieces, or each as one (a)">
+      <button type="button" [disabled]="!mayCount()" (click)="assemblies.emit()" title="Opened assemblies: as their pieces, or each as one (a)">
         {{ study().assembliesAs === 'pieces' ? 'loose pieces' : 'assemblies as one' }}
       </button>
-      <button type="button" (click)="fasteners.emit()" title="Fasteners: counted, weighed and costed with the pieces, or left out (f)">
+      <button type="button" [disabled]="!mayCount()" (click)="fasteners.emit()" title="Fasteners: counted, weighed and costed with the pieces, or left out (f)">
         {{ study().fastenersIn ? '+ fasteners' : 'no fasteners' }}
       </button>
     </span>
     <span class="group shrink" [title]="basis()"><span class="word">Cost</span> {{ basis() }}</span>
     <span class="group"><span class="word">Units</span> kg · mm</span>
-    <span class="push group" role="status" [class.alarm]="sync().kind === 'refused'">{{ syncText() }}</span>
+    <span class="push group">
+      @if (notKept() > 0) {
+        <button type="button" class="alarm" title="See what was not kept, and why (n)" (click)="showNotKept.emit()">
+          {{ notKept() }} not kept
+        </button>
+      }
+      <span class="state" role="status" [class.alarm]="sync().kind === 'signed-out'">{{ syncText() }}</span>
+      @if (sync().kind === 'signed-out') {
+        <button type="button" (click)="signIn.emit()">Sign in</button>
+      }
+    </span>
+    <span class="group">
+      <button type="button" title="Undo (z)" [disabled]="!canUndo()" (click)="undo.emit()">Undo</button>
+      <button type="button" title="Do it again (Shift z)" [disabled]="!canRedo()" (click)="redo.emit()">Redo</button>
+    </span>
     <button type="button" (click)="theme.emit()" title="Day or bay (d)">{{ themeNow() }}</button>
     <button type="button" (click)="help.emit()" title="Keys (?)">Keys ?</button>
   </footer>`,
@@ -53,6 +68,7 @@ import type { Theme } from './theme-service';
       margin-left: auto;
       font-family: var(--label);
     }
+    button.alarm,
     .alarm {
       color: #f2bd66;
       font-weight: 600;
@@ -70,7 +86,12 @@ import type { Theme } from './theme-service';
     button:focus-visible {
       outline-color: #93a2f5;
     }
-    button:hover {
+    button:disabled {
+      color: var(--on-band-soft);
+      border-bottom-color: transparent;
+      cursor: default;
+    }
+    button:hover:enabled {
       border-bottom-style: solid;
     }
   `,
@@ -80,6 +101,15 @@ export class BasisLine {
   readonly study = input.required<Study>();
   readonly sync = input.required<SyncState>();
   readonly themeNow = input.required<Theme>();
+  readonly notKept = input(0);
+  readonly canUndo = input(false);
+  readonly canRedo = input(false);
+  /** may the counting rule be switched? */
+  readonly mayCount = input(true);
+  readonly undo = output();
+  readonly redo = output();
+  readonly showNotKept = output();
+  readonly signIn = output();
   readonly assemblies = output();
   readonly fasteners = output();
   readonly theme = output();
@@ -87,8 +117,15 @@ export class BasisLine {
   protected readonly basis = computed(() => costBasisText(this.study()));
   protected readonly syncText = computed(() => {
     const sync = this.sync();
-    if (sync.kind === 'sending') return sync.waiting === 1 ? 'Sending 1 change …' : `Sending ${sync.waiting} changes …`;
-    if (sync.kind === 'refused') return 'The last change was not kept';
-    return sync.at === null ? 'All kept' : `All kept ${sync.at.toTimeString().slice(0, 8)}`;
+    switch (sync.kind) {
+      case 'sending':
+        return sync.waiting === 1 ? 'Sending 1 change …' : `Sending ${sync.waiting} changes …`;
+      case 'offline':
+        return sync.waiting === 0 ? 'No connection: what you record waits here' : `No connection: ${counted(sync.waiting, 'change')} waiting here`;
+      case 'signed-out':
+        return sync.waiting === 0 ? 'Signed out' : `Signed out: ${counted(sync.waiting, 'change')} waiting here`;
+      case 'kept':
+        return sync.at === null ? 'All kept' : `All kept ${sync.at.toTimeString().slice(0, 8)}`;
+    }
   });
 }

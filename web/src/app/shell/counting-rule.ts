@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import type { Op, StudyFields } from '@each-bolt/core/record';
+import { editOp, type StudyFields } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 
@@ -18,8 +18,7 @@ export class CountingRule {
   }
 
   private edit(fields: Partial<StudyFields>): void {
-    const { id, version } = this.open.study();
-    const op: Op = { kind: 'study.edit', id, expectsVersion: version, fields };
-    void this.service.send([op]);
+    const op = editOp('study', this.open.study(), fields);
+    if (op && this.service.can()('study.edit')) void this.service.send([op]);
   }
 }

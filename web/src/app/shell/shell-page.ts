@@ -1,12 +1,16 @@
-import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, HostListener, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole } from '@each-bolt/core/record';
 import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
 import { PieceCardHost } from '../card/piece-card-host';
+import { Names } from '../record/names';
+import { NotKept } from '../record/not-kept';
 import { OpenStudy } from '../record/open-study';
+import { QuestionDialog } from '../record/question-dialog';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
+import { UndoService } from '../record/undo-service';
 import { RefusalNote } from '../shared/refusal-note';
 import { BasisLine } from './basis-line';
 import { Commands } from './commands';
@@ -15,13 +19,15 @@ import { KeyHelp } from './key-help';
 import { isTyping } from './keys';
 import { NameDialog } from './name-dialog';
 import { Stack, type NodeText } from './stack';
-import { Strip, type StageFigures } from './strip';
+import { ShellActs } from './shell-acts';
+import { Strip, type Beside, type StageFigures } from './strip';
 import { ThemeService } from './theme-service';
+import { UndoDialog } from './undo-dialog';
 
 /** The frame: strip, stack, sheet, card and basis line. */
 @Component({
   selector: 'eb-shell-page',
-  imports: [BasisLine, KeyHelp, NameDialog, PieceCardHost, RefusalNote, RouterOutlet, Stack, Strip],
+  imports: [BasisLine, KeyHelp, NameDialog, NotKept, PieceCardHost, QuestionDialog, RefusalNote, RouterOutlet, Stack, Strip, UndoDialog],
   template: `@switch (service.state().kind) {
       @case ('reading') {
         <p class="whole" role="status">Reading the study …</p>
@@ -30,7 +36,10 @@ import { ThemeService } from './theme-service';
         <div class="whole"><eb-refusal [message]="failure()" action="Try again" (acted)="service.open(studyId())" /></div>
       }
       @case ('ready') {
-        <eb-strip [title]="open.study().title" [figures]="figures()" />
+        <eb-strip [title]="open.study().title" [figures]="figures()" [beside]="beside()" />
+        @if (banner(); as text) {
+          <p class="banner" role="status">{{ text }}</p>
+        }
         <div class="body" [class.folded]="folded()" [class.with-card]="hasCard()" [style.--stack-width.px]="stackWidth()">
           @if (!folded()) {
             <eb-stack
@@ -69,11 +78,36 @@ import { ThemeService } from './theme-service';
           [study]="open.study()"
           [sync]="service.sync()"
           [themeNow]="theme.theme()"
+          [notKept]="service.refused().length"
+          [canUndo]="undo.canUndo()"
+          [canRedo]="undo.canRedo()"
+          [mayCount]="service.can()('study.edit')"
+          (undo)="undo.undo()"
+          (redo)="undo.redo()"
+          (showNotKept)="acts.showingNotKept.set(true)"
+          (signIn)="acts.signIn()"
           (assemblies)="rule.switchAssemblies()"
           (fasteners)="rule.switchFasteners()"
           (theme)="theme.switch()"
           (help)="helping.set(true)"
         />
+        <div class="said" role="status">{{ undo.said() || acts.said() }}</div>
+        @defer (when service.refused().length > 0; prefetch on idle) {
+          <eb-not-kept
+            [(visible)]="acts.showingNotKept"
+            [entries]="service.refused()"
+            [nameOf]="names.of()"
+            (mended)="acts.mend($event)"
+            (lineBack)="acts.lineBack($event)"
+            (putBack)="acts.putBack($event)"
+          />
+        }
+        @defer (when undo.asked() !== null; prefetch on idle) {
+          <eb-undo-dialog [asked]="undo.asked()" [nameOf]="names.of()" (answered)="undo.answer($event)" />
+        }
+        @defer (when acts.asking(); prefetch on idle) {
+          <eb-question-dialog [(visible)]="acts.asking" [about]="acts.about()" [people]="acts.members()" (saved)="acts.attach($event)" />
+        }
         @defer (when addingVehicle() || addingSubsystem(); prefetch on idle) {
           <eb-name-dialog heading="New vehicle" [roles]="roles" [(visible)]="addingVehicle" (named)="addVehicle($event)" />
           <eb-name-dialog heading="New subsystem, on every vehicle" [(visible)]="addingSubsystem" (named)="addSubsystem($event.name)" />
@@ -95,6 +129,16 @@ import { ThemeService } from './theme-service';
       width: 100%;
       margin: 120px auto;
       padding: 0 24px;
+    }
+    .banner {
+      padding: 6px 18px;
+      background: var(--amber-tint);
+      border-bottom: 1px solid var(--amber-edge);
+      font-size: 13px;
+    }
+    .said {
+      position: absolute;
+      left: -9999px;
     }
     .body {
       flex: 1;
@@ -148,6 +192,9 @@ export class ShellPage {
   protected readonly open = inject(OpenStudy);
   protected readonly theme = inject(ThemeService);
   protected readonly rule = inject(CountingRule);
+  protected readonly undo = inject(UndoService);
+  protected readonly acts = inject(ShellActs);
+  protected readonly names = inject(Names);
   private readonly selection = inject(Selection);
   private readonly commands = inject(Commands);
   private readonly router = inject(Router);
@@ -192,6 +239,21 @@ export class ShellPage {
       };
     };
   });
+  protected readonly beside = computed<Beside>(() => {
+    const open = this.open.openQuestions();
+    const today = new Date().toISOString().slice(0, 10);
+    const late = open.filter((q) => q.dueOn !== null && q.dueOn < today).length;
+    return {
+      questions: late > 0 ? `${open.length} open, ${late} late` : `${open.length} open`,
+      late: late > 0,
+      revision: this.open.record().revision,
+      here: [...new Set(this.acts.others().map((h) => (h.piece === '' ? h.name : `${h.name} on ${h.piece}`)))],
+    };
+  });
+  protected readonly banner = computed(() => {
+    if (this.open.study().state === 'archived') return 'This study is archived: it is read, not written. A lead can open it again on the studies page.';
+    return this.service.role() === 'reader' ? 'You read this study; recording is for its recorders and leads.' : '';
+  });
   protected readonly figures = computed<StageFigures>(() => {
     const vehicles = this.open.record().vehicles;
     const { placeOf } = this.open.outline();
@@ -220,21 +282,31 @@ export class ShellPage {
   });
 
   constructor() {
-    effect(() => this.service.open(this.studyId()));
+    effect(() => {
+      const id = this.studyId();
+      void this.service.open(id).then(() => this.undo.read(id));
+    });
+    inject(DestroyRef).onDestroy(() => this.service.close());
+    effect(() => void this.service.tellWhere(this.selection.piece()?.id ?? null));
     this.commands.on('find', () => this.stack()?.focusFind());
   }
 
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     if (event.key === 'Escape') return this.escape(event.target);
+    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !isTyping(event.target)) {
+      event.preventDefault();
+      void (event.shiftKey ? this.undo.redo() : this.undo.undo());
+      return;
+    }
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-    const act = this.acts[event.key];
+    const act = this.keys[event.key];
     if (!act) return;
     event.preventDefault();
     act();
   }
 
-  private readonly acts: Readonly<Record<string, (() => void) | undefined>> = {
+  private readonly keys: Readonly<Record<string, (() => void) | undefined>> = {
     b: () => this.go('bench'),
     c: () => this.go('cost'),
     v: () => this.go('compare'),
@@ -249,6 +321,12 @@ export class ShellPage {
     o: () => this.commands.give('record-inside'),
     u: () => this.commands.give('record-above'),
     i: () => this.commands.give('import'),
+    q: () => this.acts.ask(),
+    g: () => this.go('questions'),
+    h: () => this.go('history'),
+    z: () => void this.undo.undo(),
+    Z: () => void this.undo.redo(),
+    n: () => this.acts.showingNotKept.set(this.service.refused().length > 0),
   };
 
   private find(): void {

@@ -1,10 +1,18 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { STAGES, STAGE_WORD, type Stage } from '@each-bolt/core/shared';
 import { Hexagon, type Progress } from '../shared/hexagon';
 
 /** One live figure per stage and how far it has come. */
 export type StageFigures = Readonly<Record<Stage, { readonly figure: string; readonly progress: Progress }>>;
+
+/** What stands beside the stages: open questions, the revision, and who else is here. */
+export interface Beside {
+  readonly questions: string;
+  readonly late: boolean;
+  readonly revision: number;
+  readonly here: readonly string[];
+}
 
 /** The stages in the order of work, joined on one rail. */
 @Component({
@@ -29,6 +37,20 @@ export type StageFigures = Readonly<Record<Stage, { readonly figure: string; rea
           <small>{{ figures()[stage].figure }}</small>
         </a>
       }
+    </nav>
+    <nav class="beside" aria-label="Beside the stages">
+      <a routerLink="questions" queryParamsHandling="preserve" routerLinkActive="on" ariaCurrentWhenActive="page" title="Questions and promises (g)">
+        <span>Questions</span>
+        <small [class.late]="beside().late">{{ beside().questions }}</small>
+      </a>
+      <a routerLink="history" queryParamsHandling="preserve" routerLinkActive="on" ariaCurrentWhenActive="page" title="History (h)">
+        <span>History</span>
+        <small>revision {{ beside().revision }}</small>
+      </a>
+      <a routerLink="people" queryParamsHandling="preserve" routerLinkActive="on" ariaCurrentWhenActive="page" title="People of the study">
+        <span>People</span>
+        <small>{{ hereText() }}</small>
+      </a>
     </nav>
   </header>`,
   styles: `
@@ -106,6 +128,8 @@ export type StageFigures = Readonly<Record<Stage, { readonly figure: string; rea
 export class Strip {
   readonly title = input.required<string>();
   readonly figures = input.required<StageFigures>();
+  readonly beside = input.required<Beside>();
+  protected readonly hereText = computed(() => (this.beside().here.length === 0 ? 'only you here' : this.beside().here.join(', ')));
   protected readonly stages = STAGES;
   protected readonly words = STAGE_WORD;
 }

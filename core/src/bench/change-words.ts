@@ -1,0 +1,143 @@
+import { ABSENT, EVIDENCE_WORD, fixed, materialById, millimetres, processById, withU } from '../shared';
+import { cellsOf, fieldLabel, fieldOfCell, rangeText, splitKind, type Entity, type FieldsOf, type Known, type Op } from '../record';
+
+/** A value that became another, in words. */
+export interface CellWords {
+  readonly label: string;
+  readonly was: string;
+  readonly now: string;
+}
+
+/** What a change did to one record, in words. */
+export interface OpWords {
+  readonly entity: Entity;
+  readonly id: string;
+  readonly did: 'added' | 'changed' | 'taken off';
+  /** what the record is called, e.g. "carrier plate" */
+  readonly name: string;
+  /** for a change: what became of what; for an addition or removal: what there was beside the name */
+  readonly cells: readonly CellWords[];
+}
+
+/** The name of a record or person by its id, as far as it is known. */
+export type NameOf = (id: string) => string | null;
+
+export const ENTITY_WORD: Readonly<Record<Entity, string>> = {
+  study: 'study',
+  member: 'person',
+  vehicle: 'vehicle',
+  subsystem: 'subsystem',
+  piece: 'piece',
+  fasteners: 'fasteners',
+  joints: 'joints',
+  question: 'question',
+  picture: 'picture',
+};
+
+/** How a value is known, in a line: "counted, 2 to 3, floor scale, told by the supplier". */
+export const knownText = (said: Known, unit: (value: number) => string = String): string =>
+  [
+    EVIDENCE_WORD[said.mark],
+    rangeText(said) ?? '',
+    said.u === null ? '' : `± ${unit(said.u)}`,
+    said.typed === null ? '' : `typed ${said.typed}`,
+    said.instrument,
+    said.source,
+  ]
+    .filter((part) => part !== '')
+    .join(', ');
+
+const isId = (field: string): boolean => /Id$/.test(field) && field !== 'materialId' && field !== 'processId';
+
+const numberText = (field: string, value: number): string => {
+  if (field.endsWith('Kg')) return `${withU(value, 0)} kg`.replace(/\.?0+ ± .* kg$/, ' kg');
+  if (field.endsWith('M')) return `${millimetres(value)} mm`;
+  if (/[yY]ear$/.test(field) || field === 'sequence') return String(value);
+  return fixed(value, Number.isInteger(value) ? 0 : 3);
+};
+
+/** A value of a cell as people read it. */
+export const valueText = (cell: string, value: unknown, nameOf: NameOf): string => {
+  if (value === null || value === undefined || value === '') return ABSENT;
+  const field = fieldOfCell(cell);
+  if (field !== cell) return knownText(value as Known, (u) => numberText(field, u));
+  if (field === 'materialId') return materialById.get(String(value))?.name ?? String(value);
+  if (field === 'processId') return processById.get(String(value))?.name ?? String(value);
+  if (isId(field)) return nameOf(String(value)) ?? 'something taken off since';
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'number') return numberText(field, value);
+  if (Array.isArray(value)) return String(value.length);
+  if (field === 'sha256') return 'a file';
+  return String(value as string);
+};
+
+/** The label of a cell. */
+export const cellLabel = (entity: Entity, cell: string): string => {
+  const field = fieldOfCell(cell);
+  const label = fieldLabel(entity, field as keyof FieldsOf[Entity] & string);
+  return field === cell ? label : `${label}, how known`;
+};
+
+const nameIn = (entity: Entity, fields: Readonly<Record<string, unknown>>, nameOf: NameOf): string => {
+  const text = (field: string): string => (typeof fields[field] === 'string' ? fields[field] : '');
+  switch (entity) {
+    case 'study':
+      return text('title');
+    case 'member':
+      return nameOf(text('personId')) ?? 'somebody';
+    case 'question':
+      return text('text');
+    case 'picture':
+      return text('shows') === '' ? 'picture' : text('shows');
+    case 'fasteners':
+    case 'joints':
+      return `${String(fields.count ?? '')} ${text('kind')}`.trim();
+    default:
+      return text('name');
+  }
+};
+
+// what says nothing to people, or is said by the name already
+const UNSAID = new Set(['sequence', 'name', 'title', 'vehicleId', 'subsystemId', 'parentId', 'pieceId', 'sha256', 'known', 'aboutId', 'personId', 'widthPx', 'heightPx', 'massTyped']);
+
+const stated = (entity: Entity, fields: object, nameOf: NameOf, side: 'was' | 'now'): readonly CellWords[] =>
+  [...cellsOf(fields)]
+    .filter(([cell, value]) => !UNSAID.has(cell) && value !== null && value !== '' && value !== false && !(Array.isArray(value) && value.length === 0))
+    .map(([cell, value]) => {
+      const text = valueText(cell, value, nameOf);
+      return { label: cellLabel(entity, cell), was: side === 'was' ? text : ABSENT, now: side === 'now' ? text : ABSENT };
+    });
+
+interface Inverse {
+  readonly ops: readonly Op[];
+  readonly inverse?: readonly Op[];
+}
+
+/** What a change did, record by record, in words. */
+export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): readonly OpWords[] =>
+  ops.map((op): OpWords => {
+    const { entity, verb } = splitKind(op.kind);
+    const back = inverse.find((o) => o.id === op.id);
+    if (verb === 'add') {
+      const fields = 'fields' in op ? op.fields : {};
+      return { entity, id: op.id, did: 'added', name: nameIn(entity, fields as Readonly<Record<string, unknown>>, nameOf), cells: stated(entity, fields, nameOf, 'now') };
+    }
+    const was = 'was' in op && Object.keys(op.was as object).length > 0 ? op.was : back && 'fields' in back ? back.fields : {};
+    const name = nameOf(op.id) ?? nameIn(entity, was as Readonly<Record<string, unknown>>, nameOf);
+    if (verb === 'remove') return { entity, id: op.id, did: 'taken off', name, cells: stated(entity, was, nameOf, 'was') };
+    const before = cellsOf(was);
+    const cells = [...cellsOf('fields' in op ? op.fields : {})]
+      .filter(([cell]) => cell !== 'massTyped')
+      .map(([cell, value]) => ({ label: cellLabel(entity, cell), was: valueText(cell, before.get(cell), nameOf), now: valueText(cell, value, nameOf) }));
+    return { entity, id: op.id, did: 'changed', name, cells };
+  });
+
+/** A change in one line: "changed carrier plate: Mass each", "added 12 records". */
+export const changeLine = (words: readonly OpWords[]): string => {
+  const [first] = words;
+  if (!first) return 'nothing';
+  if (words.length > 3) return `${first.did} ${fixed(words.length, 0)} records, first ${ENTITY_WORD[first.entity]} “${first.name}”`;
+  return words
+    .map((w) => `${w.did} ${ENTITY_WORD[w.entity]} “${w.name}”${w.did === 'changed' ? `: ${w.cells.map((c) => c.label).join(', ')}` : ''}`)
+    .join('; ');
+};

@@ -1,0 +1,260 @@
+import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
+import type { Op } from '@each-bolt/core/record';
+import { cellLabel, changeLine, changeWords, valueText, type NameOf } from '@each-bolt/core/bench';
+import { Dialog } from 'primeng/dialog';
+import type { OutboxEntry } from './local-store';
+import { choiceKey, faultyFields, resolved, retyped, type FaultyField } from './mend';
+import type { ToldConflict } from './record-api';
+import { whenText } from './when';
+
+/** What a refused change becomes: other ops in its place, or nothing. */
+export interface Mended {
+  readonly entry: OutboxEntry;
+  /** empty gives it up */
+  readonly ops: readonly Op[];
+}
+
+/** What the server did not keep, each with its reason and a way on. Nothing here is lost until it is given up. */
+@Component({
+  selector: 'eb-not-kept',
+  imports: [Dialog],
+  template: `<p-dialog
+    closeAriaLabel="Close"
+    header="Not kept"
+    [(visible)]="visible"
+    [modal]="true"
+    [style]="{ width: '760px', maxWidth: 'calc(100% - 40px)' }"
+  >
+    @for (entry of entries(); track entry.seq) {
+      <section>
+        <p class="head">
+          <b>{{ line(entry) }}</b> <span class="soft">recorded here {{ when(entry.madeAt) }}</span>
+        </p>
+        <p>{{ entry.refusal?.message }}</p>
+        @for (conflict of conflictsOf(entry); track conflict.id) {
+          @if (conflict.current === null) {
+            <p class="clash">
+              “{{ name(conflict.id) }}” was taken off{{ conflict.by ? ' by ' + conflict.by : '' }} {{ when(conflict.at) }}.
+              <button type="button" class="quiet-button" (click)="putBack.emit({ entry, rowId: conflict.id })">Put it back with your values</button>
+            </p>
+          } @else if (conflict.verb === 'remove') {
+            <div class="clash">
+              <p>You took off “{{ name(conflict.id) }}”; meanwhile {{ conflict.by ?? 'someone' }} changed it {{ when(conflict.at) }}:</p>
+              <dl>
+                @for (cell of conflict.cells; track cell.cell) {
+                  <dt>{{ label(conflict, cell.cell) }}</dt>
+                  <dd>
+                    <del>{{ text(cell.cell, cell.was) }}</del> → {{ text(cell.cell, cell.theirs) }}
+                  </dd>
+                }
+              </dl>
+              <label><input type="radio" [name]="entry.seq + conflict.id" (change)="choose(conflict, '', 'mine')" /> take it off anyway</label>
+              <label><input type="radio" [name]="entry.seq + conflict.id" checked (change)="choose(conflict, '', 'theirs')" /> leave it</label>
+            </div>
+          } @else {
+            <table class="clash">
+              <thead>
+                <tr>
+                  <th>{{ name(conflict.id) }}</th>
+                  <th>Yours</th>
+                  <th>Theirs</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (cell of conflict.cells; track cell.cell) {
+                  <tr>
+                    <td>
+                      {{ label(conflict, cell.cell) }}
+                      <small class="soft">was {{ text(cell.cell, cell.was) }}</small>
+                    </td>
+                    <td>
+                      <label>
+                        <input
+                          type="radio"
+                          [name]="entry.seq + conflict.id + cell.cell"
+                          [checked]="chosen(conflict, cell.cell) !== 'theirs'"
+                          (change)="choose(conflict, cell.cell, 'mine')"
+                        />
+                        <b>{{ text(cell.cell, cell.yours) }}</b>
+                        <small class="soft">you, {{ when(entry.madeAt) }}</small>
+                      </label>
+                    </td>
+                    <td>
+                      <label>
+                        <input
+                          type="radio"
+                          [name]="entry.seq + conflict.id + cell.cell"
+                          [checked]="chosen(conflict, cell.cell) === 'theirs'"
+                          (change)="choose(conflict, cell.cell, 'theirs')"
+                        />
+                        <b>{{ text(cell.cell, cell.theirs) }}</b>
+                        <small class="soft">{{ cell.by ?? 'someone' }}, {{ when(cell.at) }}</small>
+                      </label>
+                    </td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          }
+        }
+        @for (fault of faultsOf(entry); track fault.op + fault.field) {
+          <form (submit)="retype($event, entry, fault, typed.value)">
+            <label [for]="'mend' + entry.seq + fault.field">{{ fault.message }}</label>
+            <input #typed [id]="'mend' + entry.seq + fault.field" [value]="fault.value" autocomplete="off" />
+            <button type="submit" class="quiet-button">Send it so</button>
+          </form>
+        }
+        @for (issue of otherIssues(entry); track $index) {
+          <p class="fault">{{ issue }}</p>
+        }
+        <div class="buttons">
+          @if (conflictsOf(entry).length > 0) {
+            <button type="button" class="main-button" (click)="settle(entry)">Send what is chosen</button>
+          } @else {
+            <button type="button" class="quiet-button" (click)="mended.emit({ entry, ops: entry.change.ops })">Send again</button>
+          }
+          @if (entry.typed !== '') {
+            <button type="button" class="quiet-button" (click)="lineBack.emit(entry)">Put the line back</button>
+          }
+          @if (givingUp() === entry.seq) {
+            <button type="button" class="quiet-button warn" (click)="mended.emit({ entry, ops: [] })">Give it up for good</button>
+            <button type="button" class="quiet-button" (click)="givingUp.set(-1)">Keep it here</button>
+          } @else {
+            <button type="button" class="quiet-button" (click)="givingUp.set(entry.seq)">Give it up</button>
+          }
+        </div>
+      </section>
+    } @empty {
+      <p>Everything is kept.</p>
+    }
+  </p-dialog>`,
+  styles: `
+    section {
+      border-top: 1px solid var(--line);
+      padding: 10px 0;
+      display: grid;
+      gap: 6px;
+    }
+    .head {
+      display: flex;
+      justify-content: space-between;
+      gap: 16px;
+    }
+    .clash {
+      border: 1px solid var(--amber-edge);
+      background: var(--amber-tint);
+      border-collapse: collapse;
+      width: 100%;
+      padding: 6px 10px;
+    }
+    th {
+      text-align: left;
+      font: 500 12.5px/1.5 var(--label);
+      color: var(--soft);
+    }
+    th,
+    td {
+      padding: 5px 10px;
+      vertical-align: top;
+    }
+    td small {
+      display: block;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 170px 1fr;
+      gap: 2px 12px;
+      margin: 4px 0;
+    }
+    dd {
+      margin: 0;
+    }
+    del {
+      color: var(--soft);
+    }
+    form {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px;
+      align-items: center;
+    }
+    input:not([type]) {
+      height: 32px;
+      padding: 0 8px;
+      border: 1px solid var(--line);
+      border-radius: 2px;
+      background: var(--sheet);
+      color: var(--ink);
+    }
+    .fault,
+    .warn {
+      color: var(--amber);
+    }
+    .buttons {
+      display: flex;
+      gap: 8px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class NotKept {
+  readonly visible = model(false);
+  readonly entries = input.required<readonly OutboxEntry[]>();
+  readonly nameOf = input.required<NameOf>();
+  readonly mended = output<Mended>();
+  readonly lineBack = output<OutboxEntry>();
+  readonly putBack = output<{ readonly entry: OutboxEntry; readonly rowId: string }>();
+
+  private readonly choices = signal<ReadonlyMap<string, 'mine' | 'theirs'>>(new Map());
+  protected readonly givingUp = signal(-1);
+  protected readonly when = whenText;
+  private readonly lines = computed(
+    () => new Map(this.entries().map((e) => [e.seq, changeLine(changeWords({ ops: e.change.ops, inverse: e.inverse }, this.nameOf()))])),
+  );
+
+  protected line(entry: OutboxEntry): string {
+    return this.lines().get(entry.seq) ?? '';
+  }
+
+  protected conflictsOf(entry: OutboxEntry): readonly ToldConflict[] {
+    return entry.refusal?.conflicts ?? [];
+  }
+
+  protected faultsOf(entry: OutboxEntry): readonly FaultyField[] {
+    return faultyFields(entry.change.ops, entry.refusal?.issues ?? []);
+  }
+
+  protected otherIssues(entry: OutboxEntry): readonly string[] {
+    const shown = new Set(this.faultsOf(entry).map((fault) => fault.message));
+    return (entry.refusal?.issues ?? []).map((issue) => issue.message).filter((message) => !shown.has(message));
+  }
+
+  protected name(id: string): string {
+    return this.nameOf()(id) ?? 'a record';
+  }
+
+  protected label({ entity }: ToldConflict, cell: string): string {
+    return cellLabel(entity, cell);
+  }
+
+  protected text(cell: string, value: unknown): string {
+    return valueText(cell, value, this.nameOf());
+  }
+
+  protected chosen(conflict: ToldConflict, cell: string): 'mine' | 'theirs' | undefined {
+    return this.choices().get(choiceKey(conflict, cell));
+  }
+
+  protected choose(conflict: ToldConflict, cell: string, which: 'mine' | 'theirs'): void {
+    this.choices.update((all) => new Map(all).set(choiceKey(conflict, cell), which));
+  }
+
+  protected settle(entry: OutboxEntry): void {
+    this.mended.emit({ entry, ops: resolved(entry.change.ops, this.conflictsOf(entry), this.choices()) });
+  }
+
+  protected retype(event: Event, entry: OutboxEntry, fault: FaultyField, text: string): void {
+    event.preventDefault();
+    this.mended.emit({ entry, ops: retyped(entry.change.ops, fault, text) });
+  }
+}
