@@ -98,11 +98,29 @@ const nameIn = (entity: Entity, fields: Readonly<Record<string, unknown>>, nameO
 };
 
 // what says nothing to people, or is said by the name already
-const UNSAID = new Set(['sequence', 'name', 'title', 'vehicleId', 'subsystemId', 'parentId', 'pieceId', 'sha256', 'known', 'aboutId', 'personId', 'widthPx', 'heightPx', 'massTyped']);
+const UNSAID = new Set([
+  'sequence',
+  'name',
+  'title',
+  'vehicleId',
+  'subsystemId',
+  'parentId',
+  'pieceId',
+  'sha256',
+  'known',
+  'aboutId',
+  'personId',
+  'widthPx',
+  'heightPx',
+  'massTyped',
+]);
 
 const stated = (entity: Entity, fields: object, nameOf: NameOf, side: 'was' | 'now'): readonly CellWords[] =>
   [...cellsOf(fields)]
-    .filter(([cell, value]) => !UNSAID.has(cell) && value !== null && value !== '' && value !== false && !(Array.isArray(value) && value.length === 0))
+    .filter(
+      ([cell, value]) =>
+        !UNSAID.has(cell) && value !== null && value !== '' && value !== false && !(Array.isArray(value) && value.length === 0),
+    )
     .map(([cell, value]) => {
       const text = valueText(cell, value, nameOf);
       return { label: cellLabel(entity, cell), was: side === 'was' ? text : ABSENT, now: side === 'now' ? text : ABSENT };
@@ -120,7 +138,13 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
     const back = inverse.find((o) => o.id === op.id);
     if (verb === 'add') {
       const fields = 'fields' in op ? op.fields : {};
-      return { entity, id: op.id, did: 'added', name: nameIn(entity, fields as Readonly<Record<string, unknown>>, nameOf), cells: stated(entity, fields, nameOf, 'now') };
+      return {
+        entity,
+        id: op.id,
+        did: 'added',
+        name: nameIn(entity, fields as Readonly<Record<string, unknown>>, nameOf),
+        cells: stated(entity, fields, nameOf, 'now'),
+      };
     }
     const was = 'was' in op && Object.keys(op.was as object).length > 0 ? op.was : back && 'fields' in back ? back.fields : {};
     const name = nameOf(op.id) ?? nameIn(entity, was as Readonly<Record<string, unknown>>, nameOf);
@@ -128,7 +152,11 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
     const before = cellsOf(was);
     const cells = [...cellsOf('fields' in op ? op.fields : {})]
       .filter(([cell]) => cell !== 'massTyped')
-      .map(([cell, value]) => ({ label: cellLabel(entity, cell), was: valueText(cell, before.get(cell), nameOf), now: valueText(cell, value, nameOf) }));
+      .map(([cell, value]) => ({
+        label: cellLabel(entity, cell),
+        was: valueText(cell, before.get(cell), nameOf),
+        now: valueText(cell, value, nameOf),
+      }));
     return { entity, id: op.id, did: 'changed', name, cells };
   });
 

@@ -9,6 +9,8 @@ export * from './import/csv-columns';
 export * from './import/import-change';
 export * from './import/read-cells';
 export * from './import/read-pieces';
+export * from './known-form';
+export * from './last-set';
 export * from './own-figures';
 export * from './piece-form';
 export * from './roll-up';

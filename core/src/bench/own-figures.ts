@@ -1,5 +1,5 @@
 import { evidenceRank, type EvidenceMark } from '../shared';
-import { countRange, type FastenerSet, type JointSet, type KnownOf, type Outline, type Piece, type StudyRecord } from '../record';
+import { countRange, knownAs, type FastenerSet, type JointSet, type KnownOf, type Outline, type Piece, type StudyRecord } from '../record';
 import { fastenerMass } from './fasteners/fastener-mass';
 
 /** What one node adds to the totals by itself, for one such piece, before its quantity. */
@@ -26,10 +26,13 @@ export interface OwnFigures {
   readonly massVar: number;
   readonly massRank: number;
   readonly costAmount: number | null;
+  /** weakest mark among what the cost rests on, as a rank */
+  readonly costRank: number;
   /** the price covers the piece with all that is inside it */
   readonly boughtWhole: boolean;
   readonly fastenerCost: number;
   readonly fastenersCosted: number;
+  readonly fastenerCostRank: number;
 }
 
 /** Cost of one piece and of one fastener of a set, in the study's currency and basis; null where it cannot be worked out. */
@@ -58,9 +61,11 @@ export const NOTHING_OWN: OwnFigures = {
   massVar: 0,
   massRank: -1,
   costAmount: null,
+  costRank: -1,
   boughtWhole: false,
   fastenerCost: 0,
   fastenersCosted: 0,
+  fastenerCostRank: -1,
 };
 
 /** Adds mass that rests on a mark to mass that rests on marks up to `rank`: the weaker mark wins, equal marks add up. */
@@ -77,6 +82,14 @@ const countRankOf = (known: KnownOf, field: string): number => {
   const said = known[field];
   return said ? evidenceRank(said.mark) : COUNTED;
 };
+
+const markRank = (mark: EvidenceMark | null | undefined): number => (mark === null || mark === undefined ? -1 : evidenceRank(mark));
+
+/** A price rests on who told it; a worked-out cost on the mass, the material and the process, each as it is known. */
+const costRankOf = (piece: Piece): number =>
+  piece.boughtPrice !== null
+    ? markRank(knownAs('piece', piece, 'boughtPrice')?.mark)
+    : Math.max(markRank(piece.massEvidence), ...['materialId', 'processId'].map((field) => markRank(knownAs('piece', piece, field)?.mark)));
 
 /** What one piece with its fastener and joint sets adds to the totals. */
 export const ownFigures = (
@@ -96,6 +109,7 @@ export const ownFigures = (
   let fastenerKgOnRank = 0;
   let fastenerCost = 0;
   let fastenersCosted = 0;
+  let fastenerCostRank = -1;
   for (const set of fastenerSets) {
     fasteners += set.count;
     const [low, high] = countRange(set.count, set.known.count);
@@ -113,6 +127,7 @@ export const ownFigures = (
     if (each !== null) {
       fastenerCost += set.count * each;
       fastenersCosted += set.count;
+      fastenerCostRank = Math.max(fastenerCostRank, mass ? evidenceRank(mass.evidence) : -1);
     }
   }
   const { amount, boughtWhole } = cost.piece(piece);
@@ -137,9 +152,11 @@ export const ownFigures = (
     massVar: square(piece.massUKg ?? 0),
     massRank: rankOf(piece.massEvidence),
     costAmount: amount,
+    costRank: amount === null ? -1 : costRankOf(piece),
     boughtWhole,
     fastenerCost,
     fastenersCosted,
+    fastenerCostRank,
   };
 };
 

@@ -38,6 +38,9 @@ export interface Totals {
   readonly piecesCosted: number;
   readonly fastenerCost: number;
   readonly fastenersCosted: number;
+  /** weakest mark among what the costs rest on, as a rank, −1 for none */
+  readonly costRank: number;
+  readonly fastenerCostRank: number;
 }
 
 // One node's totals are STRIDE numbers in a row; for 50 000 nodes that is several times faster than objects.
@@ -67,7 +70,9 @@ const COUNT_RANK = 20;
 const FASTENERS_LOW = 21;
 const FASTENERS_HIGH = 22;
 const FASTENER_COUNT_RANK = 23;
-const STRIDE = 24;
+const COST_RANK = 24;
+const FASTENER_COST_RANK = 25;
+const STRIDE = 26;
 
 /** Adds kg on a mark to kg on the weakest mark so far: the weaker mark wins, equal marks add up. */
 const addWeakest = (t: Float64Array, rankAt: number, rank: number, kg: number): void => {
@@ -91,6 +96,7 @@ const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): 
   t[at + PIECES_WEIGHED]! += child[c + PIECES_WEIGHED]!;
   t[at + COST]! += child[c + COST]!;
   t[at + PIECES_COSTED]! += child[c + PIECES_COSTED]!;
+  if (child[c + COST_RANK]! > t[at + COST_RANK]!) t[at + COST_RANK] = child[c + COST_RANK]!;
   addWeakest(t, at + MASS_RANK, child[c + MASS_RANK]!, child[c + MASS_ON_RANK]!);
   if (child[c + FASTENERS] === 0) return;
   t[at + FASTENERS]! += child[c + FASTENERS]!;
@@ -102,6 +108,7 @@ const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): 
   t[at + FASTENERS_MASSED]! += child[c + FASTENERS_MASSED]!;
   t[at + FASTENER_COST]! += child[c + FASTENER_COST]!;
   t[at + FASTENERS_COSTED]! += child[c + FASTENERS_COSTED]!;
+  if (child[c + FASTENER_COST_RANK]! > t[at + FASTENER_COST_RANK]!) t[at + FASTENER_COST_RANK] = child[c + FASTENER_COST_RANK]!;
   addWeakest(t, at + FASTENER_RANK, child[c + FASTENER_RANK]!, child[c + FASTENER_ON_RANK]!);
 };
 
@@ -143,6 +150,7 @@ const asOne = (t: Float64Array, at: number, own: OwnFigures): void => {
     t[at + MASS_VAR]! += t[at + FASTENER_MASS_VAR]!;
   }
   t[at + COST]! += t[at + FASTENER_COST]!;
+  t[at + COST_RANK] = Math.max(t[at + COST_RANK]!, t[at + FASTENER_COST_RANK]!);
   t[at + PIECES_COSTED] = t[at + PIECES_COSTED] === pieces ? 1 : 0;
   t[at + PIECES_MASSED] = isWeighed || allMassed ? 1 : 0;
   t[at + PIECES_WEIGHED] = own.massRank === 0 || (!isWeighed && allWeighed) ? 1 : 0;
@@ -155,6 +163,7 @@ const asOne = (t: Float64Array, at: number, own: OwnFigures): void => {
     FASTENERS_LOW,
     FASTENERS_HIGH,
     FASTENER_COUNT_RANK,
+    FASTENER_COST_RANK,
     JOINTS,
     FASTENER_MASS,
     FASTENER_MASS_VAR,
@@ -171,11 +180,14 @@ const putCost = (t: Float64Array, at: number, own: OwnFigures, isLeaf: boolean):
   if (own.costAmount === null) return;
   if (own.boughtWhole) {
     t[at + COST] = own.costAmount;
+    t[at + COST_RANK] = own.costRank + 1;
+    t[at + FASTENER_COST_RANK] = 0;
     t[at + PIECES_COSTED] = t[at + PIECES]!;
     t[at + FASTENER_COST] = 0;
     t[at + FASTENERS_COSTED] = t[at + FASTENERS]!;
   } else if (isLeaf) {
     t[at + COST] = own.costAmount;
+    t[at + COST_RANK] = own.costRank + 1;
     t[at + PIECES_COSTED] = 1;
   }
 };
@@ -192,6 +204,7 @@ const addFasteners = (t: Float64Array, at: number, own: OwnFigures): void => {
   t[at + FASTENERS_MASSED]! += own.fastenersMassed;
   t[at + FASTENER_COST]! += own.fastenerCost;
   t[at + FASTENERS_COSTED]! += own.fastenersCosted;
+  if (own.fastenerCostRank + 1 > t[at + FASTENER_COST_RANK]!) t[at + FASTENER_COST_RANK] = own.fastenerCostRank + 1;
   addWeakest(t, at + FASTENER_RANK, own.fastenerRank + 1, own.fastenerKgOnRank);
 };
 
@@ -371,6 +384,8 @@ export const totalsAt = (rolled: RollUp, place: number): Totals | null => {
     piecesCosted: t[at + PIECES_COSTED]!,
     fastenerCost: t[at + FASTENER_COST]!,
     fastenersCosted: t[at + FASTENERS_COSTED]!,
+    costRank: t[at + COST_RANK]! - 1,
+    fastenerCostRank: t[at + FASTENER_COST_RANK]! - 1,
   };
 };
 

@@ -10,6 +10,8 @@ export interface Shown {
   readonly piecesHigh: number | null;
   /** weakest mark among the counts */
   readonly countMark: EvidenceMark | null;
+  /** weakest mark among the counts of the fasteners */
+  readonly fastenerMark: EvidenceMark | null;
   readonly fasteners: number;
   readonly joints: number;
   readonly massKg: number | null;
@@ -22,6 +24,8 @@ export interface Shown {
   /** fasteners counted in but without a mass, or without a cost */
   readonly fastenersNotMassed: number;
   readonly fastenersNotCosted: number;
+  /** weakest mark among what the cost rests on */
+  readonly costMark: EvidenceMark | null;
   readonly weakest: EvidenceMark | null;
   /** share of massKg that rests on the weakest mark, 0…1 */
   readonly weakestFraction: number;
@@ -42,6 +46,7 @@ export const shown = (t: Totals, fastenersIn: boolean): Shown => {
     piecesLow: t.piecesLow + (withFasteners ? t.fastenersLow : 0),
     piecesHigh: Number.isFinite(high) ? high : null,
     countMark: evidenceAt(withFasteners ? Math.max(t.countRank, t.fastenerCountRank) : t.countRank),
+    fastenerMark: evidenceAt(t.fastenerCountRank),
     fasteners: t.fasteners,
     joints: t.joints,
     massKg: anyMass ? massKg : null,
@@ -53,6 +58,7 @@ export const shown = (t: Totals, fastenersIn: boolean): Shown => {
     piecesCosted: t.piecesCosted,
     fastenersNotMassed: withFasteners ? t.fasteners - t.fastenersMassed : 0,
     fastenersNotCosted: withFasteners ? t.fasteners - t.fastenersCosted : 0,
+    costMark: anyCost ? evidenceAt(withFasteners ? Math.max(t.costRank, t.fastenerCostRank) : t.costRank) : null,
     weakest: evidenceAt(rank),
     weakestFraction: massKg > 0 ? kgOnRank / massKg : 0,
   };

@@ -1,4 +1,4 @@
-import { MATERIAL_FAMILIES, materialById, processById, type MaterialFamily } from '../shared';
+import { MATERIAL_FAMILIES, evidenceAt, materialById, processById, type EvidenceMark, type MaterialFamily } from '../shared';
 import type { Piece } from '../record';
 import type { PieceBelow } from '../cost';
 
@@ -10,7 +10,18 @@ export interface Share {
   /** null: none of its pieces has a mass */
   readonly massKg: number | null;
   readonly cost: number | null;
+  /** weakest mark of each figure, null for none */
+  readonly marks: Marks;
 }
+
+/** The weakest mark of a count, a mass and a cost. */
+export interface Marks {
+  readonly pieces: EvidenceMark | null;
+  readonly mass: EvidenceMark | null;
+  readonly cost: EvidenceMark | null;
+}
+
+export const NO_MARKS: Marks = { pieces: null, mass: null, cost: null };
 
 export type BreakdownBy = 'material' | 'family' | 'process';
 
@@ -28,6 +39,18 @@ const labelOf = (piece: Piece, by: BreakdownBy): string => {
 
 const add = (known: number | null, more: number | null): number | null => (more === null ? known : (known ?? 0) + more);
 
+interface Ranks {
+  readonly pieces: number;
+  readonly mass: number;
+  readonly cost: number;
+}
+
+const weaker = (a: Ranks | undefined, b: Ranks): Ranks =>
+  a ? { pieces: Math.max(a.pieces, b.pieces), mass: Math.max(a.mass, b.mass), cost: Math.max(a.cost, b.cost) } : b;
+
+const marksOf = (ranks: Ranks | undefined): Marks =>
+  ranks ? { pieces: evidenceAt(ranks.pieces), mass: evidenceAt(ranks.mass), cost: evidenceAt(ranks.cost) } : NO_MARKS;
+
 /**
  * Splits a subsystem by material, family or process. Pieces are taken at their lowest level whatever the counting rule;
  * the fasteners stand on a row of their own, and what a weighed or bought assembly holds beyond its pieces on another,
@@ -43,9 +66,11 @@ export const breakdown = (
   total: { readonly massKg: number | null; readonly cost: number | null },
 ): readonly Share[] => {
   const shares = new Map<string, Share>();
-  const put = (key: string, label: string, pieces: number, massKg: number | null, cost: number | null): void => {
-    const before = shares.get(key) ?? { key, label, pieces: 0, massKg: null, cost: null };
-    shares.set(key, { key, label, pieces: before.pieces + pieces, massKg: add(before.massKg, massKg), cost: add(before.cost, cost) });
+  const ranksOf = new Map<string, Ranks>();
+  const put = (key: string, label: string, pieces: number, massKg: number | null, cost: number | null, ranks: Ranks): void => {
+    ranksOf.set(key, weaker(ranksOf.get(key), ranks));
+    const before = shares.get(key) ?? { key, label, pieces: 0, massKg: null, cost: null, marks: NO_MARKS };
+    shares.set(key, { ...before, pieces: before.pieces + pieces, massKg: add(before.massKg, massKg), cost: add(before.cost, cost) });
   };
   for (const { piece, own, perVehicle, isLeaf } of pieces) {
     const label = labelOf(piece, by);
@@ -56,6 +81,7 @@ export const breakdown = (
         perVehicle,
         own.massKg === null ? null : own.massKg * perVehicle,
         own.costAmount === null ? null : own.costAmount * perVehicle,
+        { pieces: own.countRank, mass: own.massRank, cost: own.costRank },
       );
     if (own.fasteners > 0)
       put(
@@ -64,9 +90,10 @@ export const breakdown = (
         own.fasteners * perVehicle,
         own.fastenersMassed > 0 ? own.fastenerMassKg * perVehicle : null,
         own.fastenersCosted > 0 ? own.fastenerCost * perVehicle : null,
+        { pieces: own.fastenerCountRank, mass: own.fastenerRank, cost: own.fastenerCostRank },
       );
   }
-  const listed = [...shares.values()];
+  const listed = [...shares.values()].map((share) => ({ ...share, marks: marksOf(ranksOf.get(share.key)) }));
   const rest = (whole: number | null, parts: readonly (number | null)[]): number | null => {
     const difference = (whole ?? 0) - parts.reduce<number>((sum, part) => sum + (part ?? 0), 0);
     return Math.abs(difference) > 1e-9 ? difference : null;
@@ -79,7 +106,9 @@ export const breakdown = (
     total.cost,
     listed.map((s) => s.cost),
   );
-  return massKg === null && cost === null ? listed : [...listed, { key: NOT_SPLIT, label: NOT_SPLIT, pieces: 0, massKg, cost }];
+  return massKg === null && cost === null
+    ? listed
+    : [...listed, { key: NOT_SPLIT, label: NOT_SPLIT, pieces: 0, massKg, cost, marks: NO_MARKS }];
 };
 
 const LAST = [NOT_STATED, FASTENERS, NOT_SPLIT];

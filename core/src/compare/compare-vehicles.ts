@@ -1,3 +1,4 @@
+import type { EvidenceMark } from '../shared';
 import type { StudyRecord, Vehicle } from '../record';
 import { subsystemKey } from '../record';
 import { shown, totalsAt, totalsOf, type Shown } from '../bench';
@@ -33,6 +34,7 @@ export interface Group {
   readonly name: string;
   readonly pieces: number;
   readonly massKg: number | null;
+  readonly massMark: EvidenceMark | null;
 }
 
 /** One line of the table: the two figures, their difference and what one is of the other. */
@@ -46,6 +48,9 @@ export interface CompareRow {
   readonly difference: number | null;
   /** left ÷ right, null when either is absent or 0 */
   readonly ratio: number | null;
+  /** weakest mark in each figure */
+  readonly leftMark: EvidenceMark | null;
+  readonly rightMark: EvidenceMark | null;
 }
 
 export interface Comparison {
@@ -72,7 +77,7 @@ const groupsOf = (
       const totals = totalsAt(rolled, place);
       if (!totals) return [];
       const figures = shown(totals, fastenersIn);
-      return [{ pieceId: piece.id, name: piece.name, pieces: figures.pieces, massKg: figures.massKg }];
+      return [{ pieceId: piece.id, name: piece.name, pieces: figures.pieces, massKg: figures.massKg, massMark: figures.weakest }];
     });
 
 const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subsystemId: string): Side | null => {
@@ -94,7 +99,9 @@ const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subs
   };
 };
 
-const row = (key: string, label: string, measure: Measure, left: number | null, right: number | null): CompareRow => ({
+type Marked = readonly [value: number | null, mark: EvidenceMark | null];
+
+const row = (key: string, label: string, measure: Measure, [left, leftMark]: Marked, [right, rightMark]: Marked): CompareRow => ({
   key,
   label,
   measure,
@@ -102,16 +109,18 @@ const row = (key: string, label: string, measure: Measure, left: number | null, 
   right,
   difference: left === null || right === null ? null : left - right,
   ratio: left === null || right === null || left === 0 || right === 0 ? null : left / right,
+  leftMark,
+  rightMark,
 });
 
 const totalRows = (left: Side, right: Side): readonly CompareRow[] => {
-  const value = (side: Side): Readonly<Record<Measure, number | null>> => ({
-    pieces: side.shown.pieces,
-    fasteners: side.shown.fasteners,
-    variants: side.variants,
-    joints: side.shown.joints,
-    mass: side.shown.massKg,
-    cost: side.shown.cost,
+  const value = ({ shown: s, variants }: Side): Readonly<Record<Measure, Marked>> => ({
+    pieces: [s.pieces, s.countMark],
+    fasteners: [s.fasteners, s.fastenerMark],
+    variants: [variants, s.fastenerMark],
+    joints: [s.joints, null],
+    mass: [s.massKg, s.weakest],
+    cost: [s.cost, s.costMark],
   });
   const l = value(left);
   const r = value(right);
@@ -121,10 +130,10 @@ const totalRows = (left: Side, right: Side): readonly CompareRow[] => {
 const shareRows = (left: readonly Share[], right: readonly Share[]): readonly CompareRow[] => {
   const keys = [...new Set([...left, ...right].map((share) => share.key))].sort(shareOrder);
   const find = (shares: readonly Share[], key: string): Share | undefined => shares.find((share) => share.key === key);
-  const figure = (share: Share | undefined, measure: 'pieces' | 'mass' | 'cost'): number | null => {
+  const figure = (share: Share | undefined, measure: 'pieces' | 'mass' | 'cost'): Marked => {
     // a material one side does not use at all weighs nothing there; pieces that are there without a mass are unknown
-    if (!share) return 0;
-    return { pieces: share.pieces, mass: share.massKg, cost: share.cost }[measure];
+    if (!share) return [0, null];
+    return [{ pieces: share.pieces, mass: share.massKg, cost: share.cost }[measure], share.marks[measure]];
   };
   return keys.flatMap((key) => {
     const l = find(left, key);

@@ -1,4 +1,6 @@
+import { evidenceAt, type EvidenceMark } from '../shared';
 import type { Piece, Study, StudyRecord } from '../record';
+import { fastenerMass } from '../bench';
 import { contentsBelow } from './contents-below';
 import { basisOf, pieceCost, type CostTerm } from './piece-cost';
 import { fastenerCost } from './fastener-cost';
@@ -16,6 +18,8 @@ export interface CostLine {
   readonly bought: number | null;
   readonly each: number | null;
   readonly onVehicle: number | null;
+  /** weakest mark among what the cost rests on */
+  readonly mark: EvidenceMark | null;
   /** why there is no cost, in words; empty when there is one */
   readonly missing: string;
 }
@@ -37,7 +41,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
   const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
   const covered = new Set<string>();
   const lines: CostLine[] = [];
-  for (const { piece, perVehicle, isLeaf } of pieces) {
+  for (const { piece, own, perVehicle, isLeaf } of pieces) {
     const insideBought = piece.parentId !== null && covered.has(piece.parentId);
     const cost = pieceCost(piece, perVehicle, basis);
     const whole = cost.boughtWhole && cost.amount !== null;
@@ -54,6 +58,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
         bought: termOf(cost.terms, 'Bought out'),
         each: cost.amount,
         onVehicle: times(cost.amount, perVehicle),
+        mark: evidenceAt(own.costRank),
         missing: cost.issues.map((i) => i.message).join('; '),
       });
     }
@@ -72,6 +77,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
         bought: each,
         each,
         onVehicle: times(each, count),
+        mark: each === null ? null : (fastenerMass(set)?.evidence ?? null),
         missing: each === null ? 'No mass to price it by' : '',
       });
     }

@@ -13,6 +13,9 @@ export interface RowFigures {
   readonly name: string;
   readonly detail: string;
   readonly count: number;
+  /** "2–3", or empty where the count is certain */
+  readonly countRange: string;
+  readonly countMark: Mark | null;
   readonly fasteners: number | null;
   readonly joints: number | null;
   readonly massKg: number | null;
@@ -21,6 +24,7 @@ export interface RowFigures {
   readonly weakest: Mark | null;
   readonly weakestShare: string;
   readonly cost: number | null;
+  readonly costMark: Mark | null;
   readonly costGap: string;
   readonly costTitle: string;
   readonly weighed: string;
@@ -45,11 +49,11 @@ const ROW_PX = 44;
   template: `<div class="table">
     <div class="row head" role="row" id="pieces-head">
       <span role="columnheader">Piece</span>
-      <span role="columnheader" class="right" [title]="countTitle()">Count</span>
+      <span role="columnheader" class="right" [title]="countTitle()">Count <span class="markroom"></span></span>
       <span role="columnheader" class="right spare">Fasteners</span>
       <span role="columnheader" class="right spare">Joints</span>
       <span role="columnheader" class="right">Mass, kg <span class="markroom"></span></span>
-      <span role="columnheader" class="right">Cost, {{ currency() }}</span>
+      <span role="columnheader" class="right">Cost, {{ currency() }} <span class="markroom"></span></span>
       <span role="columnheader">Weighed</span>
     </div>
     <cdk-virtual-scroll-viewport
@@ -103,7 +107,10 @@ const ROW_PX = 44;
       </div>
     }
     <ng-template #cells let-f>
-      <span class="figure right" role="gridcell">{{ f.count | ebCount }}</span>
+      <span class="right" role="gridcell">
+        <span class="figure">{{ f.count | ebCount }}</span><eb-mark class="gap" [mark]="f.countMark" of="the count" />
+        <span class="second figure">{{ f.countRange }}<span class="markroom"></span></span>
+      </span>
       <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
       <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
       <span class="right" role="gridcell">
@@ -111,8 +118,8 @@ const ROW_PX = 44;
         <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
       </span>
       <span class="right" role="gridcell" [title]="f.costTitle">
-        <span class="figure">{{ f.cost | ebMoney }}</span>
-        <span class="second">{{ f.costGap }}</span>
+        <span class="figure">{{ f.cost | ebMoney }}</span><eb-mark class="gap" [mark]="f.costMark" of="the cost" />
+        <span class="second">{{ f.costGap }}<span class="markroom"></span></span>
       </span>
       <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
     </ng-template>
@@ -137,7 +144,7 @@ const ROW_PX = 44;
     }
     .row {
       display: grid;
-      grid-template-columns: minmax(150px, 1fr) 50px 62px 46px 100px 72px 66px;
+      grid-template-columns: minmax(150px, 1fr) 66px 62px 46px 96px 88px 66px;
       column-gap: 8px;
       align-items: center;
       height: 44px;

@@ -28,11 +28,19 @@ const costGap = (figures: Shown): readonly [string, string] => {
   return [known, [`${known} pieces costed`, ...fasteners].join('; ')];
 };
 
+/** The range of a count for the second line: "2–3", "at least 20"; empty where the count is certain. */
+export const countRangeText = ({ pieces, piecesLow, piecesHigh }: Pick<Shown, 'pieces' | 'piecesLow' | 'piecesHigh'>): string => {
+  if (piecesLow === pieces && piecesHigh === pieces) return '';
+  return piecesHigh === null ? `≥ ${fixed(piecesLow, 0)}` : `${fixed(piecesLow, 0)}–${fixed(piecesHigh, 0)}`;
+};
+
 /** Figures of one node as the table prints them. */
 export const rowFigures = (name: string, detail: string, figures: Shown): RowFigures => ({
   name,
   detail,
   count: figures.pieces,
+  countRange: countRangeText(figures),
+  countMark: figures.countMark,
   // nothing recorded is not the same as none there
   fasteners: figures.fasteners === 0 ? null : figures.fasteners,
   joints: figures.joints === 0 ? null : figures.joints,
@@ -41,6 +49,7 @@ export const rowFigures = (name: string, detail: string, figures: Shown): RowFig
   weakest: figures.weakest,
   weakestShare: `${fixed(figures.weakestFraction * 100, 0)} %`,
   cost: figures.cost,
+  costMark: figures.costMark,
   costGap: costGap(figures)[0],
   costTitle: costGap(figures)[1],
   weighed: weighedShort(figures),

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Router } from '@angular/router';
 import { removeOp, type Op, type Piece } from '@each-bolt/core/record';
 import { shown, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
@@ -6,13 +7,18 @@ import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
+import { KnownDialog } from '../known/known-dialog';
+import { WhyService } from '../known/why-service';
+import { PictureViewer } from '../pictures/picture-viewer';
+import { TakePicture } from '../pictures/take-picture';
 import { Commands } from '../shell/commands';
+import { ShellActs } from '../shell/shell-acts';
 import { PieceCard } from './piece-card';
 
 /** Connects the card to the record: what is chosen goes in, what was edited goes through the ledger. */
 @Component({
   selector: 'eb-piece-card-host',
-  imports: [PieceCard],
+  imports: [KnownDialog, PictureViewer, PieceCard],
   template: `@if (selection.piece(); as piece) {
     <eb-piece-card
       [piece]="piece"
@@ -24,12 +30,45 @@ import { PieceCard } from './piece-card';
       [jointSets]="open.jointsOf().get(piece.id) ?? []"
       [editing]="editing() === piece.id"
       [refusal]="refusal()"
+      [pictures]="pictures()"
+      [pictureFaults]="pictureFaults()"
+      [questions]="open.questionsOf().get(piece.id) ?? []"
+      [others]="others()"
+      [mayEdit]="service.can()('piece.edit')"
+      [mayRecord]="service.can()('piece.add')"
+      [mayAsk]="service.can()('question.add')"
+      (sayKnown)="knowing.set($event)"
+      (why)="whys.ask(piece.id, $event)"
+      (history)="showHistory(piece)"
+      (ask)="acts.ask()"
+      (addPictures)="addPictures(piece, $event)"
+      (openPicture)="viewing.set($event.id)"
       (edit)="editing.set($event ? piece.id : '')"
       (ops)="send($event)"
       (remove)="remove(piece)"
       (recordInside)="commands.give('record-inside')"
       (closed)="selection.choose({ piece: null })"
     />
+    @defer (when knowing() !== ''; prefetch on idle) {
+      <eb-known-dialog
+        [visible]="knowing() !== ''"
+        (visibleChange)="knowing.set('')"
+        [piece]="piece"
+        [field]="knownField()"
+        (saved)="send([$event])"
+      />
+    }
+    @defer (when viewed() !== null; prefetch on idle) {
+      @if (viewed(); as picture) {
+        <eb-picture-viewer
+          [picture]="picture"
+          [url]="takes.url(picture, false)"
+          [mayEdit]="service.can()('picture.edit')"
+          (ops)="sendPicture($event)"
+          (closed)="viewing.set('')"
+        />
+      }
+    }
   }`,
   styles: `
     :host {
@@ -42,7 +81,11 @@ export class PieceCardHost {
   protected readonly open = inject(OpenStudy);
   protected readonly selection = inject(Selection);
   protected readonly commands = inject(Commands);
-  private readonly service = inject(RecordService);
+  protected readonly service = inject(RecordService);
+  protected readonly whys = inject(WhyService);
+  protected readonly acts = inject(ShellActs);
+  protected readonly takes = inject(TakePicture);
+  private readonly router = inject(Router);
 
   /** id of the piece whose form is open */
   protected readonly editing = signal('');
@@ -58,7 +101,26 @@ export class PieceCardHost {
     return piece ? pieceCost(piece, this.open.rollUp().perVehicle[this.place()] ?? 1, basisOf(this.open.study())) : null;
   });
 
+  /** the field whose knowledge is being edited */
+  protected readonly knowing = signal('');
+  protected readonly knownField = computed(() => (this.knowing() === '' ? 'quantity' : this.knowing()));
+  protected readonly viewing = signal('');
+  protected readonly pictureFaults = signal<readonly string[]>([]);
+  private readonly ownPictures = computed(() => this.open.picturesOf().get(this.selection.piece()?.id ?? '') ?? []);
+  protected readonly pictures = computed(() => this.ownPictures().map((picture) => ({ picture, url: this.takes.url(picture, true) })));
+  protected readonly viewed = computed(() => this.ownPictures().find((p) => p.id === this.viewing()) ?? null);
+  protected readonly others = computed(() => {
+    const here = this.acts.others().filter((h) => h.pieceId === this.selection.piece()?.id);
+    const names = [...new Set(here.map((h) => h.name))];
+    return names.length === 0 ? '' : `${names.join(' and ')} ${names.length === 1 ? 'has' : 'have'} this piece open too`;
+  });
+
   constructor() {
+    effect(() => void this.takes.recall(this.ownPictures()));
+    effect(() => {
+      this.selection.piece();
+      untracked(() => this.pictureFaults.set([]));
+    });
     this.commands.on('edit-piece', () => this.editing.set(this.selection.piece()?.id ?? ''));
   }
 
@@ -67,6 +129,24 @@ export class PieceCardHost {
     const result = await this.service.send(ops);
     this.refusal.set(result.kept ? null : result.refusal);
     if (result.kept) this.editing.set('');
+  }
+
+  protected async addPictures(piece: Piece, files: readonly File[]): Promise<void> {
+    const next = Math.max(-1, ...this.ownPictures().map((p) => p.sequence)) + 1;
+    this.pictureFaults.set(await this.takes.take(piece, files, next));
+  }
+
+  protected async sendPicture(ops: readonly Op[]): Promise<void> {
+    this.viewing.set('');
+    const result = await this.service.send(ops);
+    this.pictureFaults.set(result.kept ? [] : [result.refusal.message]);
+  }
+
+  protected showHistory(piece: Piece): void {
+    void this.router.navigate(['/studies', this.service.studyId, 'history'], {
+      queryParams: { about: piece.id },
+      queryParamsHandling: 'merge',
+    });
   }
 
   /** Takes a piece off with everything inside it and everything that holds it, as one change. */

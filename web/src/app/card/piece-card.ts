@@ -1,11 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
-import type { FastenerSet, JointSet, Op, Piece, Study } from '@each-bolt/core/record';
+import {
+  rangeText,
+  type FastenerSet,
+  type JointSet,
+  type Op,
+  type Picture,
+  type Piece,
+  type Question,
+  type Study,
+} from '@each-bolt/core/record';
 import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
-import type { PieceCost } from '@each-bolt/core/cost';
+import type { Measure, PieceCost } from '@each-bolt/core/cost';
+import { PictureList, type ShownPicture } from '../pictures/picture-list';
 import type { Refusal } from '../record/record-api';
 import { EvidenceMark } from '../shared/evidence-mark';
-import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
+import { MassPipe, MoneyPipe } from '../shared/pipes';
 import { RefusalNote } from '../shared/refusal-note';
 import { CostTerms } from './cost-terms';
 import { PieceEditor } from './piece-editor';
@@ -15,7 +25,7 @@ import { SetList } from './set-list';
 /** Everything about one piece, to read and to edit. */
 @Component({
   selector: 'eb-piece-card',
-  imports: [CostTerms, CountPipe, EvidenceMark, MassPipe, MoneyPipe, PieceEditor, RefusalNote, SetList],
+  imports: [CostTerms, EvidenceMark, MassPipe, MoneyPipe, PictureList, PieceEditor, RefusalNote, SetList],
   template: `<aside aria-label="Piece">
     <header>
       <h2>{{ piece().name }}</h2>
@@ -28,17 +38,20 @@ import { SetList } from './set-list';
       <eb-refusal [message]="why.message" [issues]="why.issues" />
     }
     @if (editing()) {
-      <eb-piece-editor
-        [piece]="piece()"
-        [study]="study()"
-        (saved)="ops.emit($event)"
-        (cancelled)="edit.emit(false)"
-      />
+      <eb-piece-editor [piece]="piece()" [study]="study()" (saved)="ops.emit($event)" (cancelled)="edit.emit(false)" />
     } @else {
       <div class="acts">
-        <button type="button" class="quiet-button" title="Edit (e)" (click)="edit.emit(true)">Edit</button>
-        <button type="button" class="quiet-button" title="Record inside (o)" (click)="recordInside.emit()">Record inside</button>
-        @if (confirming()) {
+        @if (mayEdit()) {
+          <button type="button" class="quiet-button" title="Edit (e)" (click)="edit.emit(true)">Edit</button>
+        }
+        @if (mayRecord()) {
+          <button type="button" class="quiet-button" title="Record inside (o)" (click)="recordInside.emit()">Record inside</button>
+        }
+        <button type="button" class="quiet-button" title="How do we know? (w)" (click)="why.emit('mass')">How known</button>
+        <button type="button" class="quiet-button" title="History of this piece" (click)="history.emit()">History</button>
+        @if (!mayRecord()) {
+          <!-- nothing more to do for those who do not record -->
+        } @else if (confirming()) {
           <button type="button" class="quiet-button warn" (click)="confirmRemove()">Take off for good</button>
           <button type="button" class="quiet-button" (click)="confirming.set(false)">Keep it</button>
         } @else {
@@ -54,28 +67,84 @@ import { SetList } from './set-list';
           <dd [class.figure]="line.isFigure">
             {{ line.value }}
             @if (line.mark; as mark) {
-              <eb-mark [mark]="mark" />
+              @if (line.field !== null && mayEdit()) {
+                <button type="button" class="how" [attr.aria-label]="line.label + ': how is it known?'" (click)="sayKnown.emit(line.field)">
+                  <eb-mark [mark]="mark" />
+                </button>
+              } @else {
+                <eb-mark [mark]="mark" />
+              }
+            }
+            @if (line.how !== '') {
+              <small class="soft">{{ line.how }}</small>
             }
           </dd>
         }
       </dl>
+      @if (others() !== '') {
+        <p class="others" role="status">{{ others() }}</p>
+      }
       @if (figures(); as f) {
         <section>
           <h3>{{ isAssembly() ? 'With everything inside, by the counting rule' : 'On one vehicle, by the counting rule' }}</h3>
           <dl>
             <dt>Count</dt>
-            <dd class="figure">{{ f.pieces | ebCount }}</dd>
+            <dd class="figure">
+              {{ countText() }}
+              <button type="button" class="how" aria-label="How do we know the count?" (click)="why.emit('count')">
+                <eb-mark [mark]="f.countMark" />
+              </button>
+            </dd>
             <dt>Mass</dt>
-            <dd class="figure">{{ f.massKg | ebMass }} kg <eb-mark [mark]="f.weakest" [share]="share()" /></dd>
+            <dd class="figure">
+              {{ f.massKg | ebMass }} kg
+              <button type="button" class="how" aria-label="How do we know the mass?" (click)="why.emit('mass')">
+                <eb-mark [mark]="f.weakest" [share]="share()" />
+              </button>
+            </dd>
             <dt>Cost</dt>
-            <dd class="figure">{{ study().currency }} {{ f.cost | ebMoney }}</dd>
+            <dd class="figure">
+              {{ study().currency }} {{ f.cost | ebMoney }}
+              <button type="button" class="how" aria-label="How do we know the cost?" (click)="why.emit('cost')">
+                <eb-mark [mark]="f.costMark" />
+              </button>
+            </dd>
             <dt>Weighed</dt>
             <dd>{{ weighed() }}</dd>
           </dl>
         </section>
       }
       <section>
-        <eb-set-list [piece]="piece()" [fastenerSets]="fastenerSets()" [jointSets]="jointSets()" (ops)="ops.emit($event)" />
+        <eb-picture-list
+          [pictures]="pictures()"
+          [mayAdd]="mayRecord()"
+          [faults]="pictureFaults()"
+          (added)="addPictures.emit($event)"
+          (opened)="openPicture.emit($event)"
+        />
+      </section>
+      <section>
+        <h3>Questions and promises</h3>
+        @for (question of questions(); track question.id) {
+          <p class="question" [class.done]="question.state !== 'open'">
+            {{ question.text }}
+            <small class="soft">{{ questionText(question) }}</small>
+          </p>
+        } @empty {
+          <p class="soft">None.</p>
+        }
+        @if (mayAsk()) {
+          <button type="button" class="quiet-button" title="Attach a question or promise (q)" (click)="ask.emit()">+ question</button>
+        }
+      </section>
+      <section>
+        <eb-set-list
+          [mayRecord]="mayRecord()"
+          [piece]="piece()"
+          [fastenerSets]="fastenerSets()"
+          [jointSets]="jointSets()"
+          (ops)="ops.emit($event)"
+        />
       </section>
       @if (cost(); as c) {
         <section>
@@ -154,6 +223,35 @@ import { SetList } from './set-list';
       padding-top: 12px;
       border-top: 1px solid var(--line);
     }
+    .how {
+      border: 0;
+      background: none;
+      padding: 0 2px;
+      cursor: pointer;
+    }
+    dd small {
+      display: block;
+      font-size: 12px;
+    }
+    .others {
+      margin-top: 10px;
+      padding: 4px 10px;
+      background: var(--dye-tint);
+      font-size: 13px;
+    }
+    .question {
+      padding: 4px 0;
+      border-bottom: 1px solid var(--fine);
+    }
+    .question small {
+      display: block;
+    }
+    .done {
+      color: var(--soft);
+    }
+    section > .quiet-button {
+      margin-top: 8px;
+    }
     section h3 {
       margin-bottom: 8px;
     }
@@ -168,6 +266,20 @@ export class PieceCard {
   readonly cost = input.required<PieceCost | null>();
   readonly fastenerSets = input.required<readonly FastenerSet[]>();
   readonly jointSets = input.required<readonly JointSet[]>();
+  readonly pictures = input<readonly ShownPicture[]>([]);
+  readonly pictureFaults = input<readonly string[]>([]);
+  readonly questions = input<readonly Question[]>([]);
+  /** who else has the piece open, in words */
+  readonly others = input('');
+  readonly mayEdit = input(true);
+  readonly mayRecord = input(true);
+  readonly mayAsk = input(true);
+  readonly sayKnown = output<string>();
+  readonly why = output<Measure>();
+  readonly history = output();
+  readonly ask = output();
+  readonly addPictures = output<readonly File[]>();
+  readonly openPicture = output<Picture>();
   readonly editing = input(false);
   readonly refusal = input<Refusal | null>(null);
   readonly edit = output<boolean>();
@@ -188,6 +300,20 @@ export class PieceCard {
       ? 'The piece goes with everything inside it, its fasteners and joints. The history keeps it.'
       : 'The piece goes with its fasteners and joints. The history keeps it.',
   );
+
+  protected readonly countText = computed(() => {
+    const f = this.figures();
+    if (!f) return '';
+    const range = f.piecesLow === f.pieces && f.piecesHigh === f.pieces ? '' : ` (${rangeText({ low: f.piecesLow, high: f.piecesHigh })})`;
+    return fixed(f.pieces, 0) + range;
+  });
+
+  protected questionText({ kind, state, owedTo, dueOn, answer }: Question): string {
+    if (state !== 'open') return state === 'answered' ? answer : 'dropped';
+    return [kind === 'promise' ? `promised to ${owedTo}` : 'open', dueOn === null ? '' : `due ${dueOn}`]
+      .filter((part) => part !== '')
+      .join(', ');
+  }
 
   protected confirmRemove(): void {
     this.confirming.set(false);

@@ -1,6 +1,6 @@
 import { fixed, materialById, millimetres, processById, withU, type EvidenceMark } from '@each-bolt/core/shared';
 import { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from '@each-bolt/core/bench';
-import { HAND_WORD, fieldLabel, type Piece, type PieceFields } from '@each-bolt/core/record';
+import { HAND_WORD, fieldLabel, knownAs, rangeText, type Piece, type PieceFields } from '@each-bolt/core/record';
 
 /** One line of the card: what it is, what it says, how it is known. */
 export interface CardLine {
@@ -8,12 +8,38 @@ export interface CardLine {
   readonly value: string;
   readonly isFigure: boolean;
   readonly mark: EvidenceMark | null;
+  /** the field whose value it is, when that can say how it is known */
+  readonly field: string | null;
+  /** who or what says so, and with what, in a line; empty when nothing was said */
+  readonly how: string;
 }
 
-const line = (label: string, value: string, isFigure = false, mark: EvidenceMark | null = null): readonly CardLine[] =>
-  value === '' ? [] : [{ label, value, isFigure, mark }];
+const line = (label: string, value: string, isFigure = false): readonly CardLine[] =>
+  value === '' ? [] : [{ label, value, isFigure, mark: null, field: null, how: '' }];
 
-const text = (piece: Piece, field: keyof PieceFields): readonly CardLine[] => line(fieldLabel('piece', field), String(piece[field] ?? ''));
+/** A line of a value that says how it is known. */
+const knownLine = (piece: Piece, field: string, label: string, value: string, isFigure = false): readonly CardLine[] => {
+  if (value === '') return [];
+  const said = knownAs('piece', piece, field);
+  return [{ label, value, isFigure, mark: said?.mark ?? null, field, how: [said?.instrument, said?.source].filter(Boolean).join(', ') }];
+};
+
+const text = (piece: Piece, field: keyof PieceFields): readonly CardLine[] =>
+  knownLine(piece, field, fieldLabel('piece', field), String(piece[field] ?? ''));
+
+const typed = (piece: Piece, field: string): string => {
+  const said = piece.known[field];
+  return [
+    said?.u ? ` ± ${fixed(millimetres(said.u), 2)}` : '',
+    ' mm',
+    said?.typed && !said.typed.endsWith(' mm') ? `  (typed ${said.typed})` : '',
+  ].join('');
+};
+
+const countWithRange = (piece: Piece): string => {
+  const range = piece.known.quantity ? rangeText(piece.known.quantity) : null;
+  return range === null ? fixed(piece.quantity, 0) : `${fixed(piece.quantity, 0)} (${range})`;
+};
 
 const mm = (metres: number): string => String(millimetres(metres));
 
@@ -33,26 +59,44 @@ const envelopeText = (piece: Piece): string => {
 /** What is recorded of a piece, in the order of the card; what is not known is left out, but for the mass. */
 export const pieceLines = (piece: Piece): readonly CardLine[] => [
   ...text(piece, 'function'),
-  ...line('Quantity', fixed(piece.quantity, 0), true),
-  ...(piece.hand === 'none' ? [] : line('Hand', HAND_WORD[piece.hand])),
-  ...line('Material', withDetail(materialById.get(piece.materialId ?? '')?.name ?? piece.materialId ?? '', piece.materialDetail)),
-  ...line('Made by', withDetail(processById.get(piece.processId ?? '')?.name ?? piece.processId ?? '', piece.processDetail)),
-  ...line('Mass each', massText(piece), true, piece.massEvidence),
-  ...line('Thickness', piece.wallThicknessM === null ? '' : `${mm(piece.wallThicknessM)} mm`, true),
-  ...line('Envelope', envelopeText(piece), true),
+  ...knownLine(piece, 'quantity', 'Quantity', countWithRange(piece), true),
+  ...(piece.hand === 'none' ? [] : knownLine(piece, 'hand', 'Hand', HAND_WORD[piece.hand])),
+  ...knownLine(
+    piece,
+    'materialId',
+    'Material',
+    withDetail(materialById.get(piece.materialId ?? '')?.name ?? piece.materialId ?? '', piece.materialDetail),
+  ),
+  ...knownLine(
+    piece,
+    'processId',
+    'Made by',
+    withDetail(processById.get(piece.processId ?? '')?.name ?? piece.processId ?? '', piece.processDetail),
+  ),
+  ...knownLine(piece, 'massEachKg', 'Mass each', massText(piece), true),
+  ...knownLine(
+    piece,
+    'wallThicknessM',
+    'Thickness',
+    piece.wallThicknessM === null ? '' : mm(piece.wallThicknessM) + typed(piece, 'wallThicknessM'),
+    true,
+  ),
+  ...knownLine(piece, 'lengthM', 'Envelope', envelopeText(piece), true),
   ...line('Check', heavierThanSolid(piece)),
-  ...line('Run length', piece.runLengthM === null ? '' : `${mm(piece.runLengthM)} mm`, true),
+  ...knownLine(piece, 'runLengthM', 'Run length', piece.runLengthM === null ? '' : mm(piece.runLengthM) + typed(piece, 'runLengthM'), true),
   ...text(piece, 'location'),
   ...text(piece, 'markings'),
   ...text(piece, 'supplier'),
   ...line('Opened', piece.opened === null ? '' : piece.opened === 'closed' ? `left closed: ${piece.closedReason}` : 'opened'),
   ...text(piece, 'damage'),
-  ...line(
+  ...knownLine(
+    piece,
+    'boughtPrice',
     'Price',
     piece.boughtPrice === null
       ? ''
       : `${piece.boughtCurrency} ${piece.boughtPrice} (${piece.boughtPriceYear}, ${fixed(piece.boughtVolumePerYear ?? 0, 0)} a year, ${piece.boughtRegion})`,
     true,
   ),
-  ...text(piece, 'notes'),
+  ...line(fieldLabel('piece', 'notes'), piece.notes),
 ];

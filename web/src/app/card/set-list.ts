@@ -43,10 +43,14 @@ const grams = (set: FastenerSet): string => {
         </form>
       } @else {
         <div class="set">
-          <button type="button" class="figure line" title="Edit" (click)="editing.set(set.id)">{{ set.line }}</button>
-          <button type="button" class="off" [attr.aria-label]="'Remove ' + set.line" title="Remove" (click)="remove(set)">
-            <i class="pi pi-times" aria-hidden="true"></i>
+          <button type="button" class="figure line" title="Edit" [disabled]="!mayRecord()" (click)="editing.set(set.id)">
+            {{ set.line }}
           </button>
+          @if (mayRecord()) {
+            <button type="button" class="off" [attr.aria-label]="'Remove ' + set.line" title="Remove" (click)="remove(set)">
+              <i class="pi pi-times" aria-hidden="true"></i>
+            </button>
+          }
           <small class="soft">{{ set.note }}</small>
         </div>
       }
@@ -68,7 +72,7 @@ const grams = (set: FastenerSet): string => {
         />
         <button type="submit" class="quiet-button">Keep</button>
       </form>
-    } @else {
+    } @else if (mayRecord()) {
       <button type="button" class="quiet-button add" (click)="editing.set('new')">+ set</button>
     }
     @if (fault() !== '') {
@@ -142,6 +146,7 @@ export class SetList {
   readonly piece = input.required<Piece>();
   readonly fastenerSets = input.required<readonly FastenerSet[]>();
   readonly jointSets = input.required<readonly JointSet[]>();
+  readonly mayRecord = input(true);
   readonly ops = output<readonly Op[]>();
 
   protected readonly editing = signal('');

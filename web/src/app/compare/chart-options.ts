@@ -1,4 +1,4 @@
-import { fixed, threeDigits } from '@each-bolt/core/shared';
+import { EVIDENCE_WORD, fixed, threeDigits, type EvidenceMark } from '@each-bolt/core/shared';
 import { shareOrder, type Comparison, type Side } from '@each-bolt/core/compare';
 import type { EChartsCoreOption } from 'echarts/core';
 import { VEHICLE_SHAPES } from '../shared/vehicle-mark';
@@ -22,14 +22,25 @@ export interface FamilyMass {
   readonly family: string;
   readonly left: number;
   readonly right: number;
+  readonly leftMark: EvidenceMark | null;
+  readonly rightMark: EvidenceMark | null;
 }
 
 /** Mass by material family on both sides, in the order of the catalogue; 0 where a side uses none of it. */
 export const familyMasses = ({ left, right }: Comparison): readonly FamilyMass[] => {
-  const mass = (side: Side, family: string): number => side.shares.family.find((share) => share.key === family)?.massKg ?? 0;
+  const share = (side: Side, family: string): Side['shares']['family'][number] | undefined =>
+    side.shares.family.find((s) => s.key === family);
+  const mass = (side: Side, family: string): number => share(side, family)?.massKg ?? 0;
+  const mark = (side: Side, family: string): EvidenceMark | null => share(side, family)?.marks.mass ?? null;
   const families = [...new Set([...left.shares.family, ...right.shares.family].map((share) => share.key))].sort(shareOrder);
   return families
-    .map((family) => ({ family, left: mass(left, family), right: mass(right, family) }))
+    .map((family) => ({
+      family,
+      left: mass(left, family),
+      right: mass(right, family),
+      leftMark: mark(left, family),
+      rightMark: mark(right, family),
+    }))
     .filter(({ left: l, right: r }) => l > 0 || r > 0);
 };
 
@@ -68,7 +79,9 @@ export const familyChart = (masses: readonly FamilyMass[], left: ChartVehicle, r
       color: ink.ink,
       fontFamily: FIGURES,
       fontSize: 11,
-      formatter: ({ value }: { value: number }) => (value === 0 ? 'none' : fixed(value, 2)),
+      // the weakest mark stands behind the figure
+      formatter: ({ value, dataIndex }: { value: number; dataIndex: number }) =>
+        value === 0 ? 'none' : `${fixed(value, 2)} ${masses[dataIndex]?.[`${side}Mark`] ?? ''}`.trim(),
     },
     data: masses.map((mass) => mass[side]),
   });
@@ -93,11 +106,15 @@ export const familyChart = (masses: readonly FamilyMass[], left: ChartVehicle, r
 interface Point {
   readonly name: string;
   readonly value: readonly [number, number];
+  /** weakest mark in the mass */
+  readonly mark: EvidenceMark | null;
 }
 
 const pointsOf = (side: Side): readonly Point[] =>
   side.groups.flatMap((group) =>
-    group.massKg === null || group.massKg <= 0 ? [] : [{ name: group.name, value: [group.pieces, group.massKg] as const }],
+    group.massKg === null || group.massKg <= 0
+      ? []
+      : [{ name: group.name, value: [group.pieces, group.massKg] as const, mark: group.massMark }],
   );
 
 /** How many of the largest points of each vehicle carry their name. */
@@ -129,7 +146,7 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
         color: ink.ink,
         fontFamily: FONT,
         fontSize: 11.5,
-        formatter: ({ name }: { name: string }) => (names.has(name) ? name : ''),
+        formatter: ({ name, data }: { name: string; data: Point }) => (names.has(name) ? `${name} ${data.mark ?? ''}`.trim() : ''),
       },
       labelLayout: { hideOverlap: true },
       data: points,
@@ -141,8 +158,8 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
     grid: { left: 26, right: 60, top: 10, bottom: 40, containLabel: true },
     tooltip: {
       trigger: 'item',
-      formatter: ({ seriesName, name, value }: { seriesName: string; name: string; value: readonly [number, number] }) =>
-        `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} kg`,
+      formatter: ({ seriesName, name, value, data }: { seriesName: string; name: string; value: readonly [number, number]; data: Point }) =>
+        `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} kg${data.mark === null ? '' : `, weakest evidence ${EVIDENCE_WORD[data.mark]}`}`,
     },
     xAxis: { type: 'value', min: 0, minInterval: 1, ...axis(ink, 'counted by the rule, from 0') },
     // masses span grams to tens of kilograms; on a straight axis all but a few would lie on the floor

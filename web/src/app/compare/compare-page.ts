@@ -73,7 +73,6 @@ type View = 'total' | 'material' | 'process';
             [left]="left()!"
             [right]="right()!"
             [currency]="open.study().currency"
-            [marks]="view() === 'total' ? [c.left.shown.weakest, c.right.shown.weakest] : null"
           />
           <h3>Count against mass, each assembly with all inside it</h3>
           <div

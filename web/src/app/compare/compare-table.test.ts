@@ -17,7 +17,7 @@ describe('the comparison table', () => {
   };
 
   it('states each unit once, the difference with its sign, and the weakest mark beside a mass', async () => {
-    const [count, , , joints, mass] = await rows({ groups: [{ heading: '', rows: comparison.totals }], marks: ['M', 'I'] });
+    const [count, , , joints, mass] = await rows({ groups: [{ heading: '', rows: comparison.totals }] });
     expect(count).toBe('Count 6 1 +5 6.00');
     expect(joints).toBe('Joints 0 0 0 –');
     expect(mass).toBe('Mass, kg 2.020 M 1.000 I +1.020 2.02');

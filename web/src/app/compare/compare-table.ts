@@ -39,15 +39,11 @@ export interface RowGroup {
             <th scope="row">{{ labelOf(row) }}</th>
             <td class="right figure">
               {{ figure(row, row.left) }}
-              @if (marks(); as m) {
-                <eb-mark class="gap" [mark]="row.measure === 'mass' ? m[0] : null" />
-              }
+              <eb-mark class="gap" [mark]="row.leftMark" [of]="labelOf(row)" />
             </td>
             <td class="right figure">
               {{ figure(row, row.right) }}
-              @if (marks(); as m) {
-                <eb-mark class="gap" [mark]="row.measure === 'mass' ? m[1] : null" />
-              }
+              <eb-mark class="gap" [mark]="row.rightMark" [of]="labelOf(row)" />
             </td>
             <td class="right figure">{{ difference(row) }}</td>
             <td class="right figure">{{ times(row) }}</td>
@@ -101,8 +97,6 @@ export class CompareTable {
   readonly left = input.required<ChartVehicle>();
   readonly right = input.required<ChartVehicle>();
   readonly currency = input.required<string>();
-  /** weakest marks of the two masses, for totals */
-  readonly marks = input<readonly [Mark | null, Mark | null] | null>(null);
 
   protected labelOf(row: CompareRow): string {
     const word = {

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { CostLine } from '@each-bolt/core/cost';
 import { TableModule } from 'primeng/table';
+import { EvidenceMark } from '../shared/evidence-mark';
 import { CountPipe, MoneyPipe } from '../shared/pipes';
 
 /** The cost of each piece by term; the dearest first unless sorted otherwise. */
 @Component({
   selector: 'eb-cost-table',
-  imports: [CountPipe, MoneyPipe, TableModule],
+  imports: [EvidenceMark, CountPipe, MoneyPipe, TableModule],
   template: `<p-table
     [value]="rows()"
     [scrollable]="true"
@@ -44,7 +45,7 @@ import { CountPipe, MoneyPipe } from '../shared/pipes';
         <td class="right figure">{{ line.conversion | ebMoney }}</td>
         <td class="right figure">{{ line.bought | ebMoney }}</td>
         <td class="right figure">{{ line.each | ebMoney }}</td>
-        <td class="right figure">{{ line.onVehicle | ebMoney }}</td>
+        <td class="right figure">{{ line.onVehicle | ebMoney }}<eb-mark class="gap" [mark]="line.mark" of="cost" /></td>
       </tr>
     </ng-template>
   </p-table>`,
@@ -56,6 +57,9 @@ import { CountPipe, MoneyPipe } from '../shared/pipes';
     }
     tr {
       cursor: pointer;
+    }
+    .gap {
+      margin-left: 6px;
     }
     .right {
       text-align: right;

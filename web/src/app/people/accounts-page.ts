@@ -10,7 +10,10 @@ import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
 import { Session } from './session';
 
-type Listed = { readonly kind: 'reading' } | { readonly kind: 'failed'; readonly refusal: Refusal } | { readonly kind: 'ready'; readonly people: readonly Person[] };
+type Listed =
+  | { readonly kind: 'reading' }
+  | { readonly kind: 'failed'; readonly refusal: Refusal }
+  | { readonly kind: 'ready'; readonly people: readonly Person[] };
 
 /** One's own password and device, and for leads of the house the accounts of all. */
 @Component({
@@ -71,7 +74,14 @@ type Listed = { readonly kind: 'reading' } | { readonly kind: 'failed'; readonly
                     <td>
                       @if (resetting() === person.id) {
                         <form (submit)="reset($event, person, fresh.value)">
-                          <input #fresh pInputText pSize="small" type="text" [attr.aria-label]="'New password of ' + person.name" autocomplete="off" />
+                          <input
+                            #fresh
+                            pInputText
+                            pSize="small"
+                            type="text"
+                            [attr.aria-label]="'New password of ' + person.name"
+                            autocomplete="off"
+                          />
                           <button type="submit" class="quiet-button">Give it</button>
                         </form>
                       } @else {
@@ -91,7 +101,12 @@ type Listed = { readonly kind: 'reading' } | { readonly kind: 'failed'; readonly
           @for (field of fields; track field.name) {
             <label>
               <span>{{ field.label }}</span>
-              <input pInputText [formControlName]="field.name" autocomplete="off" [attr.aria-invalid]="faultOf(refusal(), field.name) !== ''" />
+              <input
+                pInputText
+                [formControlName]="field.name"
+                autocomplete="off"
+                [attr.aria-invalid]="faultOf(refusal(), field.name) !== ''"
+              />
               <small role="alert">{{ faultOf(refusal(), field.name) }}</small>
             </label>
           }

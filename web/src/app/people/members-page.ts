@@ -39,7 +39,11 @@ import { Session } from './session';
             <td>{{ row.name }}</td>
             <td>
               @if (mayEdit()) {
-                <select [attr.aria-label]="'Role of ' + row.name" [value]="row.member.role" (change)="setRole(row.member, $any($event.target).value)">
+                <select
+                  [attr.aria-label]="'Role of ' + row.name"
+                  [value]="row.member.role"
+                  (change)="setRole(row.member, $any($event.target).value)"
+                >
                   @for (role of roles; track role) {
                     <option [value]="role" [selected]="role === row.member.role">{{ role }}</option>
                   }

@@ -257,7 +257,9 @@ export class HistoryPage {
   protected readonly shown = computed(() => {
     const [by, text] = [this.by(), this.text().trim().toLowerCase()];
     const fits = (line: Line): boolean =>
-      line.words.some((w) => [w.name, w.did, ENTITY_WORD[w.entity], ...w.cells.flatMap((c) => [c.label, c.was, c.now])].join(' ').toLowerCase().includes(text));
+      line.words.some((w) =>
+        [w.name, w.did, ENTITY_WORD[w.entity], ...w.cells.flatMap((c) => [c.label, c.was, c.now])].join(' ').toLowerCase().includes(text),
+      );
     return this.lines().filter((line) => (by === '' || line.change.madeBy === by) && (text === '' || fits(line)));
   });
 

@@ -70,7 +70,9 @@ export class LocalStore {
   }
 
   /** The study as it was last stored, and the changes applied since. */
-  async study(studyId: string): Promise<{ readonly stored: ReadStudy & { readonly people: readonly Person[] }; readonly log: readonly LogEntry[] } | null> {
+  async study(
+    studyId: string,
+  ): Promise<{ readonly stored: ReadStudy & { readonly people: readonly Person[] }; readonly log: readonly LogEntry[] } | null> {
     const db = await this.db;
     const stored = await db.get('studies', studyId);
     if (!stored) return null;

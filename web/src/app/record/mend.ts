@@ -55,5 +55,7 @@ export const faultyFields = (
 /** The ops with one field typed anew. */
 export const retyped = (ops: readonly Op[], { op, field, value }: FaultyField, text: string): readonly Op[] =>
   ops.map((one, i) =>
-    i === op && 'fields' in one ? ({ ...one, fields: { ...one.fields, [field]: typeof value === 'number' ? Number(text.replace(',', '.')) : text } } as Op) : one,
+    i === op && 'fields' in one
+      ? ({ ...one, fields: { ...one.fields, [field]: typeof value === 'number' ? Number(text.replace(',', '.')) : text } } as Op)
+      : one,
   );

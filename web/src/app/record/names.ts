@@ -25,7 +25,13 @@ export class Names {
   });
 
   readonly of = computed<NameOf>(() => {
-    const [pieces, vehicles, subsystems, others] = [this.open.pieceById(), this.open.vehicleById(), this.open.subsystemById(), this.others()];
-    return (id) => pieces.get(id)?.name ?? vehicles.get(id)?.name ?? subsystems.get(id)?.name ?? others.get(id) ?? this.sets().get(id) ?? null;
+    const [pieces, vehicles, subsystems, others] = [
+      this.open.pieceById(),
+      this.open.vehicleById(),
+      this.open.subsystemById(),
+      this.others(),
+    ];
+    return (id) =>
+      pieces.get(id)?.name ?? vehicles.get(id)?.name ?? subsystems.get(id)?.name ?? others.get(id) ?? this.sets().get(id) ?? null;
   });
 }

@@ -69,13 +69,22 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
           </div>
         }
         <div class="line">
-          <input #vehicleName pInputText placeholder="name of a vehicle" aria-label="Name of a vehicle" autocomplete="off" (keydown.enter)="addVehicle($event, vehicleName, $any(vehicleRole.value))" />
+          <input
+            #vehicleName
+            pInputText
+            placeholder="name of a vehicle"
+            aria-label="Name of a vehicle"
+            autocomplete="off"
+            (keydown.enter)="addVehicle($event, vehicleName, $any(vehicleRole.value))"
+          />
           <select #vehicleRole aria-label="Its role in the study">
             @for (role of vehicleRoles; track role) {
               <option [value]="role">{{ roleWord[role] }}</option>
             }
           </select>
-          <button type="button" class="quiet-button" (click)="addVehicle($event, vehicleName, $any(vehicleRole.value))">Add the vehicle</button>
+          <button type="button" class="quiet-button" (click)="addVehicle($event, vehicleName, $any(vehicleRole.value))">
+            Add the vehicle
+          </button>
         </div>
       }
       @default {
@@ -269,19 +278,22 @@ export class NewStudy {
     }
     const id = crypto.randomUUID();
     const newId = (): string => crypto.randomUUID();
-    const vehicles = this.vehicles().map(
-      ({ name, role }, sequence): Op => ({
-        kind: 'vehicle.add',
-        id: newId(),
-        fields: { sequence, name, maker: '', role, modelYear: null, builtOn: null, acquiredOn: null, notes: '' },
-      }),
-    );
-    const members = [...this.memberRoles()].map(([personId, role]): Op => ({ kind: 'member.add', id: newId(), fields: { personId, role } }));
+    const vehicles = this.vehicles().map(({ name, role }, sequence): Op => ({
+      kind: 'vehicle.add',
+      id: newId(),
+      fields: { sequence, name, maker: '', role, modelYear: null, builtOn: null, acquiredOn: null, notes: '' },
+    }));
+    const members = [...this.memberRoles()].map(([personId, role]): Op => ({
+      kind: 'member.add',
+      id: newId(),
+      fields: { personId, role },
+    }));
     this.begun.emit({ id, ops: [...newStudyOps(id, fields, this.me().id, newId), ...members, ...vehicles] });
   }
 
   private checked(): { readonly fields: StudyFields | null; readonly issues: readonly Issue[] } {
-    const { title, questions, currency, priceYear, region, volumePerYear, productionYears, fastenersIn, openedAsPieces } = this.form.getRawValue();
+    const { title, questions, currency, priceYear, region, volumePerYear, productionYears, fastenersIn, openedAsPieces } =
+      this.form.getRawValue();
     const number = (text: string): number => (/^\d+$/.test(text.trim()) ? Number(text) : Number.NaN);
     const checked = check(SCHEMAS.study, {
       title: title.trim(),

@@ -35,7 +35,9 @@ export interface Mended {
           @if (conflict.current === null) {
             <p class="clash">
               “{{ name(conflict.id) }}” was taken off{{ conflict.by ? ' by ' + conflict.by : '' }} {{ when(conflict.at) }}.
-              <button type="button" class="quiet-button" (click)="putBack.emit({ entry, rowId: conflict.id })">Put it back with your values</button>
+              <button type="button" class="quiet-button" (click)="putBack.emit({ entry, rowId: conflict.id })">
+                Put it back with your values
+              </button>
             </p>
           } @else if (conflict.verb === 'remove') {
             <div class="clash">
@@ -48,8 +50,12 @@ export interface Mended {
                   </dd>
                 }
               </dl>
-              <label><input type="radio" [name]="entry.seq + conflict.id" (change)="choose(conflict, '', 'mine')" /> take it off anyway</label>
-              <label><input type="radio" [name]="entry.seq + conflict.id" checked (change)="choose(conflict, '', 'theirs')" /> leave it</label>
+              <label
+                ><input type="radio" [name]="entry.seq + conflict.id" (change)="choose(conflict, '', 'mine')" /> take it off anyway</label
+              >
+              <label
+                ><input type="radio" [name]="entry.seq + conflict.id" checked (change)="choose(conflict, '', 'theirs')" /> leave it</label
+              >
             </div>
           } @else {
             <table class="clash">

@@ -57,7 +57,9 @@ export interface About {
         <small role="alert">{{ faultOf('answer') }}</small>
         <div class="kinds" role="radiogroup" aria-label="State">
           <label><input type="radio" formControlName="state" value="open" /> open</label>
-          <label><input type="radio" formControlName="state" value="answered" /> {{ asked.kind === 'promise' ? 'kept' : 'answered' }}</label>
+          <label
+            ><input type="radio" formControlName="state" value="answered" /> {{ asked.kind === 'promise' ? 'kept' : 'answered' }}</label
+          >
           <label><input type="radio" formControlName="state" value="dropped" /> dropped</label>
         </div>
       }
@@ -138,7 +140,9 @@ export class QuestionDialog {
   protected readonly isPromise = computed(() => this.kind() === 'promise');
   protected readonly heading = computed(() => (this.question() ? 'Question or promise' : 'New question or promise'));
   protected readonly aboutText = computed(() => this.about().text);
-  protected readonly otherFaults = computed(() => this.issues().filter((i) => !['text', 'owedTo', 'dueOn', 'answer'].includes(i.field ?? '')));
+  protected readonly otherFaults = computed(() =>
+    this.issues().filter((i) => !['text', 'owedTo', 'dueOn', 'answer'].includes(i.field ?? '')),
+  );
 
   constructor() {
     effect(() => {

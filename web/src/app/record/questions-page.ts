@@ -26,7 +26,10 @@ const STATE_WORD = { open: 'open', answered: 'answered', dropped: 'dropped' } as
     <header>
       <h1>Questions and promises</h1>
       <div class="acts">
-        <label><input type="checkbox" [checked]="all()" (change)="all.set($any($event.target).checked)" /> also what is answered or dropped</label>
+        <label
+          ><input type="checkbox" [checked]="all()" (change)="all.set($any($event.target).checked)" /> also what is answered or
+          dropped</label
+        >
         @if (mayAsk()) {
           <button type="button" class="quiet-button" (click)="ask()">Ask about the study</button>
         }
@@ -37,7 +40,8 @@ const STATE_WORD = { open: 'open', answered: 'answered', dropped: 'dropped' } as
     }
     @if (rows().length === 0) {
       <p class="sheet-empty">
-        {{ all() ? 'Nothing was ever asked or promised here.' : 'Nothing is open.' }} Choose a piece and press q to attach a question or a promise to it.
+        {{ all() ? 'Nothing was ever asked or promised here.' : 'Nothing is open.' }} Choose a piece and press q to attach a question or a
+        promise to it.
       </p>
     } @else {
       <table>
@@ -155,7 +159,9 @@ export class QuestionsPage {
   protected readonly about = computed<About>(() => {
     const q = this.chosen();
     const { id, title } = this.open.study();
-    return q ? { kind: q.aboutKind, id: q.aboutId, field: q.aboutField, text: this.aboutOf(q) } : { kind: 'study', id, field: null, text: title };
+    return q
+      ? { kind: q.aboutKind, id: q.aboutId, field: q.aboutField, text: this.aboutOf(q) }
+      : { kind: 'study', id, field: null, text: title };
   });
   protected readonly rows = computed<readonly Row[]>(() => {
     const today = new Date().toISOString().slice(0, 10);
@@ -174,7 +180,9 @@ export class QuestionsPage {
 
   private aboutOf({ aboutKind, aboutId, aboutField }: Question): string {
     const name = this.names.of()(aboutId) ?? `a ${aboutKind} taken off since`;
-    return aboutField === null ? name : `${name}, ${fieldLabel(aboutKind, aboutField as keyof FieldsOf[typeof aboutKind] & string).toLowerCase()}`;
+    return aboutField === null
+      ? name
+      : `${name}, ${fieldLabel(aboutKind, aboutField as keyof FieldsOf[typeof aboutKind] & string).toLowerCase()}`;
   }
 
   protected isThere(id: string): boolean {

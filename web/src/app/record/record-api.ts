@@ -77,7 +77,8 @@ export const refusalOf = (error: unknown): Refusal => {
 };
 
 /** True for refusals that say nothing about the request: the server is away, starting, or too busy. It is asked again later. */
-export const isPassing = ({ code }: Refusal): boolean => code === 'no-answer' || code === 'unavailable' || code === 'too-many' || code === 'failed';
+export const isPassing = ({ code }: Refusal): boolean =>
+  code === 'no-answer' || code === 'unavailable' || code === 'too-many' || code === 'failed';
 
 const RETRIES = 2;
 
@@ -177,7 +178,9 @@ export class RecordApi {
 
   bringArchive(file: Blob): Observable<{ readonly studyId: string; readonly title: string; readonly copied: boolean }> {
     return this.refused(
-      this.http.post<{ studyId: string; title: string; copied: boolean }>('/api/archives', file, { headers: { 'Content-Type': 'application/zip' } }),
+      this.http.post<{ studyId: string; title: string; copied: boolean }>('/api/archives', file, {
+        headers: { 'Content-Type': 'application/zip' },
+      }),
     );
   }
 

@@ -1,6 +1,15 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { applyOps, type Change, type KeptChange, type NetEffect, type Op, type OpKind, type Role, type StudyRecord } from '@each-bolt/core/record';
+import {
+  applyOps,
+  type Change,
+  type KeptChange,
+  type NetEffect,
+  type Op,
+  type OpKind,
+  type Role,
+  type StudyRecord,
+} from '@each-bolt/core/record';
 import type { StudyRollUp } from '@each-bolt/core/cost';
 import { BehaviorSubject, Subject, firstValueFrom, type Subscription } from 'rxjs';
 import { Session } from '../people/session';
@@ -108,7 +117,10 @@ export class RecordService {
     this.setOutbox(outbox);
     if (local) {
       const { record, role, may, people } = { ...local.stored };
-      const base = local.log.reduce((now, { ops, revision }) => (revision === now.revision + 1 ? applyOps(now, ops, revision) : now), record);
+      const base = local.log.reduce(
+        (now, { ops, revision }) => (revision === now.revision + 1 ? applyOps(now, ops, revision) : now),
+        record,
+      );
       this.show({ studyId, role, may, people, held: holdStudy(base, this.mine()) });
     }
     await this.readFromServer(studyId);
@@ -127,11 +139,16 @@ export class RecordService {
   }
 
   /** Records ops as one change. */
-  async send(ops: readonly Op[], { typed = '', undoes = null }: { readonly typed?: string; readonly undoes?: string | null } = {}): Promise<Kept> {
+  async send(
+    ops: readonly Op[],
+    { typed = '', undoes = null }: { readonly typed?: string; readonly undoes?: string | null } = {},
+  ): Promise<Kept> {
     const [open, person] = [this.open$, this.session.person];
-    if (!open || !person) return { kept: false, refusal: { code: 'signed-out', message: 'Sign in first; nothing was written', issues: [] } };
+    if (!open || !person)
+      return { kept: false, refusal: { code: 'signed-out', message: 'Sign in first; nothing was written', issues: [] } };
     const { issues } = effectOf(open.held, ops);
-    if (issues.length > 0) return { kept: false, refusal: { code: 'invalid', message: 'This does not fit the record. Nothing was written', issues } };
+    if (issues.length > 0)
+      return { kept: false, refusal: { code: 'invalid', message: 'This does not fit the record. Nothing was written', issues } };
     const change: Change = { id: crypto.randomUUID(), ops, undoes };
     const inverse = inverseOf(open.held, ops);
     this.show({ ...open, held: withWaiting(open.held, change.id, ops) });
@@ -184,7 +201,8 @@ export class RecordService {
     if (this.opening !== studyId) return;
     if (refusal.code === 'signed-out') this.session.ended();
     if (refusal.code === 'not-found') await this.store.forget(studyId);
-    if (this.open$ && (isPassing(refusal) || refusal.code === 'signed-out')) this.tell(refusal.code === 'signed-out' ? 'signed-out' : 'offline');
+    if (this.open$ && (isPassing(refusal) || refusal.code === 'signed-out'))
+      this.tell(refusal.code === 'signed-out' ? 'signed-out' : 'offline');
     else {
       this.open$ = null;
       this.state$.next({ kind: 'failed', refusal });

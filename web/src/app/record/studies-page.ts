@@ -78,7 +78,9 @@ type Listed =
                   }
                   <a class="quiet-button" [href]="'/api/studies/' + study.id + '/archive'" download>Archive file</a>
                   @if (study.role === 'lead') {
-                    <button type="button" class="quiet-button" (click)="setState(study)">{{ study.state === 'open' ? 'Archive' : 'Open again' }}</button>
+                    <button type="button" class="quiet-button" (click)="setState(study)">
+                      {{ study.state === 'open' ? 'Archive' : 'Open again' }}
+                    </button>
                   }
                 }
               </div>
@@ -226,19 +228,17 @@ export class StudiesPage {
     }
     const kept = isPassing(refusal) ? await this.store.studies() : [];
     if (kept.length === 0) return { kind: 'failed', refusal };
-    const studies = kept.map(
-      ({ studyId, record, role }): StudyLine => ({
-        id: studyId,
-        title: record.study.title,
-        revision: record.revision,
-        state: record.study.state,
-        vehicles: record.vehicles.map((v) => v.name),
-        pieces: record.pieces.length,
-        openQuestions: record.questions.filter((q) => q.state === 'open').length,
-        changedAt: null,
-        role,
-      }),
-    );
+    const studies = kept.map(({ studyId, record, role }): StudyLine => ({
+      id: studyId,
+      title: record.study.title,
+      revision: record.revision,
+      state: record.study.state,
+      vehicles: record.vehicles.map((v) => v.name),
+      pieces: record.pieces.length,
+      openQuestions: record.questions.filter((q) => q.state === 'open').length,
+      changedAt: null,
+      role,
+    }));
     return { kind: 'ready', studies, offline: true };
   }
 
@@ -289,7 +289,9 @@ export class StudiesPage {
     this.busy.set(`Bringing in ${file.name} …`);
     await this.tried(async () => {
       const { copied, title } = await firstValueFrom(this.api.bringArchive(file));
-      this.busy.set(copied ? `“${title}” was here already; it was brought in beside the first as a study of its own` : `“${title}” is brought in`);
+      this.busy.set(
+        copied ? `“${title}” was here already; it was brought in beside the first as a study of its own` : `“${title}” is brought in`,
+      );
       this.asked$.next();
     });
     input.value = '';

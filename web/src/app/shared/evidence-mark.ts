@@ -36,10 +36,13 @@ export class EvidenceMark {
   readonly mark = input.required<Mark | null>();
   /** share of the total that rests on the mark, in words, for totals */
   readonly share = input<string>('');
+  /** what a total is of, when it has no share: "the count" */
+  readonly of = input<string>('');
   readonly weak = computed(() => this.mark() === '?' || this.mark() === 'I' || this.mark() === 'R');
   readonly title = computed(() => {
     const mark = this.mark();
     if (mark === null) return '';
+    if (this.of() !== '') return `${this.of()}: weakest evidence ${EVIDENCE_WORD[mark]}`;
     return this.share() === '' ? EVIDENCE_WORD[mark] : `weakest evidence: ${EVIDENCE_WORD[mark]}, ${this.share()} of the mass`;
   });
 }

@@ -10,10 +10,20 @@ import type { Theme } from './theme-service';
   template: `<footer>
     <span class="group">
       <span class="word">Count</span>
-      <button type="button" [disabled]="!mayCount()" (click)="assemblies.emit()" title="Opened assemblies: as their pieces, or each as one (a)">
+      <button
+        type="button"
+        [disabled]="!mayCount()"
+        (click)="assemblies.emit()"
+        title="Opened assemblies: as their pieces, or each as one (a)"
+      >
         {{ study().assembliesAs === 'pieces' ? 'loose pieces' : 'assemblies as one' }}
       </button>
-      <button type="button" [disabled]="!mayCount()" (click)="fasteners.emit()" title="Fasteners: counted, weighed and costed with the pieces, or left out (f)">
+      <button
+        type="button"
+        [disabled]="!mayCount()"
+        (click)="fasteners.emit()"
+        title="Fasteners: counted, weighed and costed with the pieces, or left out (f)"
+      >
         {{ study().fastenersIn ? '+ fasteners' : 'no fasteners' }}
       </button>
     </span>
@@ -121,7 +131,9 @@ export class BasisLine {
       case 'sending':
         return sync.waiting === 1 ? 'Sending 1 change …' : `Sending ${sync.waiting} changes …`;
       case 'offline':
-        return sync.waiting === 0 ? 'No connection: what you record waits here' : `No connection: ${counted(sync.waiting, 'change')} waiting here`;
+        return sync.waiting === 0
+          ? 'No connection: what you record waits here'
+          : `No connection: ${counted(sync.waiting, 'change')} waiting here`;
       case 'signed-out':
         return sync.waiting === 0 ? 'Signed out' : `Signed out: ${counted(sync.waiting, 'change')} waiting here`;
       case 'kept':

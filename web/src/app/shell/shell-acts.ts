@@ -31,7 +31,9 @@ export class ShellActs {
   readonly about = computed<About>(() => {
     const [piece, vehicle, study] = [this.selection.piece(), this.selection.vehicle(), this.open.study()];
     if (piece) return { kind: 'piece', id: piece.id, field: null, text: piece.name };
-    return vehicle ? { kind: 'vehicle', id: vehicle.id, field: null, text: vehicle.name } : { kind: 'study', id: study.id, field: null, text: study.title };
+    return vehicle
+      ? { kind: 'vehicle', id: vehicle.id, field: null, text: vehicle.name }
+      : { kind: 'study', id: study.id, field: null, text: study.title };
   });
   /** the people of the study */
   readonly members = computed(() => {

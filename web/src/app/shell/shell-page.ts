@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, HostListener, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  HostListener,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole } from '@each-bolt/core/record';
@@ -6,6 +17,8 @@ import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
 import { PieceCardHost } from '../card/piece-card-host';
 import { Names } from '../record/names';
 import { NotKept } from '../record/not-kept';
+import { WhyHost } from '../known/why-host';
+import { WhyService } from '../known/why-service';
 import { OpenStudy } from '../record/open-study';
 import { QuestionDialog } from '../record/question-dialog';
 import { RecordService } from '../record/record-service';
@@ -27,7 +40,20 @@ import { UndoDialog } from './undo-dialog';
 /** The frame: strip, stack, sheet, card and basis line. */
 @Component({
   selector: 'eb-shell-page',
-  imports: [BasisLine, KeyHelp, NameDialog, NotKept, PieceCardHost, QuestionDialog, RefusalNote, RouterOutlet, Stack, Strip, UndoDialog],
+  imports: [
+    BasisLine,
+    KeyHelp,
+    NameDialog,
+    NotKept,
+    PieceCardHost,
+    QuestionDialog,
+    RefusalNote,
+    RouterOutlet,
+    Stack,
+    Strip,
+    UndoDialog,
+    WhyHost,
+  ],
   template: `@switch (service.state().kind) {
       @case ('reading') {
         <p class="whole" role="status">Reading the study …</p>
@@ -104,6 +130,9 @@ import { UndoDialog } from './undo-dialog';
         }
         @defer (when undo.asked() !== null; prefetch on idle) {
           <eb-undo-dialog [asked]="undo.asked()" [nameOf]="names.of()" (answered)="undo.answer($event)" />
+        }
+        @defer (when why.path().length > 0; prefetch on idle) {
+          <eb-why-host />
         }
         @defer (when acts.asking(); prefetch on idle) {
           <eb-question-dialog [(visible)]="acts.asking" [about]="acts.about()" [people]="acts.members()" (saved)="acts.attach($event)" />
@@ -192,6 +221,7 @@ export class ShellPage {
   protected readonly open = inject(OpenStudy);
   protected readonly theme = inject(ThemeService);
   protected readonly rule = inject(CountingRule);
+  protected readonly why = inject(WhyService);
   protected readonly undo = inject(UndoService);
   protected readonly acts = inject(ShellActs);
   protected readonly names = inject(Names);
@@ -251,7 +281,8 @@ export class ShellPage {
     };
   });
   protected readonly banner = computed(() => {
-    if (this.open.study().state === 'archived') return 'This study is archived: it is read, not written. A lead can open it again on the studies page.';
+    if (this.open.study().state === 'archived')
+      return 'This study is archived: it is read, not written. A lead can open it again on the studies page.';
     return this.service.role() === 'reader' ? 'You read this study; recording is for its recorders and leads.' : '';
   });
   protected readonly figures = computed<StageFigures>(() => {
@@ -322,6 +353,7 @@ export class ShellPage {
     u: () => this.commands.give('record-above'),
     i: () => this.commands.give('import'),
     q: () => this.acts.ask(),
+    w: () => this.why.ask(this.chosenKey(), 'mass'),
     g: () => this.go('questions'),
     h: () => this.go('history'),
     z: () => void this.undo.undo(),

@@ -39,7 +39,13 @@ export interface Beside {
       }
     </nav>
     <nav class="beside" aria-label="Beside the stages">
-      <a routerLink="questions" queryParamsHandling="preserve" routerLinkActive="on" ariaCurrentWhenActive="page" title="Questions and promises (g)">
+      <a
+        routerLink="questions"
+        queryParamsHandling="preserve"
+        routerLinkActive="on"
+        ariaCurrentWhenActive="page"
+        title="Questions and promises (g)"
+      >
         <span>Questions</span>
         <small [class.late]="beside().late">{{ beside().questions }}</small>
       </a>
@@ -109,6 +115,30 @@ export interface Beside {
     nav a.on {
       background: var(--dye);
       color: var(--on-dye);
+    }
+    nav.beside {
+      flex: none;
+    }
+    nav.beside a {
+      grid-template-columns: minmax(0, 1fr);
+      min-width: 0;
+      max-width: 190px;
+      padding: 0 14px;
+      border-right: 0;
+      border-left: 1px solid var(--line);
+    }
+    nav.beside small {
+      grid-column: 1;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    nav.beside span {
+      font-weight: 500;
+      font-size: 14px;
+    }
+    small.late {
+      color: var(--amber);
+      font-weight: 600;
     }
     nav span {
       font: 600 15px/1.3 var(--label);

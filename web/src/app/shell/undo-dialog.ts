@@ -25,8 +25,7 @@ import type { AskedUndo } from '../record/undo-service';
         @for (cell of row.cells; track cell.label) {
           <dt>{{ cell.label }}</dt>
           <dd>
-            is now <b>{{ cell.now }}</b
-            >; undoing would make it <b>{{ cell.undone }}</b>
+            is now <b>{{ cell.now }}</b>; undoing would make it <b>{{ cell.undone }}</b>
           </dd>
         }
       </dl>

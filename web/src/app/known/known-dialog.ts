@@ -1,0 +1,120 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, model, output, signal } from '@angular/core';
+import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
+import { EVIDENCE_MARKS, EVIDENCE_WORD, type EvidenceMark, type Issue } from '@each-bolt/core/shared';
+import { editOp, fieldLabel, type Op, type Piece } from '@each-bolt/core/record';
+import { knownForm, knownFormHas, knownFromForm } from '@each-bolt/core/bench';
+import { Dialog } from 'primeng/dialog';
+import { InputText } from 'primeng/inputtext';
+
+/** Says how one value of a piece is known. */
+@Component({
+  selector: 'eb-known-dialog',
+  imports: [Dialog, InputText, ReactiveFormsModule],
+  template: `<p-dialog closeAriaLabel="Close" [header]="heading()" [(visible)]="visible" [modal]="true" [style]="{ width: '460px' }">
+    <form [formGroup]="form" (ngSubmit)="save()">
+      <fieldset role="radiogroup" aria-label="Known by">
+        @for (mark of marks; track mark) {
+          <label>
+            <input type="radio" formControlName="mark" [value]="mark" />
+            <span class="mark">{{ mark }}</span> {{ words[mark] }}
+          </label>
+        }
+      </fieldset>
+      @if (has().u) {
+        <label for="known-u">Standard uncertainty, with unit</label>
+        <input id="known-u" pInputText formControlName="u" autocomplete="off" />
+        <small role="alert">{{ faultOf('u') }}</small>
+      }
+      @if (has().range) {
+        <label for="known-range">Range, where the count is not certain: 2-3, or 20+ for at least 20</label>
+        <input id="known-range" pInputText formControlName="range" autocomplete="off" />
+        <small role="alert">{{ faultOf('range') }}</small>
+      }
+      <label for="known-instrument">Instrument</label>
+      <input id="known-instrument" pInputText formControlName="instrument" autocomplete="off" placeholder="bench scale 2" />
+      <label for="known-source">Who or what says so</label>
+      <input id="known-source" pInputText formControlName="source" autocomplete="off" placeholder="supplier’s sheet, picture 4" />
+      <div class="buttons">
+        <button type="button" class="quiet-button" (click)="visible.set(false)">Cancel</button>
+        <button type="submit" class="main-button">Save</button>
+      </div>
+    </form>
+  </p-dialog>`,
+  styles: `
+    form {
+      display: grid;
+      gap: 4px;
+    }
+    fieldset {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 6px 12px;
+      border: 0;
+      padding: 0;
+      margin: 0 0 8px;
+    }
+    fieldset label {
+      color: var(--ink);
+    }
+    label {
+      font: 500 13px/1.4 var(--label);
+      color: var(--soft);
+    }
+    .mark {
+      display: inline-block;
+      width: 18px;
+      text-align: center;
+      font: 500 13px/1 var(--figure);
+    }
+    small {
+      color: var(--amber);
+    }
+    .buttons {
+      display: flex;
+      justify-content: flex-end;
+      gap: 8px;
+      margin-top: 10px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class KnownDialog {
+  readonly visible = model(false);
+  readonly piece = input.required<Piece>();
+  readonly field = input.required<string>();
+  readonly saved = output<Op>();
+
+  protected readonly marks = EVIDENCE_MARKS;
+  protected readonly words = EVIDENCE_WORD;
+  protected readonly form = inject(FormBuilder).nonNullable.group({
+    mark: 'M' as EvidenceMark,
+    u: '',
+    range: '',
+    instrument: '',
+    source: '',
+  });
+  private readonly issues = signal<readonly Issue[]>([]);
+  protected readonly has = computed(() => knownFormHas(this.field()));
+  protected readonly heading = computed(() => `${fieldLabel('piece', this.field() as never)}: how is it known?`);
+
+  constructor() {
+    effect(() => {
+      if (!this.visible()) return;
+      this.issues.set([]);
+      this.form.setValue({ ...knownForm('piece', this.piece(), this.field()) });
+    });
+  }
+
+  protected faultOf(field: string): string {
+    return this.issues().find((issue) => issue.field === field)?.message ?? '';
+  }
+
+  protected save(): void {
+    const read = knownFromForm(this.form.getRawValue(), this.piece(), this.field());
+    this.issues.set(read.ok ? [] : read.issues);
+    if (!read.ok) return;
+    const op = editOp('piece', this.piece(), read.value);
+    this.visible.set(false);
+    if (op) this.saved.emit(op);
+  }
+}
