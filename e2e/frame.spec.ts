@@ -16,7 +16,7 @@ const serious = async (page: Page): Promise<readonly string[]> => {
     .flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`));
 };
 
-for (const stage of ['Bench', 'Cost', 'Compare']) {
+for (const stage of ['Bench', 'Cost', 'Compare', 'Questions', 'History', 'People']) {
   test(`${stage}: nothing serious against WCAG 2.2 AA, by day and in the bay`, async ({ page }) => {
     await openDemo(page, stage);
     expect(await serious(page)).toEqual([]);
@@ -111,27 +111,35 @@ test('the cost of a piece is shown term by term, and its sources in the catalogu
   await expect(page.getByRole('row', { name: /high-pressure die casting/ })).toContainText('assumed 2026');
 });
 
-test('a study, a vehicle and a subsystem are begun from nothing', async ({ page }) => {
+test('a study is begun step by step, with a vehicle and people, and a subsystem is added', async ({ page }) => {
   await page.goto('/');
-  await page.getByText('Begin a new study').click();
-  await page.getByLabel('Title').fill('');
-  await page.getByLabel('Price year').fill('soon');
-  await page.getByRole('button', { name: 'Begin', exact: true }).click();
+  await page.getByRole('button', { name: 'Begin a new study' }).click();
+  await page
+    .getByRole('button', { name: /What figures stand on/ })
+    .first()
+    .click();
   await expect(page.getByText('Title must not be empty')).toBeVisible();
-  await expect(page.getByText(/Price year must be a/)).toBeVisible();
   await page.getByLabel('Title').fill('Cab heaters');
+  await page.getByRole('button', { name: 'Next: What figures stand on' }).click();
+  await page.getByLabel('Price year').fill('soon');
+  await page.getByRole('button', { name: 'Begin now' }).click();
+  await expect(page.getByText(/Price year must be a/)).toBeVisible();
   await page.getByLabel('Price year').fill('2026');
-  await page.getByRole('button', { name: 'Begin', exact: true }).click();
-  await expect(page.getByText('The study has no vehicle yet.')).toBeVisible();
-  await page.getByRole('button', { name: '+ vehicle' }).click();
-  await page.getByRole('dialog').getByLabel('Name').fill('Drayman II');
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Next: Vehicles' }).click();
+  await page.getByLabel('Name of a vehicle').fill('Drayman II');
+  await page.getByLabel('Name of a vehicle').press('Enter');
+  await page.getByRole('button', { name: 'Next: People' }).click();
+  await page.getByLabel('Role of Odo Farrow').selectOption('recorder');
+  await page.getByRole('button', { name: 'Begin the study' }).click();
   await page.getByRole('button', { name: '+ subsystem' }).click();
   await page.getByRole('dialog').getByLabel('Name').fill('Cab heater');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Cab heater' })).toBeVisible();
   await record(page, 'heater core aw-6082 1.2 kg');
   await expect(rowOf(page, /heater core/)).toContainText('1.200');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: /^People/ }).click();
+  await expect(page.getByRole('row', { name: /Odo Farrow/ })).toContainText('records vehicles, pieces');
 });
 
 for (const [width, height] of [
@@ -146,3 +154,20 @@ for (const [width, height] of [
     }
   });
 }
+
+test('sign-in, the studies, a new study and the accounts have nothing serious either', async ({ page, browser }) => {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Studies' })).toBeVisible();
+  await page.keyboard.press('b');
+  await expect(page.getByLabel('Title')).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  await page.goto('/people');
+  await expect(page.getByRole('heading', { name: 'Accounts' })).toBeVisible();
+  expect(await serious(page)).toEqual([]);
+  const nobody = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+  const out = await nobody.newPage();
+  await out.goto('/');
+  await expect(out.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  expect(await serious(out)).toEqual([]);
+  await nobody.close();
+});

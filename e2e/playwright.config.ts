@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { stateOf } from './sign-in';
 
 const CHROMIUM_FLAGS = [
   '--no-sandbox',
@@ -14,6 +15,7 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   outputDir: '../test-results',
+  globalSetup: './sign-in.ts',
   fullyParallel: true,
   workers: 2,
   retries: 0,
@@ -24,6 +26,8 @@ export default defineConfig({
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4600',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    serviceWorkers: 'block',
+    storageState: stateOf('wenna'),
     trace: 'retain-on-failure',
     launchOptions: { executablePath: '/usr/bin/chromium', args: CHROMIUM_FLAGS },
   },

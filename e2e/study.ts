@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import { expect, type APIRequestContext, type APIResponse, type Page } from '@playwright/test';
+import { PEOPLE, type Login } from './sign-in';
 
 export interface MadeStudy {
   readonly id: string;
@@ -7,8 +8,29 @@ export interface MadeStudy {
   readonly subsystemId: string;
 }
 
-/** A study of its own for one test, made through the API: two vehicles, one subsystem, nothing recorded. */
+/** Posts as a page of the program does, with the token of the session. */
+export const post = async (request: APIRequestContext, path: string, data: object): Promise<APIResponse> => {
+  const { cookies } = await request.storageState();
+  const token = decodeURIComponent(cookies.find((cookie) => cookie.name === 'XSRF-TOKEN')?.value ?? '');
+  return request.post(path, { data, headers: { 'X-XSRF-TOKEN': token } });
+};
+
+/** Sends ops as one change that must be kept. */
+export const change = async (request: APIRequestContext, studyId: string, ops: readonly object[]): Promise<void> => {
+  const response = await post(request, `/api/studies/${studyId}/changes`, { id: randomUUID(), ops, undoes: null });
+  expect(response.status(), await response.text()).toBe(201);
+};
+
+const ROLES: Readonly<Record<Login, string>> = { wenna: 'lead', odo: 'recorder', lisk: 'cost', pell: 'reader' };
+
+/** A study of its own for one test, made through the API: two vehicles, one subsystem, everybody of the demo in it, nothing recorded. */
 export const makeStudy = async (request: APIRequestContext, title: string): Promise<MadeStudy> => {
+  const people = (await (await request.get('/api/people')).json()) as readonly { readonly id: string; readonly name: string }[];
+  const members = (Object.keys(ROLES) as Login[]).map((login) => ({
+    kind: 'member.add',
+    id: randomUUID(),
+    fields: { personId: people.find((p) => p.name === PEOPLE[login].name)?.id, role: ROLES[login] },
+  }));
   const [id, first, second, subsystemId] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()];
   const vehicle = {
     sequence: 0,
@@ -31,15 +53,16 @@ export const makeStudy = async (request: APIRequestContext, title: string): Prom
     region: 'Central Europe',
     fastenersIn: true,
     assembliesAs: 'pieces',
+    state: 'open',
   };
   const ops = [
     { kind: 'study.add', id, fields },
+    ...members,
     { kind: 'vehicle.add', id: first, fields: vehicle },
     { kind: 'vehicle.add', id: second, fields: { ...vehicle, sequence: 1, name: 'Pannier', role: 'competitor' } },
     { kind: 'subsystem.add', id: subsystemId, fields: { parentId: null, sequence: 0, name: 'Sliding cargo door' } },
   ];
-  const response = await request.post(`/api/studies/${id}/changes`, { data: { id: randomUUID(), ops } });
-  expect(response.status()).toBe(201);
+  await change(request, id, ops);
   return { id, vehicleIds: [first, second], subsystemId };
 };
 

@@ -1,5 +1,5 @@
 import { ABSENT, EVIDENCE_WORD, fixed, materialById, millimetres, processById, withU } from '../shared';
-import { cellsOf, fieldLabel, fieldOfCell, rangeText, splitKind, type Entity, type FieldsOf, type Known, type Op } from '../record';
+import { SCHEMAS, cellsOf, fieldLabel, fieldOfCell, rangeText, splitKind, type Entity, type FieldsOf, type Known, type Op } from '../record';
 
 /** A value that became another, in words. */
 export interface CellWords {
@@ -63,6 +63,7 @@ export const valueText = (cell: string, value: unknown, nameOf: NameOf): string 
   if (field !== cell) return knownText(value as Known, (u) => numberText(field, u));
   if (field === 'materialId') return materialById.get(String(value))?.name ?? String(value);
   if (field === 'processId') return processById.get(String(value))?.name ?? String(value);
+  if (field === 'massEvidence') return EVIDENCE_WORD[value as Known['mark']];
   if (isId(field)) return nameOf(String(value)) ?? 'something taken off since';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return numberText(field, value);
@@ -115,11 +116,21 @@ const UNSAID = new Set([
   'massTyped',
 ]);
 
+/** Place of a field in the record, so that values read in the same order everywhere; how it is known right behind it. */
+const placeOf = (entity: Entity, cell: string): number => {
+  const fields = Object.keys((SCHEMAS[entity] as unknown as { readonly fields: object }).fields);
+  return fields.indexOf(fieldOfCell(cell)) * 2 + (fieldOfCell(cell) === cell ? 0 : 1);
+};
+
+const inOrder = <T>(entity: Entity, cells: Iterable<readonly [string, T]>): readonly (readonly [string, T])[] =>
+  [...cells].sort(([a], [b]) => placeOf(entity, a) - placeOf(entity, b));
+
 const stated = (entity: Entity, fields: object, nameOf: NameOf, side: 'was' | 'now'): readonly CellWords[] =>
-  [...cellsOf(fields)]
+  inOrder(entity, cellsOf(fields))
     .filter(
       ([cell, value]) =>
-        !UNSAID.has(cell) && value !== null && value !== '' && value !== false && !(Array.isArray(value) && value.length === 0),
+        !UNSAID.has(cell) &&
+        value !== 'none' && value !== null && value !== '' && value !== false && !(Array.isArray(value) && value.length === 0),
     )
     .map(([cell, value]) => {
       const text = valueText(cell, value, nameOf);
@@ -150,7 +161,7 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
     const name = nameOf(op.id) ?? nameIn(entity, was as Readonly<Record<string, unknown>>, nameOf);
     if (verb === 'remove') return { entity, id: op.id, did: 'taken off', name, cells: stated(entity, was, nameOf, 'was') };
     const before = cellsOf(was);
-    const cells = [...cellsOf('fields' in op ? op.fields : {})]
+    const cells = inOrder(entity, cellsOf('fields' in op ? op.fields : {}))
       .filter(([cell]) => cell !== 'massTyped')
       .map(([cell, value]) => ({
         label: cellLabel(entity, cell),

@@ -1,14 +1,22 @@
 import { join } from 'node:path';
-import express, { Router } from 'express';
+import { Router } from 'express';
+import staticGzip from 'express-static-gzip';
 
 /** Serves the built web client: hashed files for good, the page itself always fresh and for every address of the client. */
 export const webClient = (dir: string): Router => {
   const router = Router();
+  // the build packs its files once; packing them anew for every visitor would cost more than sending them
   router.use(
-    express.static(dir, {
+    staticGzip(dir, {
       index: false,
-      setHeaders: (response, path) => {
-        response.setHeader('Cache-Control', /-[A-Z0-9]{8}\.\w+$/.test(path) ? 'public, max-age=31536000, immutable' : 'no-cache');
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: {
+        index: false,
+        setHeaders: (response, path) => {
+          const isForGood = /-[A-Z0-9]{8}\.\w+(?:\.br|\.gz)?$/.test(path);
+          response.setHeader('Cache-Control', isForGood ? 'public, max-age=31536000, immutable' : 'no-cache');
+        },
       },
     }),
   );

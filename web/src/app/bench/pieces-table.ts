@@ -144,7 +144,7 @@ const ROW_PX = 44;
     }
     .row {
       display: grid;
-      grid-template-columns: minmax(150px, 1fr) 66px 62px 46px 96px 88px 66px;
+      grid-template-columns: minmax(140px, 1fr) 82px 62px 46px 96px 88px 66px;
       column-gap: 8px;
       align-items: center;
       height: 44px;

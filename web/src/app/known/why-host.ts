@@ -34,18 +34,19 @@ interface Ground {
   template: `<p-dialog
     closeAriaLabel="Close"
     header="How do we know?"
-    [visible]="why.path().length > 0"
-    (visibleChange)="why.path.set([])"
+    [visible]="now() !== null"
+    (visibleChange)="why.asked.set(null)"
     [modal]="true"
     [dismissableMask]="true"
     [style]="{ width: '820px', maxWidth: 'calc(100% - 40px)' }"
   >
     <nav aria-label="From the figure down">
-      @for (step of trail(); track $index; let i = $index; let last = $last) {
+      @for (step of trail(); track step.key; let last = $last) {
         @if (last) {
-          <b aria-current="step">{{ step }}</b>
+          <b aria-current="step">{{ step.name }}</b>
         } @else {
-          <button type="button" class="link" (click)="back(i)">{{ step }}</button> <i class="pi pi-angle-right" aria-hidden="true"></i>
+          <button type="button" class="link" (click)="go(step.key)">{{ step.name }}</button>
+          <i class="pi pi-angle-right" aria-hidden="true"></i>
         }
       }
     </nav>
@@ -64,7 +65,7 @@ interface Ground {
     </div>
     @if (chain(); as c) {
       <p class="whole">
-        <span class="figure">{{ text(c.whole) }}</span>
+        <span class="figure">{{ text(c.whole) }} {{ unit() }}</span>
         <eb-mark [mark]="c.whole.mark" />
         <span class="soft">{{ rests() }}</span>
       </p>
@@ -88,7 +89,7 @@ interface Ground {
                   @if (part.kind === 'fasteners') {
                     <span class="figure">{{ part.line }}</span>
                   } @else {
-                    <button type="button" class="link" (click)="down(part)">{{ name(part) }}</button>
+                    <button type="button" class="link" (click)="go(part.key)">{{ name(part) }}</button>
                   }
                   @if (part.times > 1) {
                     <span class="soft"> × {{ part.times }}</span>
@@ -232,7 +233,7 @@ export class WhyHost {
   protected readonly measures = MEASURES;
   protected readonly words = MEASURE_WORD;
 
-  protected readonly now = computed(() => this.why.path().at(-1) ?? null);
+  protected readonly now = this.why.asked.asReadonly();
   private readonly place = computed(() => this.open.outline().placeOf.get(this.now()?.key ?? '') ?? -1);
   protected readonly chain = computed(() => {
     const now = this.now();
@@ -240,7 +241,16 @@ export class WhyHost {
   });
   protected readonly piece = computed<Piece | null>(() => this.open.pieceById().get(this.now()?.key ?? '') ?? null);
   protected readonly shown = computed(() => this.chain()?.parts.slice(0, MOST_PARTS) ?? []);
-  protected readonly trail = computed(() => this.why.path().map(({ key }) => this.nameOfKey(key)));
+  /** from the vehicle down to the node at hand */
+  protected readonly trail = computed(() => {
+    const { nodes } = this.open.outline();
+    const trail: { readonly key: string; readonly name: string }[] = [];
+    for (let at = this.place(); at >= 0; at = nodes[at]?.parent ?? -1) {
+      const key = nodes[at]?.key ?? '';
+      trail.unshift({ key, name: this.nameOfKey(key) });
+    }
+    return trail;
+  });
   protected readonly unit = computed(
     () => ({ count: 'pieces', mass: 'kg', cost: this.open.study().currency })[this.now()?.measure ?? 'count'],
   );
@@ -249,7 +259,7 @@ export class WhyHost {
     if (!chain || chain.whole.value === null) return 'nothing is known of it yet';
     const weakest = chain.parts.filter((p) => p.mark === chain.whole.mark);
     return chain.parts.length > 0 && weakest.length > 0
-      ? `weakest evidence in it; ${weakest.length} of its ${chain.parts.length} parts rest on it`
+      ? `the weakest evidence in it; ${weakest.length} of its ${chain.parts.length} parts ${weakest.length === 1 ? 'rests' : 'rest'} on it`
       : '';
   });
 
@@ -326,15 +336,11 @@ export class WhyHost {
     return part.fraction === null ? '–' : `${fixed(part.fraction * 100, 1)} %`;
   }
 
-  protected down(part: ChainPart): void {
-    this.why.path.update((path) => [...path, { key: part.key, measure: this.now()?.measure ?? 'mass' }]);
-  }
-
-  protected back(to: number): void {
-    this.why.path.update((path) => path.slice(0, to + 1));
+  protected go(key: string): void {
+    this.why.ask(key, this.now()?.measure ?? 'mass');
   }
 
   protected setMeasure(measure: Measure): void {
-    this.why.path.update((path) => [...path.slice(0, -1), ...(path.at(-1) ? [{ ...path.at(-1)!, measure }] : [])]);
+    this.why.ask(this.now()?.key ?? '', measure);
   }
 }

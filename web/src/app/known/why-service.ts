@@ -10,10 +10,10 @@ export interface AskedFigure {
 /** "How do we know?", asked of any figure from anywhere. */
 @Injectable({ providedIn: 'root' })
 export class WhyService {
-  /** from the figure asked about down to where one has gone; empty: nothing is asked */
-  readonly path = signal<readonly AskedFigure[]>([]);
+  /** null: nothing is asked */
+  readonly asked = signal<AskedFigure | null>(null);
 
   ask(key: string, measure: Measure): void {
-    this.path.set([{ key, measure }]);
+    this.asked.set({ key, measure });
   }
 }

@@ -24,7 +24,10 @@ export class UndoService {
   private readonly session = inject(Session);
   private readonly own = signal<readonly Undoable[]>([]);
   private readonly stacks = computed(() => undoStacks(this.own()));
-  private busy = false;
+  /** what was done while the list was being read */
+  private since: Undoable[] = [];
+  /** acts wait for one another, so that two quick presses undo two things */
+  private last: Promise<void> = Promise.resolve();
 
   readonly canUndo = computed(() => this.stacks().undo.length > 0);
   readonly canRedo = computed(() => this.stacks().redo.length > 0);
@@ -47,24 +50,31 @@ export class UndoService {
   async read(studyId: string): Promise<void> {
     const person = this.session.person;
     if (!person) return;
+    this.since = [];
     const local = await this.store.own(studyId, person.id);
-    this.own.set(local);
+    this.own.set([...local, ...this.since.filter(({ id }) => !local.some((own) => own.id === id))]);
     try {
       const kept = await firstValueFrom(this.api.mine(studyId));
       const known = new Set(kept.map((change) => change.id));
       const waiting = new Set(this.service.waiting().map((change) => change.id));
-      this.own.set([...kept, ...local.filter(({ id }) => !known.has(id) && waiting.has(id))]);
+      const later = this.since.filter(({ id }) => !known.has(id) && !waiting.has(id));
+      this.own.set([...kept, ...local.filter(({ id }) => !known.has(id) && waiting.has(id)), ...later]);
     } catch {
       // without the server, what this device knows of has to do
     }
   }
 
   undo(): Promise<void> {
-    return this.takeBack(this.stacks().undo.at(-1), 'Undone');
+    return this.inTurn(() => this.takeBack(this.stacks().undo.at(-1), 'Undone'));
   }
 
   redo(): Promise<void> {
-    return this.takeBack(this.stacks().redo.at(-1), 'Done again');
+    return this.inTurn(() => this.takeBack(this.stacks().redo.at(-1), 'Done again'));
+  }
+
+  private inTurn(act: () => Promise<void>): Promise<void> {
+    this.last = this.last.then(act);
+    return this.last;
   }
 
   /** Goes on with an undo that was asked about: over what others changed, or only where nobody did. */
@@ -78,12 +88,12 @@ export class UndoService {
   }
 
   private append({ id, undoes }: Undoable): void {
+    this.since.push({ id, undoes });
     this.own.update((own) => (own.some((o) => o.id === id) ? own : [...own, { id, undoes }]));
   }
 
   private async takeBack(id: string | undefined, said: string): Promise<void> {
-    if (id === undefined || this.busy) return;
-    this.busy = true;
+    if (id === undefined) return;
     try {
       const ops = await this.inverseOf(id);
       const conflicts = this.service.effectOf(ops)?.conflicts ?? [];
@@ -91,8 +101,6 @@ export class UndoService {
       else await this.send(ops, id, said);
     } catch (refusal) {
       this.said.set((refusal as Refusal).code === 'no-answer' ? NO_NETWORK : (refusal as Refusal).message);
-    } finally {
-      this.busy = false;
     }
   }
 

@@ -131,7 +131,7 @@ import { UndoDialog } from './undo-dialog';
         @defer (when undo.asked() !== null; prefetch on idle) {
           <eb-undo-dialog [asked]="undo.asked()" [nameOf]="names.of()" (answered)="undo.answer($event)" />
         }
-        @defer (when why.path().length > 0; prefetch on idle) {
+        @defer (when why.asked() !== null; prefetch on idle) {
           <eb-why-host />
         }
         @defer (when acts.asking(); prefetch on idle) {
