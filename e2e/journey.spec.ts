@@ -82,7 +82,7 @@ test('from the first line at the bench to the comparison, and all of it is there
       rowOf(page, /Step lamp module/)
         .getByRole('gridcell')
         .nth(1),
-    ).toHaveText('1');
+    ).toHaveText('1C');
     await page.getByRole('button', { name: 'assemblies as one' }).click();
     await expect(total).toContainText('84');
   });

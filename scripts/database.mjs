@@ -103,7 +103,8 @@ const createWhenReady = async (programs, url, since) => {
       createDatabase(programs, url, 'eachbolt');
       return;
     } catch (error) {
-      if (!/starting up/.test(error.message) || Date.now() - since > START_LIMIT_MS) throw error;
+      // after a crash it recovers first, and says so in several ways
+      if (!/starting up|not yet accepting|recovery/.test(error.message) || Date.now() - since > START_LIMIT_MS) throw error;
       await pause(100);
     }
   }
@@ -112,9 +113,11 @@ const createWhenReady = async (programs, url, since) => {
 /**
  * Starts PostgreSQL over a folder, making the cluster and the database when there are none.
  * @param dataRoot folder for everything it keeps
+ * @param settings settings of PostgreSQL beside its defaults
+ * @param wantedPort port to listen on; any free one when not given
  * @returns {Promise<{ url: string, pid: number, stop: () => Promise<void> }>}
  */
-export const startDatabase = async (dataRoot, settings = {}) => {
+export const startDatabase = async (dataRoot, settings = {}, wantedPort = null) => {
   const programs = needPostgres();
   const who = account();
   const root = resolve(dataRoot);
@@ -122,7 +125,7 @@ export const startDatabase = async (dataRoot, settings = {}) => {
   mkdirSync(root, { recursive: true });
   if (!existsSync(join(cluster, 'PG_VERSION'))) makeCluster(who, root, cluster, programs);
   stopOrphan(who, root, cluster, programs);
-  const port = await freePort();
+  const port = wantedPort ?? (await freePort());
   const flags = Object.entries({ listen_addresses: '127.0.0.1', unix_socket_directories: '', ...settings }).flatMap(([k, v]) => [
     '-c',
     `${k}=${v}`,

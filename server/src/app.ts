@@ -72,7 +72,7 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, limits }: A
         throw new Problem('too-many', 'Too many requests from this address; wait a minute. Nothing was written');
       },
     }),
-    sessions(pool, secret),
+    sessions(pool, secret, log),
     fromOwnPage(secret),
   );
   app.use(

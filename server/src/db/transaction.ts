@@ -6,6 +6,11 @@ const isRetryable = (error: unknown): boolean => error instanceof pg.DatabaseErr
 const once = async <T>(pool: Pool, act: (db: Db) => Promise<T>): Promise<T> => {
   const client = await pool.connect();
   let broken: Error | undefined;
+  // the database may go away between two statements, when nobody waits for an answer that could fail
+  const onLost = (error: Error): void => {
+    broken = error;
+  };
+  client.on('error', onLost);
   try {
     await client.query('begin');
     const result = await act(client);
@@ -17,6 +22,7 @@ const once = async <T>(pool: Pool, act: (db: Db) => Promise<T>): Promise<T> => {
     });
     throw error;
   } finally {
+    client.off('error', onLost);
     client.release(broken);
   }
 };

@@ -2,6 +2,7 @@ import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import connectPgSimple from 'connect-pg-simple';
 import type { RequestHandler, Response } from 'express';
 import session from 'express-session';
+import type { Logger } from 'pino';
 import type { Pool } from '../db/pool';
 import { Problem } from './problem';
 
@@ -18,12 +19,12 @@ const COOKIE = 'eachbolt';
 export const newSecret = (): string => randomBytes(32).toString('base64url');
 
 /** Sessions kept in PostgreSQL; the cookie is closed to scripts and to other sites. */
-export const sessions = (pool: Pool, secret: string): RequestHandler => {
+export const sessions = (pool: Pool, secret: string, log: Logger): RequestHandler => {
   const Store = connectPgSimple(session);
   return session({
     name: COOKIE,
     secret,
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: false }),
+    store: new Store({ pool, tableName: 'session', pruneSessionInterval: false, errorLog: (...said) => log.warn({ said: said.map(String) }, 'sessions') }),
     resave: false,
     saveUninitialized: false,
     cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: DAYS_30_MS },

@@ -27,6 +27,7 @@ export class Live {
   private readonly busy = new Map<string, Promise<void>>();
   private client: pg.Client | null = null;
   private stopped = false;
+  private readonly lost = new WeakSet<pg.Client>();
 
   constructor(
     private readonly pool: Pool,
@@ -42,9 +43,14 @@ export class Live {
     });
     client.on('error', (error) => this.again(client, error));
     client.on('end', () => this.again(client, null));
-    await client.connect();
-    await client.query('listen study_change');
-    await client.query('listen study_here');
+    try {
+      await client.connect();
+      await client.query('listen study_change');
+      await client.query('listen study_here');
+    } catch (error) {
+      this.again(client, error as Error);
+      return;
+    }
     this.client = client;
     for (const studyId of this.followers.keys()) this.queue(studyId, () => this.tellChanges(studyId));
   }
@@ -103,22 +109,16 @@ export class Live {
     for (const follower of this.followers.get(studyId) ?? []) follower.here(people);
   }
 
+  /** Makes the lost connection again, once however many signs of its loss there are. */
   private again(client: pg.Client, error: Error | null): void {
-    if (this.stopped || (this.client !== null && this.client !== client)) return;
+    if (this.stopped || this.lost.has(client)) return;
+    this.lost.add(client);
     this.client = null;
     if (error) this.log.warn({ err: error }, 'the connection that listens for changes was lost');
-    client.removeAllListeners();
-    client.on('error', () => undefined);
     void client.end().catch(() => undefined);
     setTimeout(() => {
-      if (!this.stopped) this.start().catch((failure: unknown) => this.retry(failure));
-    }, RETRY_MS).unref();
-  }
-
-  private retry(failure: unknown): void {
-    this.log.warn({ err: failure }, 'changes cannot be listened for yet');
-    setTimeout(() => {
-      if (!this.stopped) this.start().catch((again: unknown) => this.retry(again));
+      if (this.stopped) return;
+      void this.start();
     }, RETRY_MS).unref();
   }
 }

@@ -46,8 +46,14 @@ export class UndoService {
     });
   }
 
+  /** Begins with a study that is being opened; acts wait until it is known what was done before. */
+  begin(studyId: string, opening: Promise<void>): void {
+    this.own.set([]);
+    this.last = opening.then(() => this.read(studyId));
+  }
+
   /** Reads what was done before: on this device, and on others when the server answers. */
-  async read(studyId: string): Promise<void> {
+  private async read(studyId: string): Promise<void> {
     const person = this.session.person;
     if (!person) return;
     this.since = [];

@@ -315,7 +315,7 @@ export class ShellPage {
   constructor() {
     effect(() => {
       const id = this.studyId();
-      void this.service.open(id).then(() => this.undo.read(id));
+      this.undo.begin(id, this.service.open(id));
     });
     inject(DestroyRef).onDestroy(() => this.service.close());
     effect(() => void this.service.tellWhere(this.selection.piece()?.id ?? null));
