@@ -116,7 +116,7 @@ test('the server killed during 2 000 changes, then PostgreSQL: every acknowledge
   await until(600);
   process.kill(server.pid, 'SIGKILL');
   await server.ended;
-  server = await startServer(settings(String(new URL(base).port)));
+  server = await startServer(settings(new URL(base).port));
 
   await until(1300);
   process.kill(postmaster(), 'SIGKILL');

@@ -3,4 +3,8 @@ export interface Database {
   readonly pid: number;
   readonly stop: () => Promise<void>;
 }
-export const startDatabase: (dataRoot: string, settings?: Readonly<Record<string, string>>, wantedPort?: number | null) => Promise<Database>;
+export const startDatabase: (
+  dataRoot: string,
+  settings?: Readonly<Record<string, string>>,
+  wantedPort?: number | null,
+) => Promise<Database>;

@@ -1,3 +1,4 @@
+import { deserialize, serialize } from 'node:v8';
 import { setupZonelessTestEnv } from 'jest-preset-angular/setup-env/zoneless';
 
 setupZonelessTestEnv({ errorOnUnknownElements: true, errorOnUnknownProperties: true });
@@ -7,6 +8,8 @@ class SilentObserver {
   unobserve(): void {}
   disconnect(): void {}
 }
+// the browser has it, jsdom does not; the stand-in for IndexedDB copies with it
+globalThis.structuredClone ??= <T>(value: T): T => deserialize(serialize(value)) as T;
 const view = globalThis as unknown as Record<string, unknown>;
 view['ResizeObserver'] = SilentObserver;
 view['matchMedia'] = () => ({

@@ -1,5 +1,16 @@
 import { ABSENT, EVIDENCE_WORD, fixed, materialById, millimetres, processById, withU } from '../shared';
-import { SCHEMAS, cellsOf, fieldLabel, fieldOfCell, rangeText, splitKind, type Entity, type FieldsOf, type Known, type Op } from '../record';
+import {
+  SCHEMAS,
+  cellsOf,
+  fieldLabel,
+  fieldOfCell,
+  rangeText,
+  splitKind,
+  type Entity,
+  type FieldsOf,
+  type Known,
+  type Op,
+} from '../record';
 
 /** A value that became another, in words. */
 export interface CellWords {
@@ -47,7 +58,7 @@ export const knownText = (said: Known, unit: (value: number) => string = String)
     .filter((part) => part !== '')
     .join(', ');
 
-const isId = (field: string): boolean => /Id$/.test(field) && field !== 'materialId' && field !== 'processId';
+const isId = (field: string): boolean => field.endsWith('Id') && field !== 'materialId' && field !== 'processId';
 
 const numberText = (field: string, value: number): string => {
   if (field.endsWith('Kg')) return `${withU(value, 0)} kg`.replace(/\.?0+ ± .* kg$/, ' kg');
@@ -56,26 +67,29 @@ const numberText = (field: string, value: number): string => {
   return fixed(value, Number.isInteger(value) ? 0 : 3);
 };
 
+const textOf = (field: string, value: string, nameOf: NameOf): string => {
+  if (field === 'materialId') return materialById.get(value)?.name ?? value;
+  if (field === 'processId') return processById.get(value)?.name ?? value;
+  if (field === 'massEvidence') return EVIDENCE_WORD[value as Known['mark']];
+  if (isId(field)) return nameOf(value) ?? 'something taken off since';
+  return field === 'sha256' ? 'a file' : value;
+};
+
 /** A value of a cell as people read it. */
 export const valueText = (cell: string, value: unknown, nameOf: NameOf): string => {
-  if (value === null || value === undefined || value === '') return ABSENT;
   const field = fieldOfCell(cell);
+  if (value === null || value === undefined || value === '') return ABSENT;
   if (field !== cell) return knownText(value as Known, (u) => numberText(field, u));
-  if (field === 'materialId') return materialById.get(String(value))?.name ?? String(value);
-  if (field === 'processId') return processById.get(String(value))?.name ?? String(value);
-  if (field === 'massEvidence') return EVIDENCE_WORD[value as Known['mark']];
-  if (isId(field)) return nameOf(String(value)) ?? 'something taken off since';
+  if (typeof value === 'string') return textOf(field, value, nameOf);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return numberText(field, value);
-  if (Array.isArray(value)) return String(value.length);
-  if (field === 'sha256') return 'a file';
-  return String(value as string);
+  return Array.isArray(value) ? String(value.length) : ABSENT;
 };
 
 /** The label of a cell. */
 export const cellLabel = (entity: Entity, cell: string): string => {
   const field = fieldOfCell(cell);
-  const label = fieldLabel(entity, field as keyof FieldsOf[Entity] & string);
+  const label = fieldLabel(entity, field as keyof FieldsOf[Entity]);
   return field === cell ? label : `${label}, how known`;
 };
 
@@ -92,7 +106,7 @@ const nameIn = (entity: Entity, fields: Readonly<Record<string, unknown>>, nameO
       return text('shows') === '' ? 'picture' : text('shows');
     case 'fasteners':
     case 'joints':
-      return `${String(fields.count ?? '')} ${text('kind')}`.trim();
+      return `${typeof fields.count === 'number' ? fields.count : ''} ${text('kind')}`.trim();
     default:
       return text('name');
   }
@@ -130,7 +144,11 @@ const stated = (entity: Entity, fields: object, nameOf: NameOf, side: 'was' | 'n
     .filter(
       ([cell, value]) =>
         !UNSAID.has(cell) &&
-        value !== 'none' && value !== null && value !== '' && value !== false && !(Array.isArray(value) && value.length === 0),
+        value !== 'none' &&
+        value !== null &&
+        value !== '' &&
+        value !== false &&
+        !(Array.isArray(value) && value.length === 0),
     )
     .map(([cell, value]) => {
       const text = valueText(cell, value, nameOf);
@@ -153,12 +171,12 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
         entity,
         id: op.id,
         did: 'added',
-        name: nameIn(entity, fields as Readonly<Record<string, unknown>>, nameOf),
+        name: nameIn(entity, fields, nameOf),
         cells: stated(entity, fields, nameOf, 'now'),
       };
     }
-    const was = 'was' in op && Object.keys(op.was as object).length > 0 ? op.was : back && 'fields' in back ? back.fields : {};
-    const name = nameOf(op.id) ?? nameIn(entity, was as Readonly<Record<string, unknown>>, nameOf);
+    const was = 'was' in op && Object.keys(op.was).length > 0 ? op.was : back && 'fields' in back ? back.fields : {};
+    const name = nameOf(op.id) ?? nameIn(entity, was, nameOf);
     if (verb === 'remove') return { entity, id: op.id, did: 'taken off', name, cells: stated(entity, was, nameOf, 'was') };
     const before = cellsOf(was);
     const cells = inOrder(entity, cellsOf('fields' in op ? op.fields : {}))

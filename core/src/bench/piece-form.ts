@@ -130,7 +130,7 @@ const massOf = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<PieceFi
 /** What the form's texts of one value come to: the value as it is while its text is not touched, else what was read. */
 type ReadValue = (
   field: keyof PieceForm,
-  of: keyof PieceFields & string,
+  of: keyof PieceFields,
   reader: (cell: string) => ReadCell<Partial<PieceFields>>,
   absent: Partial<PieceFields>,
 ) => void;
@@ -140,7 +140,7 @@ const withValues = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<Pie
   let fields: Partial<PieceFields> = {};
   let known: KnownOf = piece.known;
   const take: ReadValue = (field, of, reader, absent) => {
-    const text = String(form[field] ?? '');
+    const text = form[field] ?? '';
     if (text.trim() === shownNow[field]) return;
     if (text.trim() === '' && field === 'quantity') issues.push(issue('not-read', 'Quantity must not be empty; one is 1', field));
     const value = read(text, field, reader, absent, issues);

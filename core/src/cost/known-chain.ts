@@ -116,7 +116,7 @@ const isReading = (piece: Piece, measure: Measure, isAssembly: boolean): boolean
 };
 
 /** The fields of a piece that a figure of it rests on, to be looked up one by one. */
-export const restsOn = (measure: Measure, piece: Piece): readonly (keyof Piece & string)[] => {
+export const restsOn = (measure: Measure, piece: Piece): readonly (keyof Piece)[] => {
   if (measure === 'count') return ['quantity'];
   if (measure === 'mass') return ['massEachKg', 'quantity'];
   return piece.boughtPrice === null ? ['massEachKg', 'materialId', 'processId', 'quantity'] : ['boughtPrice', 'quantity'];

@@ -15,9 +15,20 @@ const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
   picture: 'pictures',
 };
 
+const rowsByEntity = (record: StudyRecord): { readonly [E in Entity]: readonly RowOf<E>[] } => ({
+  study: [record.study],
+  vehicle: record.vehicles,
+  subsystem: record.subsystems,
+  piece: record.pieces,
+  fasteners: record.fastenerSets,
+  joints: record.jointSets,
+  member: record.members,
+  question: record.questions,
+  picture: record.pictures,
+});
+
 /** The rows of one kind in a record. */
-export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] =>
-  (entity === 'study' ? [record.study] : record[LIST_OF[entity as Exclude<Entity, 'study'>]]) as unknown as readonly RowOf<E>[];
+export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] => rowsByEntity(record)[entity];
 
 /** The rows of a record that ops name, by kind and id. */
 export const namedRows = (record: StudyRecord, ops: readonly Op[]): CurrentRows => {

@@ -98,7 +98,7 @@ const knownSchema = (entity: KnowingEntity, mayBeNull: boolean): Schema<KnownOf>
         }
       }
       return true;
-    }) as unknown as Schema<KnownOf>;
+    });
 };
 
 const MARK = shape<PictureMark>({
@@ -226,9 +226,7 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     widthPx: whole('Width', 1, 100_000),
     heightPx: whole('Height', 1, 100_000),
     shows: text('Shows', 400),
-    marks: array(MARK).label('Marks').defined().max(200, 'A picture may have at most ${max} marks') as unknown as Schema<
-      readonly PictureMark[]
-    >,
+    marks: array(MARK).label('Marks').defined().max(200, 'A picture may have at most ${max} marks'),
   }),
 };
 

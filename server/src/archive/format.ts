@@ -53,14 +53,14 @@ export const MANIFEST: Schema<Manifest> = shape<Manifest>({
   revision: whole('Revision', 1, Number.MAX_SAFE_INTEGER),
   files: array(shape<ArchiveEntry>({ path: text('Path', 200), bytes: finite('Size').min(0), sha256: sha256() }))
     .label('Files')
-    .defined() as unknown as Schema<readonly ArchiveEntry[]>,
+    .defined(),
 });
 
 const PERSON = shape<ArchivePerson>({ id: uuid('Person'), login: text('Sign-in name', 40), name: requiredText('Name', 200) });
 
 export const PEOPLE: Schema<{ readonly people: readonly ArchivePerson[] }> = object({
   people: array(PERSON).label('People').defined(),
-}) as unknown as Schema<{ readonly people: readonly ArchivePerson[] }>;
+});
 
 /** What of a change is relied on; its ops are history and are not carried out again. */
 export const CHANGE: Schema<ArchiveChange> = object({

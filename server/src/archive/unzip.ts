@@ -56,7 +56,7 @@ const entriesOf = (zip: ZipFile, each: (entry: Entry) => void): Promise<void> =>
         each(entry);
         zip.readEntry();
       } catch (error) {
-        fail(error as Error);
+        fail(error instanceof Error ? error : new Error(String(error)));
       }
     });
     zip.on('error', fail);

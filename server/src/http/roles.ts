@@ -62,7 +62,7 @@ const COST_FIELDS = [
 const all = (roles: readonly Role[]): May => ({ roles });
 
 /** Every kind of op and who may make it in a study. */
-export const OPS: { readonly [K in OpKind]: May } = {
+export const OPS: Readonly<Record<OpKind, May>> = {
   'study.add': all(LEAD),
   'study.edit': { roles: WRITE, onlyFields: { recorder: RULE_FIELDS, cost: [...RULE_FIELDS, ...BASIS_FIELDS] } },
   'study.remove': all([]),

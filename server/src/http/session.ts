@@ -24,7 +24,12 @@ export const sessions = (pool: Pool, secret: string, log: Logger): RequestHandle
   return session({
     name: COOKIE,
     secret,
-    store: new Store({ pool, tableName: 'session', pruneSessionInterval: false, errorLog: (...said) => log.warn({ said: said.map(String) }, 'sessions') }),
+    store: new Store({
+      pool,
+      tableName: 'session',
+      pruneSessionInterval: false,
+      errorLog: (...said) => log.warn({ said: said.map(String) }, 'sessions'),
+    }),
     resave: false,
     saveUninitialized: false,
     cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: DAYS_30_MS },

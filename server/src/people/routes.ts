@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { promisify } from 'node:util';
 import type { Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Schema } from 'yup';
@@ -60,20 +61,11 @@ const checkPassword = (password: string, of: string, field: string): void => {
 const duration = (seconds: number): string => (seconds < 90 ? `${seconds} seconds` : `${Math.ceil(seconds / 60)} minutes`);
 
 /** Begins a session of its own for a person: an id that somebody planted before is of no use. */
-const beginSession = (request: Request, personId: string): Promise<void> =>
-  new Promise((done, fail) => {
-    request.session.regenerate((error: unknown) => {
-      if (error) {
-        fail(error as Error);
-        return;
-      }
-      request.session.personId = personId;
-      request.session.save((failure: unknown) => {
-        if (failure) fail(failure as Error);
-        else done();
-      });
-    });
-  });
+const beginSession = async (request: Request, personId: string): Promise<void> => {
+  await promisify((done: (error: unknown) => void) => request.session.regenerate(done))();
+  request.session.personId = personId;
+  await promisify((done: (error: unknown) => void) => request.session.save(done))();
+};
 
 const seen = ({ id, login, name, standing, demoPassword }: Person): object => ({ id, login, name, standing, demoPassword });
 
@@ -121,12 +113,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
   });
 
   on('POST /api/sign-out', async (request, response) => {
-    await new Promise<void>((done, fail) => {
-      request.session.destroy((error: unknown) => {
-        if (error) fail(error as Error);
-        else done();
-      });
-    });
+    await promisify((done: (error: unknown) => void) => request.session.destroy(done))();
     response.clearCookie('eachbolt').clearCookie('XSRF-TOKEN').json({});
   });
 

@@ -12,6 +12,7 @@ export const appConfig: ApplicationConfig = {
     provideZonelessChangeDetection(),
     provideHttpClient(withFetch()),
     provideRouter(routes, withComponentInputBinding()),
+    // eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the options are a plain object in all of Angular’s own examples
     provideServiceWorker('ngsw-worker.js', { enabled: !isDevMode(), registrationStrategy: 'registerWhenStable:5000' }),
     providePrimeNG({
       theme: { preset: PRESET, options: { darkModeSelector: '.bay', cssLayer: { name: 'primeng', order: 'base, primeng, app' } } },

@@ -1,6 +1,6 @@
 import { ESTIMATE_RELATIVE_U, LENGTH_UNITS, isLengthUnit, readNumber, resolutionU, toSi } from '../../shared';
 import { RUNNING_JOINTS, known, type JointKind, type KnownOf } from '../../record';
-import { CODE_END, END, lengthM, loneMarkMatcher } from './common-matchers';
+import { CODE_END, lengthM, loneMarkMatcher } from './common-matchers';
 import type { JointEntry, ParsedLine, Question, Understood } from './entry';
 import { COUNT_TEXT, readCount } from './how-known';
 import { matchAt } from './matching';

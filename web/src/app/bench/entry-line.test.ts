@@ -32,8 +32,8 @@ describe('the entry line', () => {
     expect(chips()).toEqual([
       'count 2 C',
       'name bracket, hose guide',
-      'material PA66-GF30',
-      'made by injection moulding',
+      'material PA66-GF30 S',
+      'made by injection moulding S',
       'mass each ~41 g I',
     ]);
   });

@@ -36,7 +36,7 @@ describe('editing a piece in the card', () => {
   it('has a field for everything a piece can hold', () => {
     expect(element().querySelectorAll('label')).toHaveLength(26);
   });
-  it('sends only what was changed, on the version it was opened on', async () => {
+  it('sends only what was changed, with what was there when it was opened', async () => {
     fill('Tag', 'DR2-7');
     fill('Mass each, with unit', '1.9 kg');
     await save();
@@ -45,7 +45,7 @@ describe('editing a piece in the card', () => {
         {
           kind: 'piece.edit',
           id: plate.id,
-          expectsVersion: 1,
+          was: { massEachKg: 1.84, massTyped: '1.84 kg', massUKg: plate.massUKg, tag: '' },
           fields: { tag: 'DR2-7', massEachKg: 1.9, massUKg: expect.closeTo(0.1 / Math.sqrt(12), 9) as number, massTyped: '1.9 kg' },
         },
       ],
@@ -59,20 +59,13 @@ describe('editing a piece in the card', () => {
     expect([...element().querySelectorAll('.fault')].map((f) => f.textContent)).toEqual(['Name must not be empty', '8 of what: g or kg?']);
     expect(element().querySelector<HTMLInputElement>('#edit-mass')?.value).toBe('8');
   });
-  it('does not overwrite what is being typed when the record moves on, and keeps its old version', async () => {
+  it('does not overwrite what is being typed when the record moves on, and says what it stood on', async () => {
     fill('Tag', 'mine');
     fixture.componentRef.setInput('piece', { ...plate, version: 9, function: 'carries the lock' });
     await fixture.whenStable();
     expect(element().querySelector<HTMLInputElement>('#edit-tag')?.value).toBe('mine');
     await save();
-    expect(saved[0]).toMatchObject([{ expectsVersion: 1, fields: { tag: 'mine' } }]);
-  });
-  it('puts one’s own fields on top once the conflict was shown', async () => {
-    fill('Tag', 'mine');
-    fixture.componentRef.setInput('piece', { ...plate, version: 9, function: 'carries the lock' });
-    fixture.componentRef.setInput('conflicted', true);
-    await save();
-    expect(saved).toEqual([[{ kind: 'piece.edit', id: plate.id, expectsVersion: 9, fields: { tag: 'mine' } }]]);
+    expect(saved[0]).toMatchObject([{ was: { tag: '' }, fields: { tag: 'mine' } }]);
   });
   it('closes without a change when nothing was changed', async () => {
     await save();

@@ -9,14 +9,14 @@ const plate = pieceNamed(recordOf(teardown('2x carrier plate dc04 stamp t0.8 620
 const shownLines = (piece: typeof plate) => pieceLines(piece).map(({ label, value, mark }) => [label, value, mark]);
 
 describe('a piece on its card', () => {
-  it('reads in words and units, with the mark of how its mass is known', () => {
+  it('reads in words and units, with the mark of how each value is known', () => {
     expect(shownLines(plate)).toEqual([
-      ['Quantity', '2', null],
-      ['Material', 'DC04', null],
-      ['Made by', 'stamping', null],
+      ['Quantity', '2', 'C'],
+      ['Material', 'DC04', 'S'],
+      ['Made by', 'stamping', 'S'],
       ['Mass each', '1.8400 ± 0.0029 kg  (typed 1.84 kg)', 'M'],
-      ['Thickness', '0.8 mm', null],
-      ['Envelope', '620 × 410 × 35\u00a0mm, 8.90\u00a0L', null],
+      ['Thickness', '0.8 ± 0.03 mm', 'M'],
+      ['Envelope', '620 × 410 × 35\u00a0mm, 8.90\u00a0L', 'M'],
     ]);
   });
   it('says that nothing is weighed, why it was left closed, and what a price stands on', () => {
@@ -36,7 +36,7 @@ describe('a piece on its card', () => {
       expect.arrayContaining([
         ['Mass each', '–', null],
         ['Opened', 'left closed: sealed', null],
-        ['Price', 'EUR 4.20 (2026, 60\u202f000 a year, Central Europe)', null],
+        ['Price', 'EUR 4.20 (2026, 60\u202f000 a year, Central Europe)', 'T'],
       ]),
     );
   });

@@ -1,6 +1,6 @@
 import { fixed, materialById, millimetres, processById, withU, type EvidenceMark } from '@each-bolt/core/shared';
 import { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from '@each-bolt/core/bench';
-import { HAND_WORD, fieldLabel, knownAs, rangeText, type Piece, type PieceFields } from '@each-bolt/core/record';
+import { HAND_WORD, fieldLabel, knownAs, rangeText, type Piece } from '@each-bolt/core/record';
 
 /** One line of the card: what it is, what it says, how it is known. */
 export interface CardLine {
@@ -24,8 +24,9 @@ const knownLine = (piece: Piece, field: string, label: string, value: string, is
   return [{ label, value, isFigure, mark: said?.mark ?? null, field, how: [said?.instrument, said?.source].filter(Boolean).join(', ') }];
 };
 
-const text = (piece: Piece, field: keyof PieceFields): readonly CardLine[] =>
-  knownLine(piece, field, fieldLabel('piece', field), String(piece[field] ?? ''));
+type TextField = 'function' | 'location' | 'markings' | 'supplier' | 'damage';
+
+const text = (piece: Piece, field: TextField): readonly CardLine[] => knownLine(piece, field, fieldLabel('piece', field), piece[field]);
 
 const typed = (piece: Piece, field: string): string => {
   const said = piece.known[field];

@@ -18,6 +18,7 @@ interface Chart {
     readonly name: string;
     readonly data: readonly unknown[];
     readonly symbol?: string;
+    readonly label: { readonly formatter: (bar: object) => string };
     readonly itemStyle: { readonly color: string; readonly decal?: object };
   }[];
   readonly xAxis: { readonly min: number; readonly name: string };
@@ -28,10 +29,10 @@ interface Chart {
 describe('mass by material family', () => {
   it('stands in the order of the catalogue, with 0 where a side uses none', () => {
     expect(familyMasses(comparison)).toEqual([
-      { family: 'steel', left: 2, right: 1 },
-      { family: 'aluminium', left: 1, right: 0 },
-      { family: 'plastic', left: 0.05, right: 0 },
-      { family: 'rubber and foam', left: 0, right: 0.4 },
+      { family: 'steel', left: 2, right: 1, leftMark: 'M', rightMark: 'M' },
+      { family: 'aluminium', left: 1, right: 0, leftMark: 'M', rightMark: null },
+      { family: 'plastic', left: 0.05, right: 0, leftMark: 'M', rightMark: null },
+      { family: 'rubber and foam', left: 0, right: 0.4, leftMark: null, rightMark: 'M' },
     ]);
   });
   it('is drawn from 0, each vehicle in its hue, the second hatched too', () => {
@@ -42,6 +43,7 @@ describe('mass by material family', () => {
       ['Right van', '#f60', true],
     ]);
     expect(chart.series[0]?.data).toEqual([2, 1, 0.05, 0]);
+    expect(chart.series[0]?.label.formatter({ value: 2, dataIndex: 0 })).toBe('2.00 M');
   });
 });
 
@@ -50,19 +52,19 @@ describe('count against mass', () => {
   it('has a point for each piece straight under the subsystem that has a mass', () => {
     expect(chart.series.map((s) => s.data)).toEqual([
       [
-        { name: 'module', value: [2, 2.05] },
-        { name: 'arm', value: [1, 1] },
+        { name: 'module', value: [2, 2.05], mark: 'M' },
+        { name: 'arm', value: [1, 1], mark: 'M' },
       ],
       [
-        { name: 'plate', value: [1, 1] },
-        { name: '<b>seal</b>', value: [1, 0.4] },
+        { name: 'plate', value: [1, 1], mark: 'M' },
+        { name: '<b>seal</b>', value: [1, 0.4], mark: 'M' },
       ],
     ]);
   });
   it('tells vehicles apart by shape as well as hue', () => expect(new Set(chart.series.map((s) => s.symbol)).size).toBe(2));
   it('shows names as text, never as HTML', () => {
-    expect(chart.tooltip.formatter({ seriesName: 'Right van', name: '<b>seal</b>', value: [1, 0.4] })).toBe(
-      'Right van: &lt;b&gt;seal&lt;/b&gt;<br>1 counted, 0.400 kg',
+    expect(chart.tooltip.formatter({ seriesName: 'Right van', name: '<b>seal</b>', value: [1, 0.4], data: { mark: 'I' } })).toBe(
+      'Right van: &lt;b&gt;seal&lt;/b&gt;<br>1 counted, 0.400 kg, weakest evidence inferred',
     );
   });
 });

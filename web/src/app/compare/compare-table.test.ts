@@ -16,14 +16,14 @@ describe('the comparison table', () => {
     return [...(fixture.nativeElement as HTMLElement).querySelectorAll('tbody tr')].map(words);
   };
 
-  it('states each unit once, the difference with its sign, and the weakest mark beside a mass', async () => {
+  it('states each unit once, the difference with its sign, and the weakest mark beside each figure', async () => {
     const [count, , , joints, mass] = await rows({ groups: [{ heading: '', rows: comparison.totals }] });
-    expect(count).toBe('Count 6 1 +5 6.00');
+    expect(count).toBe('Count 6 C 1 C +5 6.00');
     expect(joints).toBe('Joints 0 0 0 –');
     expect(mass).toBe('Mass, kg 2.020 M 1.000 I +1.020 2.02');
   });
   it('shows what a side does not use as 0 and what is there without a mass as absent', async () => {
     const by = (label: string) => ({ heading: label, rows: comparison.byMaterial.filter((row) => row.label === label) });
-    expect(await rows({ groups: [by('not stated')] })).toEqual(['not stated', 'Count 1 0 +1 –', 'Mass, kg – 0 – –', 'Cost, EUR – 0 – –']);
+    expect(await rows({ groups: [by('not stated')] })).toEqual(['not stated', 'Count 1 C 0 +1 –', 'Mass, kg – 0 – –', 'Cost, EUR – 0 – –']);
   });
 });

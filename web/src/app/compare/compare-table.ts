@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { ABSENT, fixed, signed, threeDigits, type EvidenceMark as Mark } from '@each-bolt/core/shared';
+import { ABSENT, fixed, signed, threeDigits } from '@each-bolt/core/shared';
 import type { CompareRow } from '@each-bolt/core/compare';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { VehicleMark } from '../shared/vehicle-mark';

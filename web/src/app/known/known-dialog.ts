@@ -6,6 +6,8 @@ import { knownForm, knownFormHas, knownFromForm } from '@each-bolt/core/bench';
 import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
 
+const MEASURED: EvidenceMark = 'M';
+
 /** Says how one value of a piece is known. */
 @Component({
   selector: 'eb-known-dialog',
@@ -87,7 +89,7 @@ export class KnownDialog {
   protected readonly marks = EVIDENCE_MARKS;
   protected readonly words = EVIDENCE_WORD;
   protected readonly form = inject(FormBuilder).nonNullable.group({
-    mark: 'M' as EvidenceMark,
+    mark: MEASURED,
     u: '',
     range: '',
     instrument: '',

@@ -256,7 +256,7 @@ export class WhyHost {
   );
   protected readonly rests = computed(() => {
     const chain = this.chain();
-    if (!chain || chain.whole.value === null) return 'nothing is known of it yet';
+    if ((chain?.whole.value ?? null) === null || !chain) return 'nothing is known of it yet';
     const weakest = chain.parts.filter((p) => p.mark === chain.whole.mark);
     return chain.parts.length > 0 && weakest.length > 0
       ? `the weakest evidence in it; ${weakest.length} of its ${chain.parts.length} parts ${weakest.length === 1 ? 'rests' : 'rest'} on it`

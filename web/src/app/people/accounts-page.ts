@@ -247,7 +247,7 @@ export class AccountsPage {
         ),
       ),
     ),
-    { initialValue: { kind: 'reading' } satisfies Listed as Listed },
+    { initialValue: { kind: 'reading' } satisfies Listed },
   );
 
   protected faultOf(refusal: Refusal | null, field: string): string {
@@ -271,7 +271,7 @@ export class AccountsPage {
   protected async add(): Promise<void> {
     const refusal = await this.tried(() => firstValueFrom(this.api.addPerson(this.account.getRawValue())));
     this.refusal.set(refusal);
-    this.said.set(refusal && refusal.issues.length === 0 ? refusal.message : '');
+    this.said.set(refusal?.issues.length === 0 ? refusal.message : '');
     if (refusal) return;
     this.said.set('The account is made. Take the person into a study on its People page');
     this.account.reset();

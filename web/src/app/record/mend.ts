@@ -15,7 +15,7 @@ const chosenFor = (op: Op, conflict: ToldConflict, chosen: Chosen): readonly Op[
   const left = [...cellsOf(op.fields)].filter(([cell]) => chosen.get(choiceKey(conflict, cell)) !== 'theirs');
   if (left.length === 0) return [];
   const was = left.map(([cell]) => [cell, cellOf(current, cell)] as const);
-  return [{ ...op, was: fieldsFrom(was), fields: fieldsFrom(left) } as Op];
+  return [{ ...op, was: fieldsFrom(was), fields: fieldsFrom(left) }];
 };
 
 /**

@@ -28,7 +28,7 @@ export interface About {
         <label><input type="radio" formControlName="kind" value="promise" /> a figure promised to somebody</label>
       </div>
       <label for="q-text">{{ isPromise() ? 'Which figure' : 'What is to be found out' }}</label>
-      <textarea id="q-text" pTextarea rows="2" formControlName="text" autofocus></textarea>
+      <textarea id="q-text" pTextarea rows="2" formControlName="text"></textarea>
       <small role="alert">{{ faultOf('text') }}</small>
       @if (isPromise()) {
         <label for="q-owed">Promised to</label>

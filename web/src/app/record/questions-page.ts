@@ -180,9 +180,7 @@ export class QuestionsPage {
 
   private aboutOf({ aboutKind, aboutId, aboutField }: Question): string {
     const name = this.names.of()(aboutId) ?? `a ${aboutKind} taken off since`;
-    return aboutField === null
-      ? name
-      : `${name}, ${fieldLabel(aboutKind, aboutField as keyof FieldsOf[typeof aboutKind] & string).toLowerCase()}`;
+    return aboutField === null ? name : `${name}, ${fieldLabel(aboutKind, aboutField as keyof FieldsOf[typeof aboutKind]).toLowerCase()}`;
   }
 
   protected isThere(id: string): boolean {

@@ -94,7 +94,7 @@ const again = <T>(source: Observable<T>): Observable<T> =>
   );
 
 const readStudyOf = (response: HttpResponse<StudyRecord>): ReadStudy => ({
-  record: response.body as StudyRecord,
+  record: response.body!,
   role: (response.headers.get('X-Role') ?? 'reader') as Role,
   may: (response.headers.get('X-May') ?? '').split(' ') as OpKind[],
 });

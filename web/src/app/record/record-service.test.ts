@@ -1,121 +1,232 @@
+import 'fake-indexeddb/auto';
 import { provideHttpClient } from '@angular/common/http';
-import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { HttpTestingController, provideHttpClientTesting, type TestRequest } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import type { Change, Op, StudyRecord } from '@each-bolt/core/record';
+import { editOp, type Change, type KeptChange, type Op, type StudyRecord } from '@each-bolt/core/record';
+import { IDBFactory } from 'fake-indexeddb';
+import { Subject, type Observable } from 'rxjs';
 import { BLANK, STUDY, pieceNamed, recordOf, teardown, testId } from '../../../testing/record';
-import { RecordService, touchedPieces, type Kept } from './record-service';
+import { Session } from '../people/session';
+import { LiveStream, type Heard } from './live-stream';
+import { RecordService } from './record-service';
 
 const record = recordOf(teardown('plate 1 kg\n  4 clip\nlever'));
 const URL = `/api/studies/${STUDY.id}`;
+const ME = { id: testId(900), name: 'Wenna Tarn' };
+
+/** Lets everything that waits on the device’s database go on. */
+const settle = async (): Promise<void> => {
+  for (let i = 0; i < 12; i++) await new Promise((done) => setTimeout(done, 0));
+};
+
+const rename = (name: string, was = 'plate'): Op => editOp('piece', { ...pieceNamed(record, 'plate'), name: was }, { name })!;
 
 describe('the client’s copy of the record', () => {
   let service: RecordService;
   let server: HttpTestingController;
+  let heard: Subject<Heard>;
+  let ids = 0;
+
   const now = (): StudyRecord => {
     const state = service.state();
     if (state.kind !== 'ready') throw new Error(`the record is ${state.kind}`);
     return state.record;
   };
-  const rename = (name: string): readonly Op[] => [
-    { kind: 'piece.edit', id: pieceNamed(record, 'plate').id, expectsVersion: 1, fields: { name } },
-  ];
-  const sent = (): Change => server.expectOne(`${URL}/changes`).request.body as Change;
-
-  beforeEach(() => {
-    Object.defineProperty(globalThis.crypto, 'randomUUID', { value: () => testId(777), configurable: true });
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+  const begin = (): void => {
+    heard = new Subject();
+    TestBed.resetTestingModule();
+    TestBed.configureTestingModule({
+      providers: [
+        provideHttpClient(),
+        provideHttpClientTesting(),
+        { provide: LiveStream, useValue: { follow: (): Observable<Heard> => heard } },
+      ],
+    });
     service = TestBed.inject(RecordService);
     server = TestBed.inject(HttpTestingController);
-  });
-  afterEach(() => server.verify());
-  const opened = (): void => {
-    service.open(STUDY.id);
-    server.expectOne(URL).flush(record);
   };
-  const settle = async (what: () => void, promise: Promise<Kept>): Promise<Kept> => {
-    what();
-    return promise;
+  const signIn = async (): Promise<void> => {
+    const reading = TestBed.inject(Session).read();
+    server.expectOne('/api/me').flush({ person: ME, firstRun: false, demo: [] });
+    await reading;
+  };
+  const opened = async (read: StudyRecord = record): Promise<void> => {
+    const opening = service.open(STUDY.id);
+    await settle();
+    server.expectOne(URL).flush(read, { headers: { 'X-Role': 'lead', 'X-May': 'piece.edit piece.add' } });
+    await settle();
+    server.expectOne('/api/people').flush([ME]);
+    await settle();
+    await opening;
+  };
+  const sent = (): TestRequest => server.expectOne(`${URL}/changes`);
+  const bodyOf = (request: TestRequest): Change => request.request.body as Change;
+  const tell = async (change: Partial<KeptChange> & Pick<KeptChange, 'id' | 'ops' | 'revision'>): Promise<void> => {
+    heard.next({
+      kind: 'change',
+      change: { undoes: null, madeAt: '', madeBy: 'Odo Farrow', personId: testId(901), device: '', ...change },
+    });
+    await settle();
   };
 
-  it('is read once and then ready', () => {
-    expect(service.state().kind).toBe('reading');
-    opened();
-    expect(now().pieces).toHaveLength(2);
+  beforeEach(async () => {
+    globalThis.indexedDB = new IDBFactory();
+    Object.defineProperty(globalThis.crypto, 'randomUUID', { value: () => testId(700 + ids++), configurable: true });
+    begin();
+    await signIn();
   });
-  it('says why it could not be read', () => {
-    service.open(STUDY.id);
+
+  it('shows what is typed at once, sends it, and keeps what the server keeps', async () => {
+    await opened();
+    const keeping = service.send([rename('panel')]);
+    expect(now().pieces[0]?.name).toBe('panel');
+    expect(await keeping).toMatchObject({ kept: true });
+    await settle();
+    expect(service.sync().kind).toBe('sending');
+    const request = sent();
+    expect(bodyOf(request)).toMatchObject({ undoes: null, ops: [{ was: { name: 'plate' }, fields: { name: 'panel' } }] });
+    request.flush({ id: bodyOf(request).id, revision: 2 });
+    await settle();
+    expect(now()).toMatchObject({ revision: 2, pieces: [{ name: 'panel' }, { name: 'lever' }] });
+    expect(service.sync().kind).toBe('kept');
+  });
+  it('says why a study could not be read', async () => {
+    const opening = service.open(STUDY.id);
+    await settle();
     server
       .expectOne(URL)
       .flush({ code: 'not-found', message: 'There is no such study', issues: [] }, { status: 404, statusText: 'Not Found' });
+    await opening;
     expect(service.state()).toMatchObject({ kind: 'failed', refusal: { message: 'There is no such study' } });
   });
-  it('changes once the server has kept the change, without reading all of it again', async () => {
-    opened();
-    const promise = service.send(rename('panel'));
-    expect(service.sync()).toEqual({ kind: 'sending', waiting: 1 });
-    const request = server.expectOne(`${URL}/changes`);
-    expect(request.request.body).toEqual({ id: testId(777), ops: rename('panel') });
-    await settle(() => request.flush({ id: testId(777), revision: 2 }), promise);
-    expect(now()).toMatchObject({ revision: 2, pieces: [{ name: 'panel', version: 2 }, { name: 'lever' }] });
-    expect(service.sync().kind).toBe('kept');
+  it('refuses at once what breaks a rule of the record, and sends nothing', async () => {
+    await opened();
+    const result = await service.send([editOp('piece', pieceNamed(record, 'lever'), { massEachKg: 1 })!]);
+    expect(result).toMatchObject({ kept: false, refusal: { issues: [{ code: 'mass-incomplete' }] } });
+    await settle();
+    server.expectNone(`${URL}/changes`);
   });
-  it('reads again when others have changed the study in between', async () => {
-    opened();
-    const promise = service.send(rename('panel'));
-    await settle(() => server.expectOne(`${URL}/changes`).flush({ id: testId(777), revision: 5 }), promise);
-    server.expectOne(URL).flush({ ...record, revision: 5 });
-    expect(now().revision).toBe(5);
+  it('takes in what others change, under what waits here', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    const request = sent();
+    await tell({ id: testId(50), revision: 2, ops: [editOp('piece', pieceNamed(record, 'plate'), { tag: 'A' })!] });
+    expect(now().pieces[0]).toMatchObject({ name: 'panel', tag: 'A' });
+    request.flush({ id: bodyOf(request).id, revision: 3 });
+    await settle();
+    expect(now()).toMatchObject({ revision: 3, pieces: [{ name: 'panel', tag: 'A' }, {}] });
   });
-  it('sends one change after the other, in order', async () => {
-    opened();
-    const [first, second] = [
-      service.send(rename('one')),
-      service.send([{ kind: 'piece.add', id: testId(60), fields: { ...BLANK, name: 'arm' } }]),
-    ];
-    const request = server.expectOne(`${URL}/changes`);
-    await settle(() => request.flush({ id: testId(777), revision: 2 }), first);
-    expect(sent().ops[0]?.kind).toBe('piece.add');
-    void second;
+  it('knows its own change when the stream tells of it before the answer comes', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    const request = sent();
+    const { id, ops } = bodyOf(request);
+    await tell({ id, ops, revision: 2, personId: ME.id });
+    request.flush({ id, revision: 2 });
+    await settle();
+    expect([now().revision, service.waiting().length, service.sync().kind]).toEqual([2, 0, 'kept']);
+    server.expectNone(`${URL}/changes`);
   });
-  it('leaves the record as it was when a change is refused, and says so', async () => {
-    opened();
-    const promise = service.send(rename(''));
-    const refusal = {
-      code: 'invalid',
-      message: 'The change has faults',
-      issues: [{ code: 'filled', recordId: null, field: 'name', message: 'Name must not be empty' }],
-    };
-    const kept = await settle(
-      () => server.expectOne(`${URL}/changes`).flush(refusal, { status: 422, statusText: 'Unprocessable' }),
-      promise,
-    );
-    expect(kept).toEqual({ kept: false, refusal });
-    expect(now()).toMatchObject({ revision: 1, pieces: [{ name: 'plate' }, { name: 'lever' }] });
-    expect(service.sync().kind).toBe('refused');
+  it('asks for what it has missed when a revision is left out', async () => {
+    await opened();
+    const missed = [2, 3].map((revision) => ({
+      id: testId(50 + revision),
+      revision,
+      ops: [{ kind: 'piece.add', id: testId(60 + revision), fields: { ...BLANK, name: `arm ${revision}` } }],
+    }));
+    await tell(missed[1] as unknown as KeptChange);
+    server.expectOne(`${URL}/changes?since=1`).flush(missed);
+    await settle();
+    expect(now().pieces.map((p) => p.name)).toEqual(['plate', 'lever', 'arm 2', 'arm 3']);
   });
-  it('reads the current values before it tells of a conflict, so that saving again stands on them', async () => {
-    opened();
-    const promise = service.send(rename('mine'));
-    let told = false;
-    void promise.then(() => (told = true));
-    server
-      .expectOne(`${URL}/changes`)
-      .flush({ code: 'conflict', message: 'Someone changed this', issues: [] }, { status: 409, statusText: 'Conflict' });
-    await Promise.resolve();
-    expect(told).toBe(false);
-    server.expectOne(URL).flush({ ...record, revision: 4 });
-    expect(await promise).toMatchObject({ kept: false, refusal: { code: 'conflict' } });
-    expect(now().revision).toBe(4);
+  it('goes on without a network, also after a reload, and sends everything in order on return', async () => {
+    await opened();
+    for (const name of ['one', 'two', 'three'])
+      await service.send([{ kind: 'piece.add', id: testId(60 + ids), fields: { ...BLANK, name } }]);
+    await settle();
+    sent().error(new ProgressEvent('error'));
+    await settle();
+    expect(service.sync()).toEqual({ kind: 'offline', waiting: 3 });
+    begin();
+    const reading = TestBed.inject(Session).read();
+    server.expectOne('/api/me').error(new ProgressEvent('error'));
+    await new Promise((done) => setTimeout(done, 400));
+    server.expectOne('/api/me').error(new ProgressEvent('error'));
+    await new Promise((done) => setTimeout(done, 700));
+    server.expectOne('/api/me').error(new ProgressEvent('error'));
+    expect(await reading).toMatchObject({ kind: 'in', person: ME });
+    void service.open(STUDY.id);
+    await settle();
+    expect(now().pieces.map((p) => p.name)).toEqual(['plate', 'lever', 'one', 'two', 'three']);
+    server.expectOne(URL).flush(record, { headers: { 'X-Role': 'lead', 'X-May': 'piece.add' } });
+    await settle();
+    server.expectOne('/api/people').flush([ME]);
+    await settle();
+    const names: string[] = [];
+    for (let revision = 2; revision <= 4; revision++) {
+      const request = sent();
+      names.push((bodyOf(request).ops[0] as { fields: { name: string } }).fields.name);
+      request.flush({ id: bodyOf(request).id, revision });
+      await settle();
+    }
+    expect(names).toEqual(['one', 'two', 'three']);
+    expect([now().revision, service.sync().kind]).toEqual([4, 'kept']);
   });
-});
-
-describe('which pieces a change touches', () => {
-  const plate = pieceNamed(record, 'plate').id;
-  it('counts the piece that a set holds', () => {
-    const set = record.fastenerSets[0]!;
-    expect(touchedPieces(record, [{ kind: 'fasteners.edit', id: set.id, expectsVersion: 1, fields: { count: 5 } }])).toEqual([plate]);
-    expect(touchedPieces(record, [{ kind: 'piece.remove', id: plate, expectsVersion: 1 }])).toEqual([plate]);
+  it('takes a refused change out of the view, and keeps it with its reason until it is dropped', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    const refusal = { code: 'conflict', message: 'Someone changed this', issues: [], conflicts: [] };
+    sent().flush(refusal, { status: 409, statusText: 'Conflict' });
+    await settle();
+    expect(now().pieces[0]?.name).toBe('plate');
+    expect(service.refused()).toMatchObject([
+      { refusal: { message: 'Someone changed this' }, change: { ops: [{ fields: { name: 'panel' } }] } },
+    ]);
+    begin();
+    await signIn();
+    await opened();
+    expect(service.refused()).toHaveLength(1);
+    await service.drop(service.refused()[0]!);
+    expect(service.refused()).toHaveLength(0);
   });
-  it('is unknown for anything else', () =>
-    expect(touchedPieces(record, [{ kind: 'study.edit', id: STUDY.id, expectsVersion: 1, fields: {} }])).toBeNull());
+  it('stops sending when the session has ended, loses nothing, and goes on after signing in', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    sent().flush({ code: 'signed-out', message: 'Sign in first', issues: [] }, { status: 401, statusText: 'Unauthorized' });
+    await settle();
+    expect(service.sync()).toEqual({ kind: 'signed-out', waiting: 1 });
+    await signIn();
+    await settle();
+    const request = sent();
+    request.flush({ id: bodyOf(request).id, revision: 2 });
+    await settle();
+    expect([now().pieces[0]?.name, service.sync().kind]).toEqual(['panel', 'kept']);
+  });
+  it('leaves what another person recorded on this device for that person to send', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    sent().error(new ProgressEvent('error'));
+    await settle();
+    begin();
+    const reading = TestBed.inject(Session).read();
+    server.expectOne('/api/me').flush({ person: { id: testId(902), name: 'Odo Farrow' }, firstRun: false, demo: [] });
+    await reading;
+    await opened();
+    expect(service.waiting()).toEqual([]);
+    server.expectNone(`${URL}/changes`);
+  });
+  it('closes when one is taken off the study, with a sentence', async () => {
+    await opened();
+    heard.next({ kind: 'off' });
+    await settle();
+    expect(service.state()).toMatchObject({
+      kind: 'failed',
+      refusal: { message: expect.stringContaining('taken off this study') as string },
+    });
+  });
 });

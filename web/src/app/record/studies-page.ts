@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterLink } from '@angular/router';
 import { counted } from '@each-bolt/core/shared';
 import { editOp, templateOps, type Op } from '@each-bolt/core/record';
-import { Subject, catchError, firstValueFrom, from, map, of, startWith, switchMap } from 'rxjs';
+import { Subject, catchError, firstValueFrom, from, map, startWith, switchMap } from 'rxjs';
 import { Session } from '../people/session';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';

@@ -134,7 +134,7 @@ export const over = (op: Op, { current }: Conflict): readonly Op[] => {
   if (!('was' in op) || current === null) return [];
   const { id: _id, version: _version, ...row } = current;
   if (!('fields' in op)) return [{ ...op, was: row } as Op];
-  return [{ ...op, was: fieldsFrom(cellsIn(op.fields, current)) } as Op];
+  return [{ ...op, was: fieldsFrom(cellsIn(op.fields, current)) }];
 };
 
 const cellsIn = (fields: object, current: object): readonly (readonly [string, unknown])[] =>
@@ -146,5 +146,5 @@ export const rest = (op: Op, cells: readonly CellConflict[]): readonly Op[] => {
   const clashing = new Set(cells.map((c) => c.cell));
   const left = (fields: object): readonly (readonly [string, unknown])[] => [...cellsOf(fields)].filter(([cell]) => !clashing.has(cell));
   const fields = left(op.fields);
-  return fields.length === 0 ? [] : [{ ...op, was: fieldsFrom(left(op.was)), fields: fieldsFrom(fields) } as Op];
+  return fields.length === 0 ? [] : [{ ...op, was: fieldsFrom(left(op.was)), fields: fieldsFrom(fields) }];
 };

@@ -25,9 +25,23 @@ describe('the basis line', () => {
   });
   it('says in words what became of the last changes', async () => {
     expect(await text({ kind: 'sending', waiting: 3 })).toContain('Sending 3 changes');
-    expect(await text({ kind: 'refused', refusal: { code: 'invalid', message: '', issues: [] } })).toContain(
-      'The last change was not kept',
-    );
+    expect(await text({ kind: 'offline', waiting: 0 })).toContain('No connection: what you record waits here');
+    expect(await text({ kind: 'offline', waiting: 2 })).toContain('No connection: 2 changes waiting here');
+    expect(await text({ kind: 'signed-out', waiting: 1 })).toContain('Signed out: 1 change waiting here');
     expect(await text({ kind: 'kept', at: new Date(2026, 4, 1, 14, 32, 7) })).toContain('All kept 14:32:07');
+  });
+  it('names what was not kept, and lets it be looked at', async () => {
+    let asked = 0;
+    fixture.componentInstance.showNotKept.subscribe(() => (asked += 1));
+    fixture.componentRef.setInput('notKept', 2);
+    expect(await text()).toContain('2 not kept');
+    (fixture.nativeElement as HTMLElement).querySelector<HTMLButtonElement>('.alarm')?.click();
+    expect(asked).toBe(1);
+  });
+  it('switches the counting rule only for those who may', async () => {
+    fixture.componentRef.setInput('mayCount', false);
+    await text();
+    const [assemblies] = (fixture.nativeElement as HTMLElement).querySelectorAll('button');
+    expect(assemblies?.disabled).toBe(true);
   });
 });
