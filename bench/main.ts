@@ -1,10 +1,14 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Result } from './harness';
+import { ledgerBench } from './ledger.bench';
 import { rollUpBench } from './roll-up.bench';
+import { studyBench } from './study.bench';
 
 const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonly Result[]>>> = {
   'roll-up': rollUpBench,
+  ledger: ledgerBench,
+  study: studyBench,
 };
 
 const printed = (value: number): string => String(Number(value.toPrecision(3)));

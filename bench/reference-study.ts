@@ -9,7 +9,11 @@ import {
   type StudyRecord,
 } from '@each-bolt/core/record';
 
-const id = (kind: string, n: number): string => `${kind}-${String(n).padStart(8, '0')}`;
+const KINDS = ['study', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints'] as const;
+
+/** A UUID that says what it is of and the how many-eth. */
+export const id = (kind: (typeof KINDS)[number], n: number): string =>
+  `0000000${KINDS.indexOf(kind)}-0000-4000-8000-${String(n).padStart(12, '0')}`;
 
 /** Repeatable numbers in 0…1. @source Park and Miller, minimal standard generator */
 const random = (seed: number): (() => number) => {
@@ -24,7 +28,7 @@ const PER_ASSEMBLY = 9;
 export const referenceStudy = (pieces: number): StudyRecord => {
   const next = random(4600);
   const vehicle = {
-    id: 'vehicle',
+    id: id('vehicle', 0),
     version: 1,
     sequence: 0,
     name: 'Reference',
@@ -82,7 +86,7 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     count: 1 + (n % 20),
   }));
   const study = {
-    id: 'study',
+    id: id('study', 0),
     version: 1,
     title: 'Reference',
     questions: '',
@@ -94,6 +98,18 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     region: 'Central Europe',
     fastenersIn: true,
     assembliesAs: 'pieces' as const,
+    state: 'open' as const,
   };
-  return { revision: 1, study, vehicles: [vehicle], subsystems, pieces: all, fastenerSets, jointSets };
+  return {
+    revision: 1,
+    study,
+    vehicles: [vehicle],
+    subsystems,
+    pieces: all,
+    fastenerSets,
+    jointSets,
+    members: [],
+    questions: [],
+    pictures: [],
+  };
 };

@@ -1,11 +1,12 @@
 // npm run bench [-- NAME]: bundles the benchmarks and runs them, alone on the machine and one after the other.
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { ROOT } from './build.mjs';
+import { ROOT, build } from './build.mjs';
 import { installPackages } from './install.mjs';
 
 installPackages();
-const bundle = join(ROOT, 'bench/dist/main.mjs');
+build();
+const bundle = join(ROOT, 'bench/built.mjs');
 const bundled = spawnSync(
   join(ROOT, 'node_modules/.bin/esbuild'),
   [
@@ -19,6 +20,13 @@ const bundled = spawnSync(
     '--minify-syntax',
     '--log-level=warning',
     '--external:hyperformula',
+    // they find the project by where they stand
+    '--external:../scripts/*',
+    '--external:pg',
+    '--external:pino',
+    '--external:sharp',
+    '--external:@node-rs/argon2',
+    '--external:@playwright/test',
   ],
   { cwd: ROOT, stdio: 'inherit' },
 );

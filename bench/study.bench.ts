@@ -1,0 +1,69 @@
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import type { Op } from '@each-bolt/core/record';
+import { keepChange } from '../server/src/ledger/keep-change';
+import { passwordHash } from '../server/src/people/password';
+import { insertPerson, type Person } from '../server/src/people/queries';
+import { startServer } from '../scripts/server.mjs';
+import { benchDatabase } from './database';
+import { atMost, type Result } from './harness';
+import { referenceStudy } from './reference-study';
+
+const PIECES = 30_000;
+const RUNS = 7;
+const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-sync'];
+
+/** The whole record of a large study, from the server to parsed in the browser; and the memory of server and page. */
+export const studyBench = async (): Promise<readonly Result[]> => {
+  const database = await benchDatabase();
+  const { pool } = database;
+  const record = referenceStudy(PIECES);
+  const person: Person = { id: randomUUID(), login: 'bench', name: 'Bench', standing: 'lead', demoPassword: false };
+  const password = 'four plain words here';
+  await insertPerson(pool, { ...person, passwordHash: await passwordHash(password) });
+  const added = <T extends { readonly id: string; readonly version: number }>(entity: string, rows: readonly T[]): readonly Op[] =>
+    rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as unknown as Op);
+  const ops: readonly Op[] = [
+    ...added('study', [record.study]),
+    { kind: 'member.add', id: randomUUID(), fields: { personId: person.id, role: 'lead' } },
+    ...added('vehicle', record.vehicles),
+    ...added('subsystem', record.subsystems),
+    ...added('piece', record.pieces),
+    ...added('fasteners', record.fastenerSets),
+    ...added('joints', record.jointSets),
+  ];
+  await keepChange(pool, record.study.id, { id: randomUUID(), ops, undoes: null }, { person, name: person.name, device: 'bench' });
+  await pool.end();
+  const server = await startServer({
+    DATABASE_URL: database.url,
+    PORT: '0',
+    LOG_LEVEL: 'silent',
+    WEB_DIR: join(process.cwd(), 'web', 'dist', 'browser'),
+    DEMO: 'no',
+  });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+  const page = await browser.newPage();
+  await page.goto(`http://127.0.0.1:${server.port}/sign-in`);
+  await page.getByLabel('Sign-in name').fill(person.login);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+  await page.getByRole('heading', { name: 'Studies' }).waitFor();
+  const times = await page.evaluate(
+    async ({ id, runs }) => {
+      const all: number[] = [];
+      for (let run = 0; run < runs; run++) {
+        const since = performance.now();
+        const read = (await (await fetch(`/api/studies/${id}?run=${run}`)).json()) as { pieces: readonly unknown[] };
+        all.push(performance.now() - since);
+        if (read.pieces.length !== 30_000) throw new RangeError('not every piece arrived');
+      }
+      return all.sort((a, b) => a - b);
+    },
+    { id: record.study.id, runs: RUNS },
+  );
+  await browser.close();
+  await server.stop();
+  await database.stop();
+  return [atMost(`record of ${PIECES} pieces, server to parsed in the browser`, times[Math.floor(RUNS / 2)] ?? Number.NaN, 'ms', 1500)];
+};

@@ -1,0 +1,112 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { randomUUID } from 'node:crypto';
+import { Api, beginStudy } from '../../testing/api';
+import { pngOf, sha256 } from '../../testing/pictures';
+import { testDatabase } from '../../testing/test-database';
+import { openPool } from '../db/pool';
+import { many } from '../db/rows';
+
+const ROOT = join(__dirname, '..', '..', '..');
+const run = (script: string, url: string, ...args: readonly string[]) => {
+  const { status, stdout, stderr } = spawnSync('node', [join(ROOT, 'scripts', script), ...args], {
+    encoding: 'utf8',
+    env: { ...process.env, DATABASE_URL: url },
+  });
+  return { status, said: stdout + stderr };
+};
+
+const TABLES = [
+  'person',
+  'study',
+  'member',
+  'vehicle',
+  'subsystem',
+  'piece',
+  'picture',
+  'file',
+  'study_file',
+  'change',
+  'change_row',
+  'setting',
+];
+
+/** Every row of every table as text, with pictures as their sums. */
+const contents = async (url: string): Promise<unknown> => {
+  const pool = openPool(url);
+  const all: unknown[] = [];
+  for (const table of TABLES) all.push(await many(pool, `select md5(t::text) as sum from ${table} t order by 1`));
+  await pool.end();
+  return all;
+};
+
+describe('backup and restore', () => {
+  let dir: string;
+  let url: string;
+  let drop: () => Promise<void>;
+  let file: string;
+  beforeAll(async () => {
+    dir = mkdtempSync(join(tmpdir(), 'backup-'));
+    file = join(dir, 'a.backup');
+    const database = await testDatabase();
+    ({ url, drop } = database);
+    const api = await Api.over(database.pool);
+    const study = await beginStudy(api);
+    const [pieceId, png] = [randomUUID(), await pngOf()];
+    await api.put(`/api/studies/${study.studyId}/files/${sha256(png)}`, png);
+    const picture = { pieceId, sequence: 0, sha256: sha256(png), widthPx: 60, heightPx: 40, shows: '', marks: [] };
+    await api.change(study.studyId, [
+      { kind: 'piece.add', id: pieceId, fields: study.piece() },
+      { kind: 'picture.add', id: randomUUID(), fields: picture },
+    ]);
+    await api.stop();
+    await database.pool.end();
+  });
+  afterAll(async () => {
+    rmSync(dir, { recursive: true });
+    await drop().catch(() => undefined);
+  });
+
+  it('bring back every row and every picture, and keep what was there in between', async () => {
+    const before = await contents(url);
+    const backed = run('backup.mjs', url, file);
+    expect(backed).toEqual({ status: 0, said: expect.stringContaining('Backed up 1 studies, 1 pieces and 1 pictures') as string });
+    const pool = openPool(url);
+    await pool.query('delete from change_row');
+    await pool.query('update piece set name = $1', ['spoilt']);
+    await pool.end();
+    const restored = run('restore.mjs', url, file);
+    expect(restored.said).toContain('Restored 1 studies');
+    expect(restored.said).toMatch(/kept in the database test_\w+_before_\d+/);
+    expect(await contents(url)).toEqual(before);
+  });
+  it('refuse a damaged file, a file of something else, and no file, and change nothing', async () => {
+    const before = await contents(url);
+    const bytes = readFileSync(file);
+    bytes[bytes.length - 100] = (bytes[bytes.length - 100]! + 1) % 256;
+    const [damaged, cut, other] = [join(dir, 'damaged'), join(dir, 'cut'), join(dir, 'other')];
+    writeFileSync(damaged, bytes);
+    writeFileSync(cut, readFileSync(file).subarray(0, 3000));
+    writeFileSync(other, 'a holiday picture');
+    for (const [path, why] of [
+      [damaged, 'its sum does not agree'],
+      [cut, 'its sum does not agree'],
+      [other, 'is no backup of this program'],
+      [join(dir, 'nowhere'), 'there is no file'],
+    ] as const) {
+      const answer = run('restore.mjs', url, path);
+      expect([answer.status, answer.said]).toEqual([1, expect.stringContaining(why) as string]);
+      expect(answer.said).toContain('Nothing was changed');
+    }
+    expect(await contents(url)).toEqual(before);
+  });
+  it('does not pull the database from under a running program', async () => {
+    const pool = openPool(url);
+    await pool.query('select 1');
+    const answer = run('restore.mjs', url, file);
+    expect([answer.status, answer.said]).toEqual([1, expect.stringContaining('stop it first') as string]);
+    await pool.end();
+  });
+});
