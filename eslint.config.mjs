@@ -18,6 +18,8 @@ export default ts.config(
       '**/*.tmp.mjs',
       'test-results/**',
       'web/testing/**',
+      ,
+      'bench/built.mjs',
     ],
   },
   js.configs.recommended,

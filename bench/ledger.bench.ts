@@ -91,6 +91,7 @@ export const ledgerBench = async (): Promise<readonly Result[]> => {
   await admin.end();
 
   const again = openPool(url);
+  again.on('error', () => undefined);
   const keepAgain = async (n: number): Promise<void> => {
     const read = readChange(JSON.parse(JSON.stringify(change(n))));
     if (read.ok) await keepChange(again, studyId, read.value, maker);
@@ -110,6 +111,7 @@ export const ledgerBench = async (): Promise<readonly Result[]> => {
   await bare.end();
 
   const elsewhere = openPool(url);
+  elsewhere.on('error', () => undefined);
   const live = new Live(elsewhere, pino({ level: 'silent' }));
   await live.start();
   const heard: number[] = [];

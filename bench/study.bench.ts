@@ -22,7 +22,7 @@ export const studyBench = async (): Promise<readonly Result[]> => {
   const person: Person = { id: randomUUID(), login: 'bench', name: 'Bench', standing: 'lead', demoPassword: false };
   const password = 'four plain words here';
   await insertPerson(pool, { ...person, passwordHash: await passwordHash(password) });
-  const added = <T extends { readonly id: string; readonly version: number }>(entity: string, rows: readonly T[]): readonly Op[] =>
+  const added = (entity: string, rows: readonly { readonly id: string; readonly version: number }[]): readonly Op[] =>
     rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as unknown as Op);
   const ops: readonly Op[] = [
     ...added('study', [record.study]),

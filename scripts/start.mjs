@@ -1,4 +1,4 @@
-// npm start: packages, database, build, demo study, server. Ctrl-C stops all of it; a second start keeps the data.
+// npm start [-- --fresh] [-- --no-demo]: packages, database, build, demo study, server. Ctrl-C stops all of it; a second start keeps the data.
 import { rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { ROOT, build } from './build.mjs';
@@ -7,6 +7,14 @@ import { installPackages } from './install.mjs';
 import { startServer } from './server.mjs';
 
 const dataDir = resolve(ROOT, process.env.DATA_DIR ?? '.data');
+
+/** The sign-ins of the demo study, as long as somebody has one of their passwords. */
+const sayDemo = async (base) => {
+  const { demo, firstRun } = await (await fetch(`${base}/api/me`)).json();
+  if (firstRun) console.log('  There is no account yet: the page makes the first one.');
+  if (demo.length > 0) console.log('  Demo sign-ins:');
+  for (const { login, password, name, role } of demo) console.log(`    ${login.padEnd(6)} ${password.padEnd(20)} ${name}, ${role}`);
+};
 
 const start = async () => {
   installPackages();
@@ -31,6 +39,7 @@ const start = async () => {
       DATABASE_URL: process.env.DATABASE_URL ?? database.url,
       WEB_DIR: join(ROOT, 'web/dist/browser'),
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+      ...(process.argv.includes('--no-demo') ? { DEMO: 'no' } : {}),
     });
   } catch (error) {
     console.error(error.message);
@@ -38,9 +47,9 @@ const start = async () => {
     return;
   }
   const host = process.env.HOST ?? '127.0.0.1';
-  console.log(
-    `\n  Each Bolt is ready at  http://${host}:${server.port}\n  The demo study “Last-mile vans” is loaded when the database was empty. One local user, no sign-in yet.\n  Ctrl-C stops it; the data stays in ${dataDir}.\n`,
-  );
+  console.log(`\n  Each Bolt is ready at  http://${host}:${server.port}`);
+  await sayDemo(`http://127.0.0.1:${server.port}`);
+  console.log(`  Ctrl-C stops it; the data stays in ${dataDir}. Back it up with: npm run backup\n`);
   await server.ended;
   await stop(1);
 };

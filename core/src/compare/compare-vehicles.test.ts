@@ -81,8 +81,8 @@ describe('two vehicles side by side', () => {
   });
   it('has one point for each piece straight under the subsystem, with what is inside it', () => {
     expect(left.groups).toEqual([
-      { pieceId: expect.any(String) as string, name: 'module', pieces: 7, massKg: expect.closeTo(2.12, 12) as number },
-      { pieceId: expect.any(String) as string, name: 'arm', pieces: 3, massKg: expect.closeTo(1.02, 12) as number },
+      { pieceId: expect.any(String) as string, name: 'module', pieces: 7, massKg: expect.closeTo(2.12, 12) as number, massMark: 'M' },
+      { pieceId: expect.any(String) as string, name: 'arm', pieces: 3, massKg: expect.closeTo(1.02, 12) as number, massMark: 'M' },
     ]);
   });
   it('puts what only the weighed whole holds on a row of its own', () => {

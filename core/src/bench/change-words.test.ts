@@ -1,0 +1,112 @@
+import { editOp, removeOp, type Op } from '../record';
+import { BLANK, pieceNamed, recordOf, teardown, testId } from '../../testing/teardown';
+import { cellLabel, changeLine, changeWords, valueText } from './change-words';
+import { knownForm, knownFromForm } from './known-form';
+import { lastSet } from './last-set';
+import { piecesCsv } from './export/pieces-csv';
+import { readPieces } from './import/read-pieces';
+
+const record = recordOf(teardown('2-3x plate dc04? stamp t0.8 1.84 kg\n  4 clip\n  34 spot'));
+const plate = pieceNamed(record, 'plate');
+const nameOf = (id: string): string | null => (id === plate.id ? 'plate' : null);
+
+describe('a change in words', () => {
+  it('names what became of which value, in units people read', () => {
+    const op = editOp('piece', plate, { wallThicknessM: 0.001, materialId: 'aw-6082', massEvidence: 'T' })!;
+    expect(changeWords({ ops: [op] }, nameOf)).toEqual([
+      {
+        entity: 'piece',
+        id: plate.id,
+        did: 'changed',
+        name: 'plate',
+        cells: [
+          { label: 'Material', was: 'DC04', now: 'EN AW-6082' },
+          { label: 'Mass known by', was: 'measured', now: 'told by a source' },
+          { label: 'Wall thickness', was: '0.8 mm', now: '1 mm' },
+        ],
+      },
+    ]);
+  });
+  it('tells what was added and what was taken off', () => {
+    const add: Op = { kind: 'piece.add', id: testId(70), fields: { ...BLANK, name: 'arm', quantity: 2 } };
+    const words = changeWords({ ops: [add, removeOp('fasteners', record.fastenerSets[0]!)] }, nameOf);
+    expect(words.map((w) => [w.did, w.name])).toEqual([
+      ['added', 'arm'],
+      ['taken off', '4 clip'],
+    ]);
+    expect(changeLine(words)).toBe('added piece “arm”; taken off fasteners “4 clip”');
+  });
+  it('reads changes from before an edit said what was there, by their inverse', () => {
+    const ops = [{ kind: 'piece.edit', id: plate.id, fields: { tag: 'A' } }] as unknown as readonly Op[];
+    const inverse = [{ kind: 'piece.edit', id: plate.id, fields: { tag: 'old' } }] as unknown as readonly Op[];
+    expect(changeWords({ ops, inverse }, nameOf)[0]?.cells).toEqual([{ label: 'Tag', was: 'old', now: 'A' }]);
+  });
+  it('says how a value is known in a line, and what is absent with a dash', () => {
+    expect(valueText('known.quantity', plate.known.quantity, nameOf)).toBe('counted, 2 to 3');
+    expect(cellLabel('piece', 'known.quantity')).toBe('Quantity, how known');
+    expect(valueText('tag', '', nameOf)).toBe('–');
+    expect(valueText('parentId', testId(5), nameOf)).toBe('something taken off since');
+  });
+});
+
+describe('how a value is known, in a form', () => {
+  const form = knownForm('piece', plate, 'massEachKg');
+  const said = (field: string, change: object) => knownFromForm({ ...knownForm('piece', plate, field), ...change }, plate, field);
+  it('shows what was recorded', () => {
+    expect(form).toMatchObject({ mark: 'M', u: '2.887 g', range: '' });
+    expect(knownForm('piece', plate, 'quantity')).toMatchObject({ mark: 'C', range: '2-3' });
+    expect(knownForm('piece', plate, 'materialId')).toMatchObject({ mark: '?' });
+  });
+  it('gives a mass its mark and uncertainty, and keeps instrument and source beside it', () => {
+    expect(said('massEachKg', { mark: 'R', u: '±5 g', instrument: 'kitchen scale' })).toMatchObject({
+      ok: true,
+      value: { massEvidence: 'R', massUKg: 0.005, known: { massEachKg: { instrument: 'kitchen scale', u: null } } },
+    });
+  });
+  it.each([
+    ['an uncertainty without a unit', 'massEachKg', { u: '5' }, 'u'],
+    ['no uncertainty of a mass', 'massEachKg', { u: '' }, 'u'],
+    ['a range that runs backwards', 'quantity', { range: '3-2' }, 'range'],
+    ['a range beside its count', 'quantity', { range: '5-6' }, 'range'],
+  ])('refuses %s', (_, field, change, at) => {
+    const read = said(field, change);
+    expect(read.ok ? [] : read.issues.map((i) => i.field)).toEqual([at]);
+  });
+});
+
+describe('who last gave a value', () => {
+  const change = (revision: number, ops: readonly Op[]) => ({
+    id: testId(revision),
+    undoes: null,
+    revision,
+    madeAt: '',
+    madeBy: `maker ${revision}`,
+    personId: null,
+    device: '',
+    ops,
+    inverse: [],
+  });
+  it('is found by the field, or by what was said of it', () => {
+    const add: Op = { kind: 'piece.add', id: plate.id, fields: BLANK };
+    const history = [
+      change(3, [editOp('piece', plate, { tag: 'A' })!]),
+      change(2, [editOp('piece', plate, { massUKg: 0.1 })!]),
+      change(1, [add]),
+    ];
+    expect(lastSet(history, plate.id, 'tag')?.madeBy).toBe('maker 3');
+    expect(lastSet(history, plate.id, 'massEachKg')?.madeBy).toBe('maker 2');
+    expect(lastSet(history, plate.id, 'quantity')?.madeBy).toBe('maker 1');
+    expect(lastSet(history.slice(0, 2), plate.id, 'quantity')).toBeNull();
+  });
+});
+
+describe('pieces as CSV', () => {
+  it('read back as what they were, with sets, ranges and marks', () => {
+    const { rows, issues } = readPieces(piecesCsv(record, record.vehicles[0]!));
+    expect(issues).toEqual([]);
+    expect(rows[0]?.faults).toEqual([]);
+    const { quantity, massEachKg, known, wallThicknessM } = plate;
+    expect(rows[0]?.fields).toMatchObject({ name: 'plate', quantity, massEachKg, known, wallThicknessM });
+    expect([rows[0]?.fasteners[0]?.count, rows[0]?.joints[0]?.count]).toEqual([4, 34]);
+  });
+});
