@@ -42,18 +42,24 @@ interface RefusedLine {
         </nav>
         <div class="title">
           <h1>{{ heading() }}</h1>
-          <button type="button" class="quiet-button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
-            <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
-          </button>
+          @if (mayRecord()) {
+            <button type="button" class="quiet-button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
+              <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
+            </button>
+          }
         </div>
-        <p class="soft">{{ goes() }}</p>
+        @if (mayRecord()) {
+          <p class="soft">{{ goes() }}</p>
+        }
       </header>
       @if (selection.subsystem() === null) {
         <p class="sheet-empty">
           The study has no subsystem yet. Add one with “+ subsystem” below the stack; then pieces can be recorded under it.
         </p>
       } @else {
-        <eb-entry-line [hint]="hint()" (kept)="keep($event)" />
+        @if (mayRecord()) {
+          <eb-entry-line [hint]="hint()" (kept)="keep($event)" />
+        }
         @for (lost of refused(); track $index) {
           <eb-refusal
             [message]="lost.refusal.message + ' — “' + lost.line + '”'"
@@ -65,8 +71,10 @@ interface RefusedLine {
         <p class="said" role="status">{{ said() }}</p>
         @if (isEmpty()) {
           <p class="sheet-empty">
-            Nothing is recorded under {{ selection.subsystem()?.name }} on {{ vehicle.name }} yet. Type the first piece above and press
-            Enter, or import a file of pieces.
+            Nothing is recorded under {{ selection.subsystem()?.name }} on {{ vehicle.name }} yet.
+            @if (mayRecord()) {
+              Type the first piece above and press Enter, or import a file of pieces.
+            }
           </p>
         } @else {
           <eb-pieces-table
@@ -140,6 +148,7 @@ export class BenchPage {
   protected readonly open = inject(OpenStudy);
   protected readonly selection = inject(Selection);
   private readonly service = inject(RecordService);
+  protected readonly mayRecord = computed(() => this.service.can()('piece.add'));
   private readonly entryLine = viewChild(EntryLine);
 
   protected readonly importing = signal(false);
@@ -197,7 +206,7 @@ export class BenchPage {
   constructor() {
     const commands = inject(Commands);
     commands.on('entry-line', () => this.entryLine()?.focus());
-    commands.on('import', () => this.importing.set(this.selection.subsystem() !== null));
+    commands.on('import', () => this.importing.set(this.mayRecord() && this.selection.subsystem() !== null));
     commands.on('record-inside', () => this.recordAt(this.selection.piece()?.id ?? null));
     commands.on('put-line-back', (line) => this.entryLine()?.putBack(line));
     commands.on('record-above', () => this.recordAt(this.selection.inside()?.parentId ?? null));

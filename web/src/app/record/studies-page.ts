@@ -159,6 +159,7 @@ type Listed =
     }
     .lines {
       align-self: center;
+      justify-self: end;
     }
     .small {
       font-size: 13px;

@@ -10,10 +10,12 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole } from '@each-bolt/core/record';
 import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
+import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
 import { PieceCardHost } from '../card/piece-card-host';
 import { Names } from '../record/names';
 import { NotKept } from '../record/not-kept';
@@ -36,6 +38,8 @@ import { ShellActs } from './shell-acts';
 import { Strip, type Beside, type StageFigures } from './strip';
 import { ThemeService } from './theme-service';
 import { UndoDialog } from './undo-dialog';
+
+const SAID_MS = 6000;
 
 /** The frame: strip, stack, sheet, card and basis line. */
 @Component({
@@ -73,6 +77,7 @@ import { UndoDialog } from './undo-dialog';
               [textOf]="textOf()"
               [chosen]="chosenKey()"
               [(filter)]="filter"
+              [mayAdd]="service.can()('vehicle.add')"
               (picked)="pick($event)"
               (addVehicle)="addingVehicle.set(true)"
               (addSubsystem)="addingSubsystem.set(true)"
@@ -117,7 +122,7 @@ import { UndoDialog } from './undo-dialog';
           (theme)="theme.switch()"
           (help)="helping.set(true)"
         />
-        <div class="said" role="status">{{ undo.said() || acts.said() }}</div>
+        <div class="said" role="status" [class.shown]="said() !== ''">{{ said() }}</div>
         @defer (when service.refused().length > 0; prefetch on idle) {
           <eb-not-kept
             [(visible)]="acts.showingNotKept"
@@ -167,7 +172,15 @@ import { UndoDialog } from './undo-dialog';
     }
     .said {
       position: absolute;
-      left: -9999px;
+      right: 16px;
+      bottom: 44px;
+      max-width: 420px;
+    }
+    .said.shown {
+      padding: 8px 14px;
+      background: var(--sheet);
+      border: 1px solid var(--ink);
+      font-size: 13.5px;
     }
     .body {
       flex: 1;
@@ -280,6 +293,25 @@ export class ShellPage {
       here: [...new Set(this.acts.others().map((h) => (h.piece === '' ? h.name : `${h.name} on ${h.piece}`)))],
     };
   });
+  /** what was last done beside the sheet; it goes away by itself */
+  protected readonly said = toSignal(
+    toObservable(computed(() => this.undo.said() || this.acts.said())).pipe(
+      switchMap((text) =>
+        text === ''
+          ? of('')
+          : timer(SAID_MS).pipe(
+              map(() => ''),
+              startWith(text),
+            ),
+      ),
+      tap((text) => {
+        if (text !== '') return;
+        this.undo.said.set('');
+        this.acts.said.set('');
+      }),
+    ),
+    { initialValue: '' },
+  );
   protected readonly banner = computed(() => {
     if (this.open.study().state === 'archived')
       return 'This study is archived: it is read, not written. A lead can open it again on the studies page.';

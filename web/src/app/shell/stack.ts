@@ -76,10 +76,12 @@ const ROW_PX = 26;
     @if (rows().length === 0) {
       <p class="none soft">{{ filter() === '' ? 'No vehicle yet.' : 'Nothing is called or tagged that.' }}</p>
     }
-    <div class="foot">
-      <button type="button" class="quiet-button" (click)="addVehicle.emit()">+ vehicle</button>
-      <button type="button" class="quiet-button" (click)="addSubsystem.emit()">+ subsystem</button>
-    </div>`,
+    @if (mayAdd()) {
+      <div class="foot">
+        <button type="button" class="quiet-button" (click)="addVehicle.emit()">+ vehicle</button>
+        <button type="button" class="quiet-button" (click)="addSubsystem.emit()">+ subsystem</button>
+      </div>
+    }`,
   styles: `
     :host {
       display: flex;
@@ -182,6 +184,7 @@ export class Stack {
   readonly chosen = input.required<string>();
   readonly filter = model('');
   readonly picked = output<OutlineNode>();
+  readonly mayAdd = input(true);
   readonly addVehicle = output();
   readonly addSubsystem = output();
 
