@@ -6,6 +6,8 @@ import { basisOf } from '@each-bolt/core/cost';
 import {
   readChange,
   type Op,
+  type QuestionFields,
+  type Role,
   type StudyFields,
   type Subsystem,
   type SubsystemFields,
@@ -18,10 +20,18 @@ import { addDemoPeople } from '../people/demo-people';
 import { peopleCount } from '../people/queries';
 import { anyStudy } from '../record/queries';
 
+/** A question about the piece with a tag, or about the study; its owner is named by role. */
+interface DemoQuestion extends Pick<QuestionFields, 'kind' | 'text' | 'dueOn' | 'owedTo'> {
+  readonly about: string | null;
+  readonly field: string | null;
+  readonly owner: Role | null;
+}
+
 interface DemoStudy {
   readonly study: StudyFields;
   readonly vehicles: readonly VehicleFields[];
   readonly subsystems: readonly string[];
+  readonly questions: readonly DemoQuestion[];
   readonly files: readonly { readonly file: string; readonly vehicle: string; readonly subsystem: string }[];
 }
 
@@ -55,7 +65,8 @@ export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
   }));
   const add = (entity: 'vehicle' | 'subsystem', rows: readonly (Vehicle | Subsystem)[]): readonly Op[] =>
     rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as Op);
-  const members = (await addDemoPeople(pool)).map(({ id, role }): Op => ({
+  const people = await addDemoPeople(pool);
+  const members = people.map(({ id, role }): Op => ({
     kind: 'member.add',
     id: randomUUID(),
     fields: { personId: id, role },
@@ -83,6 +94,25 @@ export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
     };
     ops.push(...importOps(load, place, randomUUID));
   }
+  const pieceId = (tag: string): string => {
+    const op = ops.find((o) => o.kind === 'piece.add' && o.fields.tag === tag);
+    if (!op) throw new DemoError(`demo: nothing has the tag “${tag}”`);
+    return op.id;
+  };
+  for (const { about, field, owner, ...question } of demo.questions)
+    ops.push({
+      kind: 'question.add',
+      id: randomUUID(),
+      fields: {
+        ...question,
+        aboutKind: about === null ? 'study' : 'piece',
+        aboutId: about === null ? studyId : pieceId(about),
+        aboutField: field,
+        ownerId: people.find((p) => p.role === owner)?.id ?? null,
+        state: 'open',
+        answer: '',
+      },
+    });
   await send(pool, studyId, ops);
   return true;
 };

@@ -129,6 +129,20 @@ describe('the client’s copy of the record', () => {
     expect([now().revision, service.waiting().length, service.sync().kind]).toEqual([2, 0, 'kept']);
     server.expectNone(`${URL}/changes`);
   });
+  it('says that all is kept when the answer was lost but the stream told of the change', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    const request = sent();
+    const { id, ops } = bodyOf(request);
+    request.error(new ProgressEvent('error'));
+    await settle();
+    expect(service.sync()).toEqual({ kind: 'offline', waiting: 1 });
+    await tell({ id, ops, revision: 2, personId: ME.id });
+    await settle();
+    expect(service.sync().kind).toBe('kept');
+    server.expectNone(`${URL}/changes`);
+  });
   it('asks for what it has missed when a revision is left out', async () => {
     await opened();
     const missed = [2, 3].map((revision) => ({

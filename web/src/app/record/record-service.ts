@@ -293,6 +293,12 @@ export class RecordService {
   }
 
   private async acknowledge(entry: OutboxEntry, revision: number): Promise<void> {
+    // whoever told of it, the server answers: what waits need not wait on
+    this.failures = 0;
+    if (this.pause) {
+      clearTimeout(this.pause.timer);
+      this.pause.go();
+    }
     this.setOutbox(this.outbox.filter((e) => e.seq !== entry.seq));
     await this.store.kept(entry, revision);
     for (const op of entry.change.ops) if (op.kind === 'picture.add') await this.store.dropFile(op.fields.sha256);
