@@ -1,6 +1,6 @@
 import { editOp, removeOp, type Op } from '../record';
 import { BLANK, pieceNamed, recordOf, teardown, testId } from '../../testing/teardown';
-import { cellLabel, changeLine, changeWords, valueText } from './change-words';
+import { cellLabel, changeLine, changeWords, uText, valueText } from './change-words';
 import { knownForm, knownFromForm } from './known-form';
 import { lastSet } from './last-set';
 import { piecesCsv } from './export/pieces-csv';
@@ -43,6 +43,8 @@ describe('a change in words', () => {
   });
   it('says how a value is known in a line, and what is absent with a dash', () => {
     expect(valueText('known.quantity', plate.known.quantity, nameOf)).toBe('counted, 2 to 3');
+    expect(valueText('massEachKg', 7.92, nameOf)).toBe('7.92 kg');
+    expect(uText('massUKg', 0.01 / Math.sqrt(12))).toBe('0.0029 kg');
     expect(cellLabel('piece', 'known.quantity')).toBe('Quantity, how known');
     expect(valueText('tag', '', nameOf)).toBe('–');
     expect(valueText('parentId', testId(5), nameOf)).toBe('something taken off since');

@@ -1,4 +1,4 @@
-import { ABSENT, EVIDENCE_WORD, fixed, materialById, millimetres, processById, withU } from '../shared';
+import { ABSENT, EVIDENCE_WORD, fixed, materialById, millimetres, processById } from '../shared';
 import {
   SCHEMAS,
   cellsOf,
@@ -61,11 +61,14 @@ export const knownText = (said: Known, unit: (value: number) => string = String)
 const isId = (field: string): boolean => field.endsWith('Id') && field !== 'materialId' && field !== 'processId';
 
 const numberText = (field: string, value: number): string => {
-  if (field.endsWith('Kg')) return `${withU(value, 0)} kg`.replace(/\.?0+ ± .* kg$/, ' kg');
+  if (field.endsWith('Kg')) return `${Number(value.toPrecision(7))} kg`;
   if (field.endsWith('M')) return `${millimetres(value)} mm`;
   if (/[yY]ear$/.test(field) || field === 'sequence') return String(value);
   return fixed(value, Number.isInteger(value) ? 0 : 3);
 };
+
+/** An uncertainty to two digits, in the unit of its value. */
+export const uText = (field: string, u: number): string => numberText(field, Number(u.toPrecision(2)));
 
 const textOf = (field: string, value: string, nameOf: NameOf): string => {
   if (field === 'materialId') return materialById.get(value)?.name ?? value;
@@ -79,7 +82,7 @@ const textOf = (field: string, value: string, nameOf: NameOf): string => {
 export const valueText = (cell: string, value: unknown, nameOf: NameOf): string => {
   const field = fieldOfCell(cell);
   if (value === null || value === undefined || value === '') return ABSENT;
-  if (field !== cell) return knownText(value as Known, (u) => numberText(field, u));
+  if (field !== cell) return knownText(value as Known, (u) => uText(field, u));
   if (typeof value === 'string') return textOf(field, value, nameOf);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return numberText(field, value);

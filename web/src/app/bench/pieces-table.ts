@@ -109,7 +109,9 @@ const ROW_PX = 44;
     <ng-template #cells let-f>
       <span class="right" role="gridcell">
         <span class="figure">{{ f.count | ebCount }}</span><eb-mark class="gap" [mark]="f.countMark" of="the count" />
-        <span class="second figure">{{ f.countRange }}<span class="markroom"></span></span>
+        @if (f.countRange !== '') {
+          <span class="second figure">{{ f.countRange }}<span class="markroom"></span></span>
+        }
       </span>
       <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
       <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
@@ -119,7 +121,9 @@ const ROW_PX = 44;
       </span>
       <span class="right" role="gridcell" [title]="f.costTitle">
         <span class="figure">{{ f.cost | ebMoney }}</span><eb-mark class="gap" [mark]="f.costMark" of="the cost" />
-        <span class="second">{{ f.costGap }}<span class="markroom"></span></span>
+        @if (f.costGap !== '') {
+          <span class="second">{{ f.costGap }}<span class="markroom"></span></span>
+        }
       </span>
       <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
     </ng-template>
@@ -193,6 +197,7 @@ const ROW_PX = 44;
       box-shadow: inset 0 0 0 1px var(--dye);
     }
     .right {
+      white-space: nowrap;
       text-align: right;
     }
     .name {
@@ -251,7 +256,7 @@ const ROW_PX = 44;
     }
     @container (max-width: 560px) {
       .row {
-        grid-template-columns: minmax(120px, 1fr) 40px 96px 66px 60px;
+        grid-template-columns: minmax(110px, 1fr) 62px 92px 88px 56px;
       }
       .spare {
         display: none;

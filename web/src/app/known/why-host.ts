@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { fixed } from '@each-bolt/core/shared';
 import { fieldLabel, isKnowing, knownAs, type KeptChange, type Piece } from '@each-bolt/core/record';
-import { knownText, lastSet, valueText } from '@each-bolt/core/bench';
+import { knownText, lastSet, uText, valueText } from '@each-bolt/core/bench';
 import { MEASURES, knownChain, restsOn, type ChainPart, type Measure } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
 import { catchError, map, of, startWith, switchMap } from 'rxjs';
@@ -293,7 +293,7 @@ export class WhyHost {
           label: fieldLabel('piece', field as never),
           value: valueText(field, piece[field], nameOf),
           mark: said.mark,
-          how: knownText(said, (u) => valueText(field, u, nameOf)),
+          how: knownText(said, (u) => uText(field, u)),
           who: set
             ? `${set.madeBy}, ${whenText(set.madeAt)}, ${set.device}`
             : changes

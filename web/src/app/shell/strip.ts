@@ -140,6 +140,16 @@ export interface Beside {
       color: var(--amber);
       font-weight: 600;
     }
+    @media (max-width: 1100px) {
+      nav a {
+        min-width: 118px;
+        padding: 0 12px;
+      }
+      nav.beside a {
+        max-width: 116px;
+        padding: 0 10px;
+      }
+    }
     nav span {
       font: 600 15px/1.3 var(--label);
     }
