@@ -18,7 +18,6 @@ export default ts.config(
       '**/*.tmp.mjs',
       'test-results/**',
       'web/testing/**',
-      ,
       'bench/built.mjs',
     ],
   },

@@ -85,7 +85,7 @@ interface Line {
                     <dt>{{ cell.label }}</dt>
                     <dd>
                       @if (op.did === 'changed') {
-                        <del>{{ cell.was }}</del> <span aria-hidden="true">→</span> <ins>{{ cell.now }}</ins>
+                        <del>{{ cell.was }}</del> <span class="to" aria-hidden="true">→</span> <ins>{{ cell.now }}</ins>
                       } @else {
                         {{ op.did === 'added' ? cell.now : cell.was }}
                       }
@@ -191,6 +191,9 @@ interface Line {
     dd {
       margin: 0;
       overflow-wrap: anywhere;
+    }
+    .to {
+      margin: 0 6px;
     }
     del {
       color: var(--soft);
