@@ -66,6 +66,8 @@ export const nameOf = (url) => decodeURIComponent(new URL(url).pathname.slice(1)
 
 /** Rows of each counted table. */
 export const counts = (url, database) => {
+  if (sql(url, database, "select to_regclass('person')") === '')
+    throw new Error('the database holds nothing of this program yet; start the program once first');
   const parts = COUNTED.map((table) => `'${table}', (select count(*) from ${table})`);
   return JSON.parse(sql(url, database, `select json_build_object(${parts.join(', ')})`));
 };
