@@ -188,8 +188,7 @@ test('how do we know: from the total of the vehicle down to the reading, its pic
   await expect(card(page)).toContainText('kitchen scale, last year’s study');
   await expect(known).toBeHidden();
   await allKept(page);
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('w');
+  await card(page).getByRole('button', { name: 'How known' }).click();
   const why = page.getByRole('dialog', { name: 'How do we know?' });
   await why.getByRole('button', { name: 'Drayman II' }).click();
   await expect(why).toContainText('0.092 ± 0.0082 kg');
