@@ -99,6 +99,12 @@ describe('the client’s copy of the record', () => {
     await opening;
     expect(service.state()).toMatchObject({ kind: 'failed', refusal: { message: 'There is no such study' } });
   });
+  it('opens no study in a browser that keeps nothing, and says what to do', async () => {
+    const { LocalStore } = await import('./local-store');
+    jest.spyOn(TestBed.inject(LocalStore), 'study').mockRejectedValue(new Error('no database'));
+    await service.open(STUDY.id);
+    expect(service.state()).toMatchObject({ kind: 'failed', refusal: { message: expect.stringContaining('ordinary window') as string } });
+  });
   it('refuses at once what breaks a rule of the record, and sends nothing', async () => {
     await opened();
     const result = await service.send([editOp('piece', pieceNamed(record, 'lever'), { massEachKg: 1 })!]);

@@ -46,6 +46,13 @@ const RETRY_MS = [500, 1000, 2000, 4000, 8000, 15_000];
 /** A study is stored whole again after this many changes. */
 const STORE_AFTER = 100;
 
+const NO_STORE: Refusal = {
+  code: 'no-store',
+  message:
+    'This browser keeps nothing for the program (a private window, or a full disk), so that a study could lose what you record. Use an ordinary window or free some space, then try again',
+  issues: [],
+};
+
 const OFF: Refusal = { code: 'not-found', message: 'You were taken off this study. What you did stays in its history', issues: [] };
 
 /**
@@ -112,8 +119,13 @@ export class RecordService {
     this.close();
     this.opening = studyId;
     this.state$.next({ kind: 'reading' });
-    const [local, outbox] = [await this.store.study(studyId), await this.store.outbox(studyId)];
+    const kept = await Promise.all([this.store.study(studyId), this.store.outbox(studyId)]).catch(() => null);
     if (this.opening !== studyId) return;
+    if (!kept) {
+      this.state$.next({ kind: 'failed', refusal: NO_STORE });
+      return;
+    }
+    const [local, outbox] = kept;
     this.setOutbox(outbox);
     if (local) {
       const { record, role, may, people } = { ...local.stored };
