@@ -124,6 +124,25 @@ describe('whoever follows a study', () => {
     his.close();
     await mine.until(() => mine.here.length === 1);
   });
+  it('is not said to be here when it left before it was let in', async () => {
+    const watching = await ear(api);
+    await Promise.all(
+      Array.from({ length: 20 }, async (_, i) => {
+        const brief = new Ear(api, study.studyId);
+        const opened = brief.open(1).catch(() => undefined);
+        setTimeout(() => brief.close(), i);
+        await opened;
+        brief.close();
+      }),
+    );
+    await watching.until(() => watching.here.length === 1);
+    const rows = async (): Promise<number> =>
+      (await pool.query('select 1 from presence where study_id = $1', [study.studyId])).rowCount ?? 0;
+    const since = Date.now();
+    while ((await rows()) > 1 && Date.now() - since < 3000) await new Promise((done) => setTimeout(done, 20));
+    await new Promise((done) => setTimeout(done, 200));
+    expect(await rows()).toBe(1);
+  });
   it('goes on hearing after the connection that listens was cut', async () => {
     const here = await ear(api);
     await add();

@@ -42,7 +42,19 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
       send('off', {});
       response.end();
     };
+    // the page may be gone already, or go before it is said to be here
+    let gone = response.destroyed;
+    const leaving: (() => void)[] = [];
+    response.on('close', () => {
+      gone = true;
+      for (const leave of leaving) leave();
+      sayGone(pool, connection).catch(() => undefined);
+    });
     await sayHere(pool, { connection, studyId, personId: person.id, device, pieceId: null });
+    if (gone) {
+      await sayGone(pool, connection);
+      return;
+    }
     const leave = live.follow({
       studyId,
       since,
@@ -59,11 +71,7 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
         .then(checkStillOf)
         .catch(() => response.end());
     }, PING_MS);
-    response.on('close', () => {
-      clearInterval(ping);
-      leave();
-      sayGone(pool, connection).catch(() => undefined);
-    });
+    leaving.push(leave, () => clearInterval(ping));
   });
   on('POST /api/studies/:id/here', json, async (request, response) => {
     const here = check(HERE, request.body);
