@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { pino } from 'pino';
-import { blankPiece, readChange, type Change, type Op } from '@each-bolt/core/record';
+import { USUAL_STUDY, blankPiece, blankVehicle, readChange, type Change, type Op } from '@each-bolt/core/record';
 import { openPool } from '../server/src/db/pool';
 import { keepChange } from '../server/src/ledger/keep-change';
 import { Live } from '../server/src/live/live';
@@ -54,22 +54,12 @@ export const ledgerBench = async (): Promise<readonly Result[]> => {
     region: 'x',
     fastenersIn: true,
     assembliesAs: 'pieces',
-    state: 'open',
-  } as const;
-  const vehicle = {
-    sequence: 0,
-    name: 'Van',
-    maker: '',
-    role: 'subject',
-    modelYear: null,
-    builtOn: null,
-    acquiredOn: null,
-    notes: '',
+    ...USUAL_STUDY,
   } as const;
   const begin: readonly Op[] = [
     { kind: 'study.add', id: studyId, fields: study },
     { kind: 'member.add', id: randomUUID(), fields: { personId: person.id, role: 'lead' } },
-    { kind: 'vehicle.add', id: vehicleId, fields: vehicle },
+    { kind: 'vehicle.add', id: vehicleId, fields: blankVehicle('Van', 'subject', 0) },
     { kind: 'subsystem.add', id: subsystemId, fields: { parentId: null, sequence: 0, name: 'Door' } },
   ];
   await keepChange(pool, studyId, { id: randomUUID(), ops: begin, undoes: null }, maker);

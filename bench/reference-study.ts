@@ -1,8 +1,11 @@
 import { MATERIALS, PROCESSES } from '@each-bolt/core/shared';
 import {
+  USUAL_STUDY,
   blankFasteners,
   blankJoints,
   blankPiece,
+  blankVehicle,
+  emptyRecord,
   type FastenerSet,
   type JointSet,
   type Piece,
@@ -27,18 +30,7 @@ const PER_ASSEMBLY = 9;
 /** A study of one vehicle with so many pieces: 20 subsystems, assemblies of nine pieces each, every third piece with fasteners. */
 export const referenceStudy = (pieces: number): StudyRecord => {
   const next = random(4600);
-  const vehicle = {
-    id: id('vehicle', 0),
-    version: 1,
-    sequence: 0,
-    name: 'Reference',
-    maker: '',
-    role: 'subject' as const,
-    modelYear: 2026,
-    builtOn: null,
-    acquiredOn: null,
-    notes: '',
-  };
+  const vehicle = { id: id('vehicle', 0), version: 1, ...blankVehicle('Reference', 'subject', 0), modelYear: 2026 };
   const subsystems = Array.from({ length: SUBSYSTEMS }, (_, n) => ({
     id: id('subsystem', n),
     version: 1,
@@ -98,18 +90,15 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     region: 'Central Europe',
     fastenersIn: true,
     assembliesAs: 'pieces' as const,
-    state: 'open' as const,
+    ...USUAL_STUDY,
   };
   return {
+    ...emptyRecord(study),
     revision: 1,
-    study,
     vehicles: [vehicle],
     subsystems,
     pieces: all,
     fastenerSets,
     jointSets,
-    members: [],
-    questions: [],
-    pictures: [],
   };
 };

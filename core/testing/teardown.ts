@@ -1,5 +1,8 @@
 import {
+  USUAL_STUDY,
   blankPiece,
+  blankVehicle,
+  emptyRecord,
   type FastenerSet,
   type JointSet,
   type Piece,
@@ -26,20 +29,9 @@ export const STUDY: Study = {
   region: 'Central Europe',
   fastenersIn: true,
   assembliesAs: 'pieces',
-  state: 'open',
+  ...USUAL_STUDY,
 };
-export const LEFT: Vehicle = {
-  id: testId(2),
-  version: 1,
-  sequence: 0,
-  name: 'Left van',
-  maker: '',
-  role: 'subject',
-  modelYear: 2026,
-  builtOn: null,
-  acquiredOn: null,
-  notes: '',
-};
+export const LEFT: Vehicle = { id: testId(2), version: 1, ...blankVehicle('Left van', 'subject', 0), modelYear: 2026 };
 export const RIGHT: Vehicle = { ...LEFT, id: testId(3), sequence: 1, name: 'Right van', role: 'competitor' };
 export const DOOR: Subsystem = { id: testId(4), version: 1, parentId: null, sequence: 0, name: 'Sliding cargo door' };
 
@@ -81,16 +73,13 @@ export const teardown = (
 
 /** A whole record around one or more teardowns. */
 export const recordOf = (...parts: readonly ReturnType<typeof teardown>[]): StudyRecord => ({
+  ...emptyRecord(STUDY),
   revision: 1,
-  study: STUDY,
   vehicles: [LEFT, RIGHT],
   subsystems: [DOOR],
   pieces: parts.flatMap((part) => part.pieces),
   fastenerSets: parts.flatMap((part) => part.fastenerSets),
   jointSets: parts.flatMap((part) => part.jointSets),
-  members: [],
-  questions: [],
-  pictures: [],
 });
 
 export const pieceNamed = (record: StudyRecord, name: string): Piece => {

@@ -15,6 +15,7 @@ import { fromOwnPage, sessions } from './http/session';
 import { liveRoutes } from './live/routes';
 import type { Live } from './live/live';
 import { peopleRoutes } from './people/routes';
+import { planRoutes } from './plan/routes';
 import { recordRoutes } from './record/routes';
 
 export interface AppParts {
@@ -81,6 +82,7 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, limits }: A
     liveRoutes(pool, live),
     fileRoutes(pool),
     archiveRoutes(pool, version),
+    planRoutes(pool),
   );
   app.use(recordRoutes(pool));
   app.use('/api', noSuchRoute);

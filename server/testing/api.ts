@@ -1,7 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
-import { blankPiece, type Op, type PieceFields, type Role, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
+import {
+  USUAL_STUDY,
+  blankPiece,
+  blankVehicle,
+  type Op,
+  type PieceFields,
+  type Role,
+  type StudyFields,
+  type StudyRecord,
+} from '@each-bolt/core/record';
 import { buildApp } from '../src/app';
 import type { Pool } from '../src/db/pool';
 import type { ToldConflict } from '../src/ledger/told-conflicts';
@@ -159,7 +168,7 @@ export const STUDY_FIELDS: StudyFields = {
   region: 'Central Europe',
   fastenersIn: true,
   assembliesAs: 'pieces',
-  state: 'open',
+  ...USUAL_STUDY,
 };
 
 export interface Begun {
@@ -174,16 +183,7 @@ export interface Begun {
 /** A study with two vehicles and one subsystem, at revision 1. */
 export const beginStudy = async (api: Api): Promise<Begun> => {
   const [studyId, vehicleId, otherVehicleId, subsystemId] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()] as const;
-  const vehicle = {
-    sequence: 0,
-    name: 'Drayman II',
-    maker: 'Halvard & Roe',
-    role: 'subject',
-    modelYear: 2026,
-    builtOn: '2026-02-18',
-    acquiredOn: null,
-    notes: '',
-  } as const;
+  const vehicle = { ...blankVehicle('Drayman II', 'subject', 0), maker: 'Halvard & Roe', modelYear: 2026, builtOn: '2026-02-18' };
   const ops: readonly Op[] = [
     { kind: 'study.add', id: studyId, fields: STUDY_FIELDS },
     { kind: 'member.add', id: randomUUID(), fields: { personId: api.personId, role: 'lead' } },

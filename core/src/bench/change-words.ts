@@ -1,4 +1,4 @@
-import { ABSENT, EVIDENCE_WORD, fixed, materialById, millimetres, processById } from '../shared';
+import { ABSENT, EVIDENCE_WORD, fixed, inShownUnit, materialById, millimetres, processById } from '../shared';
 import {
   SCHEMAS,
   cellsOf,
@@ -43,6 +43,16 @@ export const ENTITY_WORD: Readonly<Record<Entity, string>> = {
   joints: 'joints',
   question: 'question',
   picture: 'picture',
+  candidate: 'candidate',
+  request: 'request',
+  claim: 'claim',
+  scope: 'scope',
+  resource: 'person or place',
+  rig: 'rig',
+  package: 'work package',
+  gate: 'reading before work',
+  hoist: 'vehicle on a lift',
+  unload: 'lift step',
 };
 
 /** How a value is known, in a line: "counted, 2 to 3, floor scale, told by the supplier". */
@@ -61,6 +71,8 @@ export const knownText = (said: Known, unit: (value: number) => string = String)
 const isId = (field: string): boolean => field.endsWith('Id') && field !== 'materialId' && field !== 'processId';
 
 const numberText = (field: string, value: number): string => {
+  const inUnit = inShownUnit(field, value);
+  if (inUnit !== null) return inUnit;
   if (field.endsWith('Kg')) return `${Number(value.toPrecision(7))} kg`;
   if (field.endsWith('M')) return `${millimetres(value)} mm`;
   if (/[yY]ear$/.test(field) || field === 'sequence') return String(value);
@@ -86,8 +98,23 @@ export const valueText = (cell: string, value: unknown, nameOf: NameOf): string 
   if (typeof value === 'string') return textOf(field, value, nameOf);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return numberText(field, value);
-  return Array.isArray(value) ? String(value.length) : ABSENT;
+  return Array.isArray(value) ? listText(value as readonly unknown[], nameOf) : partsText(value);
 };
+
+const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+/** A list of words or of records by name; of anything else, how many there are. */
+const listText = (list: readonly unknown[], nameOf: NameOf): string => {
+  if (list.length === 0) return 'none';
+  if (!list.every((item) => typeof item === 'string')) return fixed(list.length, 0);
+  return list.map((item) => (UUID.test(item) ? (nameOf(item) ?? 'something taken off since') : item)).join(', ');
+};
+
+/** The parts of a value that has some: weights, a calendar. */
+const partsText = (value: object): string =>
+  Object.entries(value)
+    .map(([part, of]) => (Array.isArray(of) ? `${part} ${of.length}` : `${part} ${String(of ?? ABSENT)}`))
+    .join(', ');
 
 /** The label of a cell. */
 export const cellLabel = (entity: Entity, cell: string): string => {
@@ -107,6 +134,18 @@ const nameIn = (entity: Entity, fields: Readonly<Record<string, unknown>>, nameO
       return text('text');
     case 'picture':
       return text('shows') === '' ? 'picture' : text('shows');
+    case 'request':
+      return text('who');
+    case 'claim':
+      return text('statement');
+    case 'gate':
+      return text('asks');
+    case 'unload':
+      return text('label');
+    case 'scope':
+      return nameOf(text('subsystemId')) ?? 'a subsystem';
+    case 'hoist':
+      return nameOf(text('vehicleId')) ?? 'a vehicle';
     case 'fasteners':
     case 'joints':
       return `${typeof fields.count === 'number' ? fields.count : ''} ${text('kind')}`.trim();
@@ -124,6 +163,9 @@ const UNSAID = new Set([
   'subsystemId',
   'parentId',
   'pieceId',
+  'packageId',
+  'candidateId',
+  'rigId',
   'sha256',
   'known',
   'aboutId',

@@ -2,9 +2,10 @@ import { withFields } from './cells';
 import { splitKind, type Entity, type Op, type RowOf, type Study, type StudyRecord } from './entities';
 import type { CurrentRows } from './net-effect';
 
-type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
+export type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
 
-const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
+/** Where a record keeps the rows of each kind. */
+export const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
   vehicle: 'vehicles',
   subsystem: 'subsystems',
   piece: 'pieces',
@@ -13,22 +14,21 @@ const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
   member: 'members',
   question: 'questions',
   picture: 'pictures',
+  candidate: 'candidates',
+  request: 'requests',
+  claim: 'claims',
+  scope: 'scopes',
+  resource: 'resources',
+  rig: 'rigs',
+  package: 'packages',
+  gate: 'gates',
+  hoist: 'hoists',
+  unload: 'unloads',
 };
 
-const rowsByEntity = (record: StudyRecord): { readonly [E in Entity]: readonly RowOf<E>[] } => ({
-  study: [record.study],
-  vehicle: record.vehicles,
-  subsystem: record.subsystems,
-  piece: record.pieces,
-  fasteners: record.fastenerSets,
-  joints: record.jointSets,
-  member: record.members,
-  question: record.questions,
-  picture: record.pictures,
-});
-
 /** The rows of one kind in a record. */
-export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] => rowsByEntity(record)[entity];
+export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] =>
+  (entity === 'study' ? [record.study] : record[LIST_OF[entity as Exclude<Entity, 'study'>]]) as unknown as readonly RowOf<E>[];
 
 /** The rows of a record that ops name, by kind and id. */
 export const namedRows = (record: StudyRecord, ops: readonly Op[]): CurrentRows => {

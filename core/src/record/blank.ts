@@ -1,4 +1,107 @@
-import type { FastenerSetFields, JointSetFields, PieceFields } from './entities';
+import type {
+  FastenerSetFields,
+  JointSetFields,
+  PieceFields,
+  Study,
+  StudyFields,
+  StudyRecord,
+  VehicleFields,
+  VehicleRole,
+} from './entities';
+import { EVEN_WEIGHTS, USUAL_CALENDAR, type PackageFields } from './plan/entities';
+
+/** What a study begins with until somebody says otherwise. */
+export const USUAL_STUDY: Pick<StudyFields, 'state' | 'choiceWeights' | 'calendar'> = {
+  state: 'open',
+  choiceWeights: EVEN_WEIGHTS,
+  calendar: USUAL_CALENDAR,
+};
+
+/** The record of a study that holds nothing yet. */
+export const emptyRecord = (study: Study): StudyRecord => ({
+  revision: 0,
+  study,
+  vehicles: [],
+  subsystems: [],
+  pieces: [],
+  fastenerSets: [],
+  jointSets: [],
+  members: [],
+  questions: [],
+  pictures: [],
+  candidates: [],
+  requests: [],
+  claims: [],
+  scopes: [],
+  resources: [],
+  rigs: [],
+  packages: [],
+  gates: [],
+  hoists: [],
+  unloads: [],
+});
+
+/** A vehicle of which nothing is known but its name and what it is in the study. */
+export const blankVehicle = (name: string, role: VehicleRole, sequence: number): VehicleFields => ({
+  sequence,
+  name,
+  maker: '',
+  role,
+  modelYear: null,
+  generation: '',
+  predecessorId: null,
+  variant: '',
+  vehicleClass: null,
+  drive: null,
+  builtOn: null,
+  acquiredOn: null,
+  expectedOn: null,
+  odometerM: null,
+  obtained: '',
+  price: null,
+  priceCurrency: null,
+  priceYear: null,
+  changes: '',
+  wear: '',
+  kerbMassKg: null,
+  powerW: null,
+  batteryJ: null,
+  voltageV: null,
+  rangeM: null,
+  consumptionJPerM: null,
+  turningCircleM: null,
+  wheelbaseM: null,
+  trackM: null,
+  notes: '',
+  known: {},
+});
+
+/** A work package of which only the name is known. */
+export const blankPackage = (name: string, sequence: number): PackageFields => ({
+  sequence,
+  name,
+  vehicleId: null,
+  subsystemId: null,
+  leastS: null,
+  likelyS: null,
+  mostS: null,
+  skill: '',
+  people: 1,
+  who: [],
+  place: 'none',
+  rigId: null,
+  hazards: [],
+  after: [],
+  pinnedOn: null,
+  notBefore: null,
+  startedOn: null,
+  doneOn: null,
+  workedS: null,
+  remainingS: null,
+  agreedFrom: null,
+  agreedTo: null,
+  note: '',
+});
 
 /** Where a new piece goes. */
 export interface Place {
@@ -29,6 +132,9 @@ export const blankPiece = (place: Place): PieceFields => ({
   heightM: null,
   wallThicknessM: null,
   runLengthM: null,
+  xM: null,
+  yM: null,
+  zM: null,
   location: '',
   markings: '',
   supplier: '',

@@ -1,5 +1,5 @@
 import { array, mixed, object, type Schema } from 'yup';
-import { EVIDENCE_MARKS, finite, oneOf, positive, requiredText, shape, text, uuid, whole, type EvidenceMark } from '../shared';
+import { EVIDENCE_MARKS, finite, oneOf, positive, requiredText, shape, text, uuid, whole } from '../shared';
 import {
   ASSEMBLIES_AS,
   DIRECTIONS,
@@ -31,39 +31,27 @@ import {
   type VehicleFields,
   type Verb,
 } from './entities';
+import {
+  calendarDate,
+  currency,
+  evidence,
+  lengthM,
+  massKg,
+  nullable,
+  optionalUuid,
+  priceDigits,
+  sequence,
+  switched,
+  year,
+} from './field-limits';
 import { isKnowing, knowingFields, type Known, type KnowingEntity } from './known';
-
-const sequence = (): Schema<number> => whole('Place in the list', 0, 1_000_000_000);
-const optionalUuid = (label: string): Schema<string | null> => uuid(label).nullable();
-const massKg = (label: string): Schema<number | null> => positive(label, 'kg', 100_000).nullable();
-const lengthM = (label: string, max: number): Schema<number | null> => positive(label, 'm', max).nullable();
-const evidence = (label: string): Schema<EvidenceMark | null> => oneOf(label, EVIDENCE_MARKS).nullable() as Schema<EvidenceMark | null>;
-const nullable = <T>(schema: Schema<T>): Schema<T | null> => schema.nullable() as Schema<T | null>;
-const year = (label: string): Schema<number> => whole(label, 1900, 2100);
-const calendarDate = (label: string): Schema<string | null> =>
-  text(label, 10)
-    .nullable()
-    .test(
-      'calendar-date',
-      `${label} must be a date such as 2026-03-31`,
-      (value?: string | null) => value === null || value === undefined || (/^\d{4}-\d{2}-\d{2}$/.test(value) && isRealDate(value)),
-    );
-const isRealDate = (isoDate: string): boolean => {
-  const [y = 0, m = 0, d = 0] = isoDate.split('-').map(Number);
-  const leap = (y % 4 === 0 && y % 100 !== 0) || y % 400 === 0;
-  const days = [31, leap ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31][m - 1] ?? 0;
-  return d >= 1 && d <= days;
-};
-const currency = (label: string): ReturnType<typeof text> =>
-  text(label, 3).matches(/^[A-Z]{3}$/, '${label} must be three capital letters such as EUR');
-const switched = (label: string): Schema<boolean> =>
-  mixed<boolean>((value): value is boolean => typeof value === 'boolean')
-    .label(label)
-    .defined()
-    .typeError(`${label} must be true or false`) as Schema<boolean>;
+import { CALENDAR, CHOICE_WEIGHTS, PLAN_SCHEMAS } from './plan/contract';
+import { DRIVES, VEHICLE_CLASSES } from './plan/entities';
 
 const fraction = (label: string): Schema<number> =>
   finite(label).min(0, '${label} lies in the picture').max(1, '${label} lies in the picture');
+const place = (label: string): Schema<number | null> =>
+  nullable(finite(label).min(-100, '${label} must be at least ${min} m').max(100, '${label} may be at most ${max} m'));
 const anyFinite = (label: string): Schema<number | null> => nullable(finite(label));
 
 const KNOWN = shape<Known>({
@@ -124,6 +112,8 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     fastenersIn: switched('Fasteners counted'),
     assembliesAs: oneOf('Opened assemblies', ASSEMBLIES_AS),
     state: oneOf('State', STUDY_STATES),
+    choiceWeights: CHOICE_WEIGHTS,
+    calendar: CALENDAR,
   }),
   member: shape<MemberFields>({ personId: uuid('Person'), role: oneOf('Role', ROLES) }),
   vehicle: shape<VehicleFields>({
@@ -132,9 +122,32 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     maker: text('Maker', 200),
     role: oneOf('Role', VEHICLE_ROLES),
     modelYear: nullable(year('Model year')),
+    generation: text('Generation', 60),
+    predecessorId: optionalUuid('Follows'),
+    variant: text('Variant', 200),
+    vehicleClass: nullable(oneOf('Class', VEHICLE_CLASSES)),
+    drive: nullable(oneOf('Driven', DRIVES)),
     builtOn: calendarDate('Built on'),
     acquiredOn: calendarDate('Acquired on'),
+    expectedOn: calendarDate('Expected on'),
+    odometerM: nullable(finite('Odometer').min(0, '${label} must not be less than 0').max(5e9, '${label} may be at most 5 000 000 km')),
+    obtained: text('How obtained', 200),
+    price: priceDigits('Price paid'),
+    priceCurrency: currency('Currency of the price').nullable(),
+    priceYear: nullable(year('Year of the price')),
+    changes: text('Changes from standard', 4000),
+    wear: text('Wear and damage', 4000),
+    kerbMassKg: massKg('Kerb mass'),
+    powerW: nullable(positive('Power', 'W', 1e7)),
+    batteryJ: nullable(positive('Battery energy', 'J', 1e11)),
+    voltageV: nullable(positive('Voltage', 'V', 10_000)),
+    rangeM: nullable(positive('Range', 'm', 1e8)),
+    consumptionJPerM: nullable(positive('Consumption', 'J/m', 1e6)),
+    turningCircleM: lengthM('Turning circle', 100),
+    wheelbaseM: lengthM('Wheelbase', 30),
+    trackM: lengthM('Track', 10),
     notes: text('Notes', 4000),
+    known: knownSchema('vehicle', false),
   }),
   subsystem: shape<SubsystemFields>({
     parentId: optionalUuid('Parent subsystem'),
@@ -164,6 +177,9 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     heightM: lengthM('Height', 100),
     wallThicknessM: lengthM('Wall thickness', 1),
     runLengthM: lengthM('Run length', 1000),
+    xM: place('Place from the front axle'),
+    yM: place('Place from the middle'),
+    zM: place('Place above the ground'),
     location: text('Location', 200),
     markings: text('Markings', 400),
     supplier: text('Supplier', 200),
@@ -171,9 +187,7 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     closedReason: text('Reason left closed', 400),
     damage: text('Damage', 400),
     notes: text('Notes', 4000),
-    boughtPrice: text('Bought-out price', 20)
-      .nullable()
-      .matches(/^(0|[1-9]\d{0,8})(\.\d{1,4})?$/, { message: '${label} must be decimal digits such as 4.20', excludeEmptyString: false }),
+    boughtPrice: priceDigits('Bought-out price'),
     boughtCurrency: currency('Currency of the price').nullable(),
     boughtPriceYear: nullable(year('Year of the price')),
     boughtVolumePerYear: nullable(whole('Vehicles per year of the price', 1, 100_000_000)),
@@ -220,7 +234,8 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     answer: text('Answer', 4000),
   }),
   picture: shape<PictureFields>({
-    pieceId: uuid('Piece'),
+    pieceId: optionalUuid('Piece'),
+    rigId: optionalUuid('Rig'),
     sequence: sequence(),
     sha256: text('File', 64).matches(/^[0-9a-f]{64}$/, '${label} must be named by its SHA-256'),
     widthPx: whole('Width', 1, 100_000),
@@ -228,6 +243,7 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     shows: text('Shows', 400),
     marks: array(MARK).label('Marks').defined().max(200, 'A picture may have at most ${max} marks'),
   }),
+  ...PLAN_SCHEMAS,
 };
 
 /** The label of a field, as forms, tables, faults and exports show it. */

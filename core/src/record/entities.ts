@@ -1,5 +1,22 @@
 import type { EvidenceMark } from '../shared';
 import type { Known } from './known';
+import type {
+  CandidateFields,
+  ChoiceWeights,
+  ClaimFields,
+  Drive,
+  GateFields,
+  HoistFields,
+  PackageFields,
+  PaidPrice,
+  RequestFields,
+  ResourceFields,
+  RigFields,
+  ScopeFields,
+  UnloadFields,
+  VehicleClass,
+  WorkCalendar,
+} from './plan/entities';
 
 /** How values are known, by field. */
 export type KnownOf = Readonly<Record<string, Known>>;
@@ -30,6 +47,8 @@ export interface StudyFields {
   readonly assembliesAs: (typeof ASSEMBLIES_AS)[number];
   /** an archived study is read, never written, until it is opened again */
   readonly state: (typeof STUDY_STATES)[number];
+  readonly choiceWeights: ChoiceWeights;
+  readonly calendar: WorkCalendar;
 }
 
 /** What a person may do in a study: everything; record; cost; or read. */
@@ -50,16 +69,42 @@ export const VEHICLE_ROLE_WORD: Readonly<Record<VehicleRole, string>> = {
   competitor: 'competitor',
 };
 
-export interface VehicleFields {
+/** A vehicle of the study and the passport of the sample that is taken apart. The price is what was paid for it. */
+export interface VehicleFields extends PaidPrice {
   readonly sequence: number;
   readonly name: string;
   readonly maker: string;
   readonly role: VehicleRole;
   readonly modelYear: number | null;
+  readonly generation: string;
+  /** the vehicle of the study it follows */
+  readonly predecessorId: string | null;
+  /** trim, battery or body variant that the comparison is meant for */
+  readonly variant: string;
+  readonly vehicleClass: VehicleClass | null;
+  readonly drive: Drive | null;
   /** calendar dates as YYYY-MM-DD */
   readonly builtOn: string | null;
   readonly acquiredOn: string | null;
+  /** when a vehicle that is not there yet will stand in the workshop */
+  readonly expectedOn: string | null;
+  readonly odometerM: number | null;
+  readonly obtained: string;
+  /** parts of the sample that are not as the maker delivered them */
+  readonly changes: string;
+  readonly wear: string;
+  readonly kerbMassKg: number | null;
+  readonly powerW: number | null;
+  readonly batteryJ: number | null;
+  readonly voltageV: number | null;
+  readonly rangeM: number | null;
+  /** energy per distance */
+  readonly consumptionJPerM: number | null;
+  readonly turningCircleM: number | null;
+  readonly wheelbaseM: number | null;
+  readonly trackM: number | null;
   readonly notes: string;
+  readonly known: KnownOf;
 }
 
 export interface SubsystemFields {
@@ -106,6 +151,10 @@ export interface PieceFields {
   readonly heightM: number | null;
   readonly wallThicknessM: number | null;
   readonly runLengthM: number | null;
+  /** where its centre of mass is on the vehicle: x from the front axle rearwards, y from the middle to the right, z from the ground up; all three or none */
+  readonly xM: number | null;
+  readonly yM: number | null;
+  readonly zM: number | null;
   readonly location: string;
   readonly markings: string;
   readonly supplier: string;
@@ -195,7 +244,7 @@ export const QUESTION_KINDS = ['question', 'promise'] as const;
 export const QUESTION_STATES = ['open', 'answered', 'dropped'] as const;
 
 /** What a question is attached to: the study as a whole, or one of its records. */
-export const SUBJECTS = ['study', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints'] as const;
+export const SUBJECTS = ['study', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints', 'candidate', 'claim', 'package', 'rig'] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Something to be found out, or a figure promised to somebody. It stays on the list until it is answered or dropped. */
@@ -228,9 +277,11 @@ export interface PictureMark {
   readonly text: string;
 }
 
-/** A picture of a piece. Its file is kept once, under its content hash. */
+/** A picture of a piece or of a rig. Its file is kept once, under its content hash. */
 export interface PictureFields {
-  readonly pieceId: string;
+  /** one of the two is null */
+  readonly pieceId: string | null;
+  readonly rigId: string | null;
   readonly sequence: number;
   /** SHA-256 of the file, hexadecimal */
   readonly sha256: string;
@@ -251,6 +302,16 @@ export interface FieldsOf {
   readonly member: MemberFields;
   readonly question: QuestionFields;
   readonly picture: PictureFields;
+  readonly candidate: CandidateFields;
+  readonly request: RequestFields;
+  readonly claim: ClaimFields;
+  readonly scope: ScopeFields;
+  readonly resource: ResourceFields;
+  readonly rig: RigFields;
+  readonly package: PackageFields;
+  readonly gate: GateFields;
+  readonly hoist: HoistFields;
+  readonly unload: UnloadFields;
 }
 
 export type Entity = keyof FieldsOf;
@@ -264,6 +325,16 @@ export type JointSet = RowOf<'joints'>;
 export type Member = RowOf<'member'>;
 export type Question = RowOf<'question'>;
 export type Picture = RowOf<'picture'>;
+export type Candidate = RowOf<'candidate'>;
+export type ReaderRequest = RowOf<'request'>;
+export type Claim = RowOf<'claim'>;
+export type Scope = RowOf<'scope'>;
+export type Resource = RowOf<'resource'>;
+export type Rig = RowOf<'rig'>;
+export type WorkPackage = RowOf<'package'>;
+export type Gate = RowOf<'gate'>;
+export type Hoist = RowOf<'hoist'>;
+export type Unload = RowOf<'unload'>;
 
 export const ENTITIES = [
   'study',
@@ -274,6 +345,16 @@ export const ENTITIES = [
   'fasteners',
   'joints',
   'question',
+  'candidate',
+  'request',
+  'claim',
+  'scope',
+  'resource',
+  'rig',
+  'package',
+  'gate',
+  'hoist',
+  'unload',
   'picture',
 ] as const satisfies readonly Entity[];
 
@@ -339,4 +420,14 @@ export interface StudyRecord {
   readonly members: readonly Member[];
   readonly questions: readonly Question[];
   readonly pictures: readonly Picture[];
+  readonly candidates: readonly Candidate[];
+  readonly requests: readonly ReaderRequest[];
+  readonly claims: readonly Claim[];
+  readonly scopes: readonly Scope[];
+  readonly resources: readonly Resource[];
+  readonly rigs: readonly Rig[];
+  readonly packages: readonly WorkPackage[];
+  readonly gates: readonly Gate[];
+  readonly hoists: readonly Hoist[];
+  readonly unloads: readonly Unload[];
 }

@@ -28,14 +28,25 @@ export const known = (mark: EvidenceMark, more: Partial<Known> = {}): Known => (
 });
 
 /** Kinds of record whose values say how they are known. */
-export type KnowingEntity = 'piece' | 'fasteners' | 'joints';
-export const isKnowing = (entity: Entity): entity is KnowingEntity => entity === 'piece' || entity === 'fasteners' || entity === 'joints';
+export type KnowingEntity = 'vehicle' | 'piece' | 'fasteners' | 'joints';
+export const isKnowing = (entity: Entity): entity is KnowingEntity => entity in IMPLIED;
 
 /**
  * What goes without saying: unless something else is said, a count was counted, a dimension measured, and everything
- * else seen on the part. A price is always told by somebody.
+ * else seen on the part. A price and the headline figures of a vehicle are told by somebody.
  */
 const IMPLIED: { readonly [E in KnowingEntity]: Readonly<Partial<Record<keyof FieldsOf[E] & string, EvidenceMark>>> } = {
+  vehicle: {
+    kerbMassKg: 'T',
+    powerW: 'T',
+    batteryJ: 'T',
+    voltageV: 'T',
+    rangeM: 'T',
+    consumptionJPerM: 'T',
+    turningCircleM: 'T',
+    wheelbaseM: 'T',
+    trackM: 'T',
+  },
   piece: {
     name: 'S',
     function: 'S',
@@ -49,6 +60,7 @@ const IMPLIED: { readonly [E in KnowingEntity]: Readonly<Partial<Record<keyof Fi
     lengthM: 'M',
     wallThicknessM: 'M',
     runLengthM: 'M',
+    xM: 'M',
     location: 'S',
     markings: 'S',
     supplier: 'S',
@@ -59,7 +71,7 @@ const IMPLIED: { readonly [E in KnowingEntity]: Readonly<Partial<Record<keyof Fi
   joints: { count: 'C', kind: 'S', lengthEachM: 'M' },
 };
 
-/** Fields that say how they are known, in the order of the record. `lengthM` of a piece stands for its whole envelope. */
+/** Fields that say how they are known, in the order of the record. `lengthM` of a piece stands for its whole envelope, `xM` for its place. */
 export const knowingFields = (entity: KnowingEntity): readonly string[] => Object.keys(IMPLIED[entity]);
 
 export const impliedMark = (entity: KnowingEntity, field: string): EvidenceMark | null =>

@@ -2,6 +2,7 @@ import type { Schema } from 'yup';
 import { check, issue, type Checked, type Issue } from '../shared';
 import { CHANGE_SHELL, OP_SCHEMAS } from './contract';
 import type { Change, Op } from './entities';
+import { withLaterFields } from './later-fields';
 
 const kindOf = (op: unknown): string =>
   typeof op === 'object' && op !== null && 'kind' in op && typeof op.kind === 'string' ? op.kind : '';
@@ -25,6 +26,7 @@ const checkOp = (op: unknown, index: number): readonly Issue[] => {
 export const readChange = (input: unknown): Checked<Change> => {
   const shell = check(CHANGE_SHELL, input);
   if (!shell.ok) return shell;
-  const issues = shell.value.ops.flatMap(checkOp);
-  return issues.length > 0 ? { ok: false, issues } : { ok: true, value: shell.value as Change };
+  const ops = shell.value.ops.map(withLaterFields);
+  const issues = ops.flatMap(checkOp);
+  return issues.length > 0 ? { ok: false, issues } : { ok: true, value: { ...shell.value, ops } as Change };
 };

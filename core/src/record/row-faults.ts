@@ -1,21 +1,20 @@
 import { issue, type Issue } from '../shared';
+import { allOrNone, priceFaults } from './whole-sets';
 import {
   RUNNING_JOINTS,
   type Entity,
   type FastenerSet,
   type JointSet,
   type KnownOf,
+  type Picture,
   type Piece,
   type Question,
   type RowOf,
   type Subsystem,
+  type Vehicle,
 } from './entities';
 import { countRange } from './known';
-
-const allOrNone = (values: readonly unknown[]): boolean => {
-  const given = values.filter((value) => value !== null).length;
-  return given === 0 || given === values.length;
-};
+import { planFaults } from './plan/row-faults';
 
 interface Weighed {
   readonly massEachKg: number | null;
@@ -49,6 +48,7 @@ const pieceFaults = (piece: Piece): readonly Issue[] => [
     : []),
   ...(piece.parentId === piece.id ? [issue('cycle', 'A piece cannot be inside itself', 'parentId', piece.id)] : []),
   ...massFaults(piece, piece.id),
+  ...placeFaults(piece),
   ...rangeFaults('quantity', piece.quantity, piece.known, piece.id),
   ...(allOrNone([piece.lengthM, piece.widthM, piece.heightM])
     ? []
@@ -76,6 +76,31 @@ const jointFaults = (joints: JointSet): readonly Issue[] => [
 const subsystemFaults = (subsystem: Subsystem): readonly Issue[] =>
   subsystem.parentId === subsystem.id ? [issue('cycle', 'A subsystem cannot be inside itself', 'parentId', subsystem.id)] : [];
 
+const placeFaults = (piece: Piece): readonly Issue[] =>
+  allOrNone([piece.xM, piece.yM, piece.zM])
+    ? []
+    : [issue('place-incomplete', 'A place on the vehicle needs all three of x, y and z', 'xM', piece.id)];
+
+const vehicleFaults = (vehicle: Vehicle): readonly Issue[] => [
+  ...priceFaults(vehicle, vehicle.id),
+  ...(vehicle.predecessorId === vehicle.id ? [issue('cycle', 'A vehicle does not follow itself', 'predecessorId', vehicle.id)] : []),
+  ...(vehicle.builtOn !== null && vehicle.acquiredOn !== null && vehicle.builtOn > vehicle.acquiredOn
+    ? [
+        issue(
+          'acquired-before-built',
+          'The vehicle was acquired before it was built: one of the two dates is wrong',
+          'acquiredOn',
+          vehicle.id,
+        ),
+      ]
+    : []),
+];
+
+const pictureFaults = (picture: Picture): readonly Issue[] =>
+  (picture.pieceId === null) === (picture.rigId === null)
+    ? [issue('place', 'A picture shows either a piece or a rig: give one of the two', 'pieceId', picture.id)]
+    : [];
+
 /** Rules that need more than one field of a row. The same for the server, the forms and imported files. */
 export const rowFaults = <E extends Entity>(entity: E, row: RowOf<E>): readonly Issue[] => {
   switch (entity) {
@@ -89,7 +114,11 @@ export const rowFaults = <E extends Entity>(entity: E, row: RowOf<E>): readonly 
       return subsystemFaults(row as unknown as Subsystem);
     case 'question':
       return questionFaults(row as unknown as Question);
+    case 'vehicle':
+      return vehicleFaults(row as unknown as Vehicle);
+    case 'picture':
+      return pictureFaults(row as unknown as Picture);
     default:
-      return [];
+      return planFaults(entity, row);
   }
 };

@@ -7,6 +7,7 @@ export * from './money';
 export * from './picture-file';
 export * from './processes';
 export * from './read-number';
+export * from './shown-units';
 export * from './stages';
 export * from './typed-quantity';
 export * from './uncertainty';

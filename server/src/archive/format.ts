@@ -3,7 +3,7 @@ import { finite, requiredText, shape, text, uuid, whole } from '@each-bolt/core/
 import type { KeptChange, StudyRecord } from '@each-bolt/core/record';
 
 export const ARCHIVE_FORMAT = 'each-bolt-study-archive';
-export const ARCHIVE_VERSION = 1;
+export const ARCHIVE_VERSION = 2;
 
 /** One file of an archive with its sum. */
 export interface ArchiveEntry {

@@ -26,17 +26,11 @@ export const digestsSince = (
     [studyId, revision, most],
   );
 
-/** The change id or record id that is here already, or null. */
-export const takenId = (db: Db, ids: readonly string[]): Promise<{ readonly id: string } | null> =>
+/** The change id or record id that is here already, or null. Tables are named by the code alone. */
+export const takenId = (db: Db, tables: readonly string[], ids: readonly string[]): Promise<{ readonly id: string } | null> =>
   maybeOne(
     db,
-    `select id from (
-       select id from study where id = any($1) union all select id from change where id = any($1)
-       union all select id from vehicle where id = any($1) union all select id from subsystem where id = any($1)
-       union all select id from piece where id = any($1) union all select id from fastener_set where id = any($1)
-       union all select id from joint_set where id = any($1) union all select id from member where id = any($1)
-       union all select id from question where id = any($1) union all select id from picture where id = any($1)) t
-     order by id limit 1`,
+    `select id from (${['change', ...tables].map((table) => `select id from ${table} where id = any($1)`).join(' union all ')}) t order by id limit 1`,
     [ids],
   );
 

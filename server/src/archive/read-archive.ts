@@ -1,6 +1,16 @@
 import type { Schema } from 'yup';
 import { check } from '@each-bolt/core/shared';
-import { ENTITIES, SCHEMAS, rowFaults, rowsOf, type Entity, type RowOf, type StudyRecord } from '@each-bolt/core/record';
+import {
+  ENTITIES,
+  LIST_OF,
+  SCHEMAS,
+  rowFaults,
+  rowsOf,
+  withLaterRows,
+  type Entity,
+  type RowOf,
+  type StudyRecord,
+} from '@each-bolt/core/record';
 import { sha256Of } from '../files/picture';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, CHANGE, MANIFEST, PEOPLE, type ArchiveChange, type ArchivePerson, type Manifest } from './format';
 import { damaged, type Unzipped } from './unzip';
@@ -46,24 +56,13 @@ export const soundFile = async (zip: Unzipped, manifest: Manifest, path: string)
   return bytes;
 };
 
-const LISTS = [
-  'vehicles',
-  'subsystems',
-  'pieces',
-  'fastenerSets',
-  'jointSets',
-  'members',
-  'questions',
-  'pictures',
-] as const satisfies readonly (keyof StudyRecord)[];
-
 const isRecord = (input: unknown): input is StudyRecord =>
   typeof input === 'object' &&
   input !== null &&
   'study' in input &&
   typeof input.study === 'object' &&
   'revision' in input &&
-  LISTS.every((list) => Array.isArray((input as Record<string, unknown>)[list]));
+  Object.values(LIST_OF).every((list) => !(list in input) || Array.isArray((input as Record<string, unknown>)[list]));
 
 const checkRows = (record: StudyRecord): void => {
   for (const entity of ENTITIES)
@@ -79,8 +78,11 @@ const checkRows = (record: StudyRecord): void => {
 
 const readStudy = (bytes: Buffer, manifest: Manifest): Pick<ReadArchive, 'record' | 'people'> => {
   const input = json(bytes, 'study.json');
-  const record = typeof input === 'object' && input !== null && 'record' in input ? input.record : null;
-  if (!isRecord(record)) throw damaged('study.json holds no study');
+  const held = typeof input === 'object' && input !== null && 'record' in input ? input.record : null;
+  if (!isRecord(held)) throw damaged('study.json holds no study');
+  if (manifest.formatVersion === ARCHIVE_VERSION && Object.values(LIST_OF).some((list) => !(list in held)))
+    throw damaged('study.json holds no whole study');
+  const record = withLaterRows(held);
   if (record.study.id !== manifest.studyId || record.revision !== manifest.revision)
     throw damaged('study.json is of another study than the list says');
   checkRows(record);

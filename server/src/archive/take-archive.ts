@@ -23,6 +23,8 @@ export interface Taken {
   readonly copied: boolean;
 }
 
+const TABLES = ENTITIES.map((entity) => STORES[entity].table);
+
 const idsOf = ({ record, changes }: ReadArchive): readonly string[] => [
   ...ENTITIES.flatMap((entity) => (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => row.id)),
   ...changes.map((change) => change.id),
@@ -72,7 +74,7 @@ const addRows = async (db: Db, { record }: ReadArchive): Promise<void> => {
 export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => {
   const sound = await readArchive(zip);
   return transaction(pool, async (db) => {
-    const copied = (await takenId(db, idsOf(sound))) !== null;
+    const copied = (await takenId(db, TABLES, idsOf(sound))) !== null;
     const archive = copied ? withFreshIds(sound) : sound;
     const { record, changes } = archive;
     const studyId = record.study.id;

@@ -79,7 +79,7 @@ describe('a picture', () => {
   });
   it('cannot be attached before it has arrived, and goes with its piece', async () => {
     const [pieceId, pictureId, png] = [randomUUID(), randomUUID(), await pngOf(63)];
-    const fields = { pieceId, sequence: 0, sha256: sha256(png), widthPx: 63, heightPx: 40, shows: 'latch side', marks: [] };
+    const fields = { pieceId, rigId: null, sequence: 0, sha256: sha256(png), widthPx: 63, heightPx: 40, shows: 'latch side', marks: [] };
     const ops = [
       { kind: 'piece.add', id: pieceId, fields: study.piece() },
       { kind: 'picture.add', id: pictureId, fields },

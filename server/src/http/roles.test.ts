@@ -1,5 +1,16 @@
 import { randomUUID } from 'node:crypto';
-import { ENTITIES, ROLES, VERBS, blankFasteners, blankJoints, removeOp, type Op, type OpKind, type Role } from '@each-bolt/core/record';
+import {
+  ENTITIES,
+  ROLES,
+  VERBS,
+  blankPackage,
+  blankFasteners,
+  blankJoints,
+  removeOp,
+  type Op,
+  type OpKind,
+  type Role,
+} from '@each-bolt/core/record';
 import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { OPS, ROUTES, mayMake, type Route } from './roles';
@@ -35,6 +46,36 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'picture.add': 'LR',
   'picture.edit': 'LR',
   'picture.remove': 'LR',
+  'candidate.add': 'LR',
+  'candidate.edit': 'LR',
+  'candidate.remove': 'LR',
+  'request.add': 'LRCr',
+  'request.edit': 'LRC',
+  'request.remove': 'LRC',
+  'claim.add': 'LRC',
+  'claim.edit': 'LRC',
+  'claim.remove': 'LRC',
+  'scope.add': 'L',
+  'scope.edit': 'L',
+  'scope.remove': 'L',
+  'resource.add': 'L',
+  'resource.edit': 'L',
+  'resource.remove': 'L',
+  'rig.add': 'LR',
+  'rig.edit': 'LR',
+  'rig.remove': 'LR',
+  'package.add': 'L',
+  'package.edit': 'LR',
+  'package.remove': 'L',
+  'gate.add': 'LR',
+  'gate.edit': 'LR',
+  'gate.remove': 'L',
+  'hoist.add': 'LR',
+  'hoist.edit': 'LR',
+  'hoist.remove': 'LR',
+  'unload.add': 'LR',
+  'unload.edit': 'LR',
+  'unload.remove': 'LR',
 };
 const LETTER: Readonly<Record<Role, string>> = { lead: 'L', recorder: 'R', cost: 'C', reader: 'r' };
 
@@ -52,7 +93,50 @@ describe('the table of ops', () => {
     expect(mayMake('recorder', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { currency: 'USD' } })).toBe(false);
     expect(mayMake('cost', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { state: 'archived' } })).toBe(false);
   });
+  it('lets those who record say what was done, not what is planned', () => {
+    const edit = (fields: object): Op => ({ kind: 'package.edit', id: randomUUID(), was: fields, fields });
+    expect(mayMake('recorder', edit({ startedOn: '2026-06-01', workedS: 3600 }))).toBe(true);
+    expect(mayMake('recorder', edit({ likelyS: 3600 }))).toBe(false);
+  });
 });
+
+/** Fields of one record of each kind of planning, of which what it hangs on is not there. */
+const planFields = (): Readonly<Record<string, object>> => {
+  const price = { price: null, priceCurrency: null, priceYear: null };
+  const somewhere = { vehicleId: randomUUID(), sequence: 0 };
+  return {
+    candidate: {
+      ...{ sequence: 0, name: 'Pannier', maker: '', modelYear: null, vehicleClass: null, drive: null, voltageV: null, novelty: null },
+      ...{ noveltyNote: '', waitDays: null, ...price, note: '', vehicleId: null },
+    },
+    request: { candidateId: randomUUID(), sequence: 0, who: 'the body group', strength: 3, asks: '' },
+    claim: { ...somewhere, statement: 'lighter', sourceKind: 'the maker', source: '', test: '', state: 'to test', outcome: '' },
+    scope: { vehicleId: randomUUID(), subsystemId: randomUUID(), depth: 'pieces', reason: '', expectedPieces: null, expectedS: null },
+    resource: { sequence: 0, kind: 'bay', name: 'Bay 1', personId: null, skills: [], daysOff: [], ratedKg: null, note: '' },
+    rig: {
+      ...{ sequence: 0, name: 'guide', madeFor: '', hazards: [], design: '', timeToMakeS: null, ratedN: null, factor: 2, wentWrong: '' },
+      ...{ state: 'idea', copies: 1 },
+    },
+    package: blankPackage('Take the door off', 0),
+    gate: {
+      packageId: randomUUID(),
+      sequence: 0,
+      hazard: '',
+      asks: 'Who?',
+      kind: 'text',
+      unit: '',
+      low: null,
+      high: null,
+      value: null,
+      said: '',
+    },
+    hoist: {
+      ...{ vehicleId: randomUUID(), resourceId: null, massKg: 2000, massUKg: 10, xM: 1, yM: 0, placeUM: 0.02, marginM: 0.1 },
+      pads: [1, 2, 3].map((n) => ({ xM: n, yM: n })),
+    },
+    unload: { ...somewhere, label: 'battery', pieceId: null, massKg: null, massUKg: null, xM: null, yM: null },
+  };
+};
 
 describe('the table, walked through over HTTP', () => {
   let api: Api;
@@ -153,13 +237,20 @@ describe('the table, walked through over HTTP', () => {
       fasteners: blankFasteners(randomUUID()),
       joints: blankJoints(randomUUID()),
       question,
-      picture: { pieceId: randomUUID(), sequence: 0, sha256: 'a'.repeat(64), widthPx: 1, heightPx: 1, shows: '', marks: [] },
+      ...planFields(),
+      picture: { pieceId: randomUUID(), rigId: null, sequence: 0, sha256: 'a'.repeat(64), widthPx: 1, heightPx: 1, shows: '', marks: [] },
     };
     const [entity = '', verb] = kind.split('.');
     if (verb === 'add') return [{ kind, id, fields: fields[entity] }];
     if (verb === 'edit') {
       const edited =
-        { study: { fastenersIn: false }, member: { role: 'reader' }, piece: { supplier: 'x' }, question: { text: 'x' } }[entity] ?? {};
+        {
+          study: { fastenersIn: false },
+          member: { role: 'reader' },
+          piece: { supplier: 'x' },
+          question: { text: 'x' },
+          package: { note: 'x' },
+        }[entity] ?? {};
       return [{ kind, id: entity === 'study' ? study.studyId : id, was: edited, fields: edited }];
     }
     return [entity === 'study' ? removeOp('study', row) : { kind, id, was: {} }];

@@ -30,6 +30,10 @@ export const ROUTES = {
   'GET /api/studies/:id/events': READ,
   'POST /api/studies/:id/here': READ,
   'GET /api/studies/:id/archive': READ,
+  'GET /api/studies/:id/plan/experience': READ,
+  'GET /api/studies/:id/plan/held-vehicles': READ,
+  'GET /api/studies/:id/plan/recorded': READ,
+  'GET /api/studies/:id/plan/house-rigs': READ,
   'PUT /api/studies/:id/files/:sha256': RECORD,
   'GET /api/studies/:id/files/:sha256': READ,
   'GET /api/studies/:id/files/:sha256/thumbnail': READ,
@@ -58,6 +62,8 @@ const COST_FIELDS = [
   'processDetail',
   'known',
 ];
+
+const ACTUAL_FIELDS = ['startedOn', 'doneOn', 'workedS', 'remainingS', 'note'];
 
 const all = (roles: readonly Role[]): May => ({ roles });
 
@@ -90,6 +96,38 @@ export const OPS: Readonly<Record<OpKind, May>> = {
   'picture.add': all(RECORD),
   'picture.edit': all(RECORD),
   'picture.remove': all(RECORD),
+  'candidate.add': all(RECORD),
+  'candidate.edit': all(RECORD),
+  'candidate.remove': all(RECORD),
+  // whoever reads the results may ask for a vehicle
+  'request.add': all(READ),
+  'request.edit': all(WRITE),
+  'request.remove': all(WRITE),
+  'claim.add': all(WRITE),
+  'claim.edit': all(WRITE),
+  'claim.remove': all(WRITE),
+  'scope.add': all(LEAD),
+  'scope.edit': all(LEAD),
+  'scope.remove': all(LEAD),
+  'resource.add': all(LEAD),
+  'resource.edit': all(LEAD),
+  'resource.remove': all(LEAD),
+  'rig.add': all(RECORD),
+  'rig.edit': all(RECORD),
+  'rig.remove': all(RECORD),
+  'package.add': all(LEAD),
+  // the bench says what was started, done and spent
+  'package.edit': { roles: RECORD, onlyFields: { recorder: ACTUAL_FIELDS } },
+  'package.remove': all(LEAD),
+  'gate.add': all(RECORD),
+  'gate.edit': all(RECORD),
+  'gate.remove': all(LEAD),
+  'hoist.add': all(RECORD),
+  'hoist.edit': all(RECORD),
+  'hoist.remove': all(RECORD),
+  'unload.add': all(RECORD),
+  'unload.edit': all(RECORD),
+  'unload.remove': all(RECORD),
 };
 
 export const mayMake = (role: Role, op: Op): boolean => {

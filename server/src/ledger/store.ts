@@ -5,6 +5,10 @@ import type { Db } from '../db/pool';
 /** How the rows of one kind of record are read and written; each stage brings the stores of its kinds. */
 export interface Store<E extends Entity> {
   readonly entity: E;
+  /** the table its rows are in */
+  readonly table: string;
+  /** all rows of the study, in their order */
+  readonly all: (db: Db, studyId: string) => Promise<readonly RowOf<E>[]>;
   /** rows of the study with these ids */
   readonly rows: (db: Db, studyId: string, ids: readonly string[]) => Promise<readonly RowOf<E>[]>;
   readonly insert: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;

@@ -10,6 +10,20 @@ import {
   subsystemStore,
   vehicleStore,
 } from '../record/ops';
+import {
+  candidateStore,
+  claimStore,
+  gateStore,
+  hoistStore,
+  packageStore,
+  planRule,
+  requestStore,
+  resourceStore,
+  rigStore,
+  scopeStore,
+  unloadRule,
+  unloadStore,
+} from '../plan/ops';
 import type { RecordRule, Store } from './store';
 
 /** Every kind of record the ledger keeps, in the order rows are added; they are removed in the opposite order. */
@@ -22,6 +36,16 @@ export const STORES: { readonly [E in Entity]: Store<E> } = {
   joints: jointStore,
   member: memberStore,
   question: questionStore,
+  candidate: candidateStore,
+  request: requestStore,
+  claim: claimStore,
+  scope: scopeStore,
+  resource: resourceStore,
+  rig: rigStore,
+  package: packageStore,
+  gate: gateStore,
+  hoist: hoistStore,
+  unload: unloadStore,
   picture: pictureStore,
 };
 
@@ -33,5 +57,10 @@ export const RULES: readonly { readonly rule: RecordRule; readonly when: readonl
   { rule: circleRule, when: ['piece'] },
   { rule: setRule, when: ['piece', 'fasteners', 'joints'] },
   { rule: questionRule, when: ['question'] },
-  { rule: pictureRule, when: ['piece', 'picture'] },
+  { rule: unloadRule, when: ['piece', 'unload'] },
+  { rule: pictureRule, when: ['piece', 'picture', 'rig'] },
+  {
+    rule: planRule,
+    when: ['vehicle', 'subsystem', 'candidate', 'request', 'claim', 'scope', 'resource', 'rig', 'package', 'gate', 'hoist', 'unload'],
+  },
 ];

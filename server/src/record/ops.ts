@@ -1,38 +1,19 @@
 import { issue, type Issue } from '@each-bolt/core/shared';
+import { tableStore } from '../db/table';
 import type { RecordRule, Store } from '../ledger/store';
-import {
-  brokenMembers,
-  brokenSubsystems,
-  deleteMembers,
-  deleteQuestions,
-  insertMembers,
-  insertQuestions,
-  membersById,
-  ownerlessQuestions,
-  questionsById,
-  updateMembers,
-  updateQuestions,
-  deleteSubsystems,
-  deleteVehicles,
-  insertStudy,
-  insertSubsystems,
-  insertVehicles,
-  studyById,
-  subsystemsById,
-  updateStudy,
-  updateSubsystems,
-  updateVehicles,
-  vehiclesById,
-  type Broken,
-} from './queries';
+import { brokenMembers, brokenSubsystems, insertStudy, ownerlessQuestions, studyById, updateStudy, type Broken } from './queries';
 import { Problem } from '../http/problem';
+
+const theStudy: Store<'study'>['all'] = async (db, studyId) => {
+  const study = await studyById(db, studyId);
+  return study ? [study] : [];
+};
 
 export const studyStore: Store<'study'> = {
   entity: 'study',
-  rows: async (db, studyId) => {
-    const study = await studyById(db, studyId);
-    return study ? [study] : [];
-  },
+  table: 'study',
+  all: theStudy,
+  rows: theStudy,
   insert: async (db, _studyId, rows) => {
     for (const row of rows) await insertStudy(db, row);
   },
@@ -42,37 +23,56 @@ export const studyStore: Store<'study'> = {
   remove: () => Promise.reject(new Problem('invalid', 'A study is not removed; its record stays')),
 };
 
-export const vehicleStore: Store<'vehicle'> = {
-  entity: 'vehicle',
-  rows: vehiclesById,
-  insert: insertVehicles,
-  update: updateVehicles,
-  remove: deleteVehicles,
-};
+export const vehicleStore = tableStore('vehicle', 'vehicle', {
+  sequence: 'integer',
+  name: 'text',
+  maker: 'text',
+  role: 'text',
+  modelYear: 'integer',
+  generation: 'text',
+  predecessorId: 'uuid',
+  variant: 'text',
+  vehicleClass: 'text',
+  drive: 'text',
+  builtOn: 'date',
+  acquiredOn: 'date',
+  expectedOn: 'date',
+  odometerM: 'float8',
+  obtained: 'text',
+  price: 'money',
+  priceCurrency: 'text',
+  priceYear: 'integer',
+  changes: 'text',
+  wear: 'text',
+  kerbMassKg: 'float8',
+  powerW: 'float8',
+  batteryJ: 'float8',
+  voltageV: 'float8',
+  rangeM: 'float8',
+  consumptionJPerM: 'float8',
+  turningCircleM: 'float8',
+  wheelbaseM: 'float8',
+  trackM: 'float8',
+  notes: 'text',
+  known: 'jsonb',
+});
 
-export const subsystemStore: Store<'subsystem'> = {
-  entity: 'subsystem',
-  rows: subsystemsById,
-  insert: insertSubsystems,
-  update: updateSubsystems,
-  remove: deleteSubsystems,
-};
+export const subsystemStore = tableStore('subsystem', 'subsystem', { parentId: 'uuid', sequence: 'integer', name: 'text' });
 
-export const memberStore: Store<'member'> = {
-  entity: 'member',
-  rows: membersById,
-  insert: insertMembers,
-  update: updateMembers,
-  remove: deleteMembers,
-};
+export const memberStore = tableStore('member', 'member', { personId: 'uuid', role: 'text' });
 
-export const questionStore: Store<'question'> = {
-  entity: 'question',
-  rows: questionsById,
-  insert: insertQuestions,
-  update: updateQuestions,
-  remove: deleteQuestions,
-};
+export const questionStore = tableStore('question', 'question', {
+  kind: 'text',
+  aboutKind: 'text',
+  aboutId: 'uuid',
+  aboutField: 'text',
+  text: 'text',
+  ownerId: 'uuid',
+  dueOn: 'date',
+  owedTo: 'text',
+  state: 'text',
+  answer: 'text',
+});
 
 const SAID: Readonly<Record<string, readonly [string, (name: string) => string]>> = {
   'vehicle-missing': ['vehicleId', (name) => `“${name}” would be on a vehicle that is not in this study; take the pieces off first`],
@@ -87,6 +87,27 @@ const SAID: Readonly<Record<string, readonly [string, (name: string) => string]>
   'lead-missing': ['role', (name) => `“${name}” would have nobody who leads it; make someone else a lead first`],
   'person-missing': ['personId', () => 'There is no account for this person'],
   'owner-missing': ['ownerId', (name) => `“${name}” would be owned by somebody who is not of this study`],
+  'vehicle-gone': [
+    'vehicleId',
+    (name) => `“${name}” would be about a vehicle that is not in this study; take it off or choose another first`,
+  ],
+  'subsystem-gone': [
+    'subsystemId',
+    (name) => `“${name}” would be about a subsystem that is not in this study; take it off or choose another first`,
+  ],
+  'piece-gone': ['pieceId', (name) => `“${name}” would be about a piece that is not in this study; take it off or choose another first`],
+  'candidate-gone': ['candidateId', (name) => `“${name}” would ask for a candidate that is not in this study; take it off first`],
+  'package-gone': ['packageId', (name) => `“${name}” would belong to a work package that is not in this study; take it off first`],
+  'rig-gone': ['rigId', (name) => `“${name}” would need a rig that is not in this study; choose another or none first`],
+  'resource-gone': ['resourceId', (name) => `“${name}” would stand on a lift that is not in this study; choose another or none first`],
+  'after-gone': [
+    'after',
+    (name) => `“${name}” would wait for a package that is not in this study; let it wait for others in the same change`,
+  ],
+  'who-gone': ['who', (name) => `“${name}” names somebody who is not in the plan; name others in the same change`],
+  'predecessor-gone': ['predecessorId', (name) => `“${name}” would follow a vehicle that is not in this study`],
+  'scope-twice': ['subsystemId', (name) => `The scope of “${name}” on this vehicle is there already; change that one`],
+  'hoist-twice': ['vehicleId', (name) => `“${name}” is on a lift already; change that one`],
   'file-missing': ['sha256', (name) => `The file of the picture “${name}” has not arrived; send it first`],
 };
 

@@ -1,7 +1,8 @@
-import type { StudyRecord } from '@each-bolt/core/record';
-import { fastenerSetsOf, jointSetsOf, picturesOf, piecesOf } from '../bench/queries';
+import { ENTITIES, LIST_OF, type Entity, type ListName, type StudyRecord } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
-import { membersOf, questionsOf, studyById, studyHead, subsystemsOf, vehiclesOf } from './queries';
+import type { Store } from '../ledger/store';
+import { STORES } from '../ledger/stores';
+import { studyById, studyHead } from './queries';
 
 /** The whole record of a study as of one moment, or null when there is none. Runs in a transaction of its own. */
 export const readRecord = async (db: Db, studyId: string): Promise<StudyRecord | null> => {
@@ -9,16 +10,8 @@ export const readRecord = async (db: Db, studyId: string): Promise<StudyRecord |
   const head = await studyHead(db, studyId);
   const study = await studyById(db, studyId);
   if (head === null || study === null) return null;
-  return {
-    revision: head.revision,
-    study,
-    vehicles: await vehiclesOf(db, studyId),
-    subsystems: await subsystemsOf(db, studyId),
-    pieces: await piecesOf(db, studyId),
-    fastenerSets: await fastenerSetsOf(db, studyId),
-    jointSets: await jointSetsOf(db, studyId),
-    members: await membersOf(db, studyId),
-    questions: await questionsOf(db, studyId),
-    pictures: await picturesOf(db, studyId),
-  };
+  const lists: Partial<Record<ListName, readonly unknown[]>> = {};
+  for (const entity of ENTITIES)
+    if (entity !== 'study') lists[LIST_OF[entity]] = await (STORES[entity] as unknown as Store<Entity>).all(db, studyId);
+  return { revision: head.revision, study, ...lists } as unknown as StudyRecord;
 };

@@ -53,7 +53,16 @@ export class TakePicture {
         const [widthPx, heightPx] = await sizeOf(blob);
         await this.store.putFile(sha256, blob);
         this.show(sha256, blob);
-        const fields = { pieceId: piece.id, sequence: nextSequence + ops.length, sha256, widthPx, heightPx, shows: '', marks: [] };
+        const fields = {
+          pieceId: piece.id,
+          rigId: null,
+          sequence: nextSequence + ops.length,
+          sha256,
+          widthPx,
+          heightPx,
+          shows: '',
+          marks: [],
+        };
         ops.push({ kind: 'picture.add', id: crypto.randomUUID(), fields });
       } catch {
         faults.push(`${file.name}: the picture is damaged and cannot be drawn; take it from the camera again`);

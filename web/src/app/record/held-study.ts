@@ -22,8 +22,8 @@ export const touchedPieces = (record: StudyRecord, ops: readonly Op[]): readonly
       const sets = entity === 'fasteners' ? record.fastenerSets : record.jointSets;
       const before = sets.find((set) => set.id === op.id);
       if (before) found.push(before.pieceId);
-      if ('fields' in op && 'pieceId' in op.fields && op.fields.pieceId !== undefined) found.push(op.fields.pieceId);
-    } else if (entity !== 'question' && entity !== 'picture' && entity !== 'member') return null;
+      if ('fields' in op && 'pieceId' in op.fields && typeof op.fields.pieceId === 'string') found.push(op.fields.pieceId);
+    } else if (entity === 'study' || entity === 'vehicle' || entity === 'subsystem') return null;
   }
   return found;
 };

@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { Change, Op } from '@each-bolt/core/record';
+import { withLaterFields, withLaterRows, type Change, type Op } from '@each-bolt/core/record';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Person, ReadStudy, Refusal } from './record-api';
 
@@ -35,6 +35,9 @@ export interface LogEntry {
   readonly revision: number;
   readonly ops: readonly Op[];
 }
+
+/** An op that an older version of the program left on this device. */
+const asToday = (op: Op): Op => withLaterFields(op) as Op;
 
 interface Schema extends DBSchema {
   studies: { key: string; value: ReadStudy & { readonly studyId: string; readonly people: readonly Person[] } };
@@ -77,7 +80,10 @@ export class LocalStore {
     const stored = await db.get('studies', studyId);
     if (!stored) return null;
     const log = await db.getAll('log', IDBKeyRange.bound([studyId, stored.record.revision + 1], [studyId, Infinity]));
-    return { stored, log };
+    return {
+      stored: { ...stored, record: withLaterRows(stored.record) },
+      log: log.map((entry) => ({ ...entry, ops: entry.ops.map(asToday) })),
+    };
   }
 
   async storeStudy(studyId: string, read: ReadStudy, people: readonly Person[]): Promise<void> {
@@ -96,7 +102,7 @@ export class LocalStore {
   }
 
   async studies(): Promise<readonly (ReadStudy & { readonly studyId: string })[]> {
-    return (await this.db).getAll('studies');
+    return (await (await this.db).getAll('studies')).map((kept) => ({ ...kept, record: withLaterRows(kept.record) }));
   }
 
   async logChange(entry: LogEntry): Promise<void> {
@@ -115,7 +121,9 @@ export class LocalStore {
 
   async outbox(studyId: string): Promise<readonly OutboxEntry[]> {
     const entries = await (await this.db).getAllFromIndex('outbox', 'study', studyId);
-    return entries.sort((a, b) => a.seq - b.seq);
+    return entries
+      .map((entry) => ({ ...entry, change: { ...entry.change, ops: entry.change.ops.map(asToday) } }))
+      .sort((a, b) => a.seq - b.seq);
   }
 
   async own(studyId: string, personId: string): Promise<readonly OwnEntry[]> {

@@ -6,7 +6,9 @@ import {
   SCHEMAS,
   SHIPPED_SUBSYSTEMS,
   VEHICLE_ROLES,
+  USUAL_STUDY,
   VEHICLE_ROLE_WORD,
+  blankVehicle,
   newStudyOps,
   type Op,
   type Role,
@@ -281,7 +283,7 @@ export class NewStudy {
     const vehicles = this.vehicles().map(({ name, role }, sequence): Op => ({
       kind: 'vehicle.add',
       id: newId(),
-      fields: { sequence, name, maker: '', role, modelYear: null, builtOn: null, acquiredOn: null, notes: '' },
+      fields: blankVehicle(name, role, sequence),
     }));
     const members = [...this.memberRoles()].map(([personId, role]): Op => ({
       kind: 'member.add',
@@ -306,7 +308,7 @@ export class NewStudy {
       productionYears: number(productionYears),
       fastenersIn,
       assembliesAs: openedAsPieces ? 'pieces' : 'one',
-      state: 'open',
+      ...USUAL_STUDY,
     });
     return checked.ok ? { fields: checked.value, issues: [] } : { fields: null, issues: checked.issues };
   }

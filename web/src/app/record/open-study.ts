@@ -1,35 +1,35 @@
 import { Injectable, computed, inject } from '@angular/core';
-import type { FastenerSet, JointSet, Picture, Piece, Question, StudyRecord, Subsystem, Vehicle } from '@each-bolt/core/record';
+import {
+  USUAL_STUDY,
+  emptyRecord,
+  type FastenerSet,
+  type JointSet,
+  type Picture,
+  type Piece,
+  type Question,
+  type StudyRecord,
+  type Subsystem,
+  type Vehicle,
+} from '@each-bolt/core/record';
 import { groupByPiece } from '@each-bolt/core/bench';
 import { studyRollUp, type StudyRollUp } from '@each-bolt/core/cost';
 import { RecordService } from './record-service';
 
-const NO_STUDY: StudyRecord = {
-  revision: 0,
-  study: {
-    id: '',
-    version: 0,
-    title: '',
-    questions: '',
-    lead: '',
-    currency: 'EUR',
-    priceYear: 2026,
-    volumePerYear: 1,
-    productionYears: 1,
-    region: '',
-    fastenersIn: true,
-    assembliesAs: 'pieces',
-    state: 'open',
-  },
-  vehicles: [],
-  subsystems: [],
-  pieces: [],
-  fastenerSets: [],
-  jointSets: [],
-  members: [],
-  questions: [],
-  pictures: [],
-};
+const NO_STUDY: StudyRecord = emptyRecord({
+  id: '',
+  version: 0,
+  title: '',
+  questions: '',
+  lead: '',
+  currency: 'EUR',
+  priceYear: 2026,
+  volumePerYear: 1,
+  productionYears: 1,
+  region: '',
+  fastenersIn: true,
+  assembliesAs: 'pieces',
+  ...USUAL_STUDY,
+});
 const NO_ROLL_UP = studyRollUp(NO_STUDY);
 
 /** The open study, ready to look things up in. Empty until the record is read; pages are only shown after that. */
@@ -59,7 +59,10 @@ export class OpenStudy {
   /** questions by the record they are about */
   readonly questionsOf = computed<ReadonlyMap<string, readonly Question[]>>(() => grouped(this.questions(), (q) => q.aboutId));
   private readonly pictures = computed(() => this.record().pictures);
-  readonly picturesOf = computed<ReadonlyMap<string, readonly Picture[]>>(() => groupByPiece(this.pictures()));
+  /** pictures by the piece or rig they show */
+  readonly picturesOf = computed<ReadonlyMap<string, readonly Picture[]>>(() =>
+    grouped(this.pictures(), (picture) => picture.pieceId ?? picture.rigId ?? ''),
+  );
 }
 
 const grouped = <T>(rows: readonly T[], keyOf: (row: T) => string): ReadonlyMap<string, readonly T[]> => {

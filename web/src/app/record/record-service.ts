@@ -239,7 +239,11 @@ export class RecordService {
   private setOutbox(outbox: readonly OutboxEntry[]): void {
     this.outbox = outbox;
     this.refused.set(outbox.filter((e) => e.refusal !== null));
-    this.waiting.set(this.mine());
+    const mine = this.mine();
+    this.waiting.set(mine);
+    const sync = this.sync$.value;
+    // what comes while nothing is being sent waits too, and is said to
+    if ('waiting' in sync && sync.waiting !== mine.length && mine.length > 0) this.sync$.next({ ...sync, waiting: mine.length });
   }
 
   // —— what others do ——

@@ -1,0 +1,41 @@
+import type { Entity, FieldsOf, RowOf } from '@each-bolt/core/record';
+import type { Store } from '../ledger/store';
+import { many } from './rows';
+
+/** SQL types of columns. `money` is numeric that travels as its digits. */
+export type SqlType = 'uuid' | 'text' | 'integer' | 'float8' | 'boolean' | 'date' | 'jsonb' | 'money';
+
+/** The column of every field of a kind of record; a missing or extra field does not compile. */
+export type Columns<E extends Entity> = { readonly [K in keyof FieldsOf[E]]-?: SqlType };
+
+const columnOf = (field: string): string => field.replace(/[A-Z]/g, (capital) => `_${capital.toLowerCase()}`);
+
+/**
+ * The store of a kind of record that has a table of its own. Its five statements are put together once, from the names
+ * in the code alone; every value is a parameter. A field `massEachKg` has the column `mass_each_kg`.
+ */
+export const tableStore = <E extends Exclude<Entity, 'study'>>(entity: E, table: string, columns: Columns<E>): Store<E> => {
+  const fields = Object.entries({ id: 'uuid', version: 'bigint', ...columns }) as (readonly [string, SqlType | 'bigint'])[];
+  const quoted = (field: string): string => `"${columnOf(field)}"`;
+  const shown = fields.map(([field, type]) => `${quoted(field)}${type === 'money' ? '::text' : ''} as "${field}"`).join(', ');
+  const types = fields.map(([field, type]) => `"${field}" ${type === 'money' ? 'numeric' : type}`).join(', ');
+  const rows = `jsonb_to_recordset($2::jsonb) as r(${types})`;
+  const order = 'sequence' in columns ? 'sequence, id' : 'id';
+  const byStudy = `select ${shown} from ${table} where study_id = $1`;
+  const all = `${byStudy} order by ${order}`;
+  const byId = `${byStudy} and id = any($2) order by id`;
+  const insert = `insert into ${table} (study_id, ${fields.map(([field]) => quoted(field)).join(', ')})
+    select $1, ${fields.map(([field]) => `r."${field}"`).join(', ')} from ${rows}`;
+  const set = fields.filter(([field]) => field !== 'id').map(([field]) => `${quoted(field)} = r."${field}"`);
+  const update = `update ${table} t set ${set.join(', ')} from ${rows} where t.study_id = $1 and t.id = r.id`;
+  const remove = `delete from ${table} where study_id = $1 and id = any($2)`;
+  return {
+    entity,
+    table,
+    all: (db, studyId) => many<RowOf<E>>(db, all, [studyId]),
+    rows: (db, studyId, ids) => many<RowOf<E>>(db, byId, [studyId, ids]),
+    insert: (db, studyId, added) => db.query(insert, [studyId, JSON.stringify(added)]),
+    update: (db, studyId, edited) => db.query(update, [studyId, JSON.stringify(edited)]),
+    remove: (db, studyId, ids) => db.query(remove, [studyId, ids]),
+  };
+};

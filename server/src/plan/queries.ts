@@ -1,0 +1,195 @@
+import type { Db } from '../db/pool';
+import { many } from '../db/rows';
+import type { Broken } from '../record/queries';
+
+/** Records of the plan that name something which is not, or no more, in the study. */
+export const danglingPlan = (db: Db, studyId: string): Promise<readonly Broken[]> =>
+  many(
+    db,
+    `select c.id, c.name, 'vehicle-gone' as what from candidate c
+       where c.study_id = $1 and c.vehicle_id is not null and not exists (select from vehicle v where v.id = c.vehicle_id and v.study_id = $1)
+     union all
+     select r.id, r.who, 'candidate-gone' from request r
+       where r.study_id = $1 and not exists (select from candidate c where c.id = r.candidate_id and c.study_id = $1)
+     union all
+     select c.id, c.statement, 'vehicle-gone' from claim c
+       where c.study_id = $1 and c.vehicle_id is not null and not exists (select from vehicle v where v.id = c.vehicle_id and v.study_id = $1)
+     union all
+     select s.id, 'scope', 'vehicle-gone' from scope s
+       where s.study_id = $1 and not exists (select from vehicle v where v.id = s.vehicle_id and v.study_id = $1)
+     union all
+     select s.id, 'scope', 'subsystem-gone' from scope s
+       where s.study_id = $1 and not exists (select from subsystem b where b.id = s.subsystem_id and b.study_id = $1)
+     union all
+     select p.id, p.name, 'vehicle-gone' from work_package p
+       where p.study_id = $1 and p.vehicle_id is not null and not exists (select from vehicle v where v.id = p.vehicle_id and v.study_id = $1)
+     union all
+     select p.id, p.name, 'subsystem-gone' from work_package p
+       where p.study_id = $1 and p.subsystem_id is not null and not exists (select from subsystem b where b.id = p.subsystem_id and b.study_id = $1)
+     union all
+     select p.id, p.name, 'rig-gone' from work_package p
+       where p.study_id = $1 and p.rig_id is not null and not exists (select from rig g where g.id = p.rig_id and g.study_id = $1)
+     union all
+     select p.id, p.name, 'after-gone' from work_package p cross join lateral jsonb_array_elements_text(p.after) a
+       where p.study_id = $1 and not exists (select from work_package q where q.id = a::uuid and q.study_id = $1)
+     union all
+     select p.id, p.name, 'who-gone' from work_package p cross join lateral jsonb_array_elements_text(p.who) w
+       where p.study_id = $1 and not exists (select from resource r where r.id = w::uuid and r.study_id = $1)
+     union all
+     select g.id, g.asks, 'package-gone' from gate g
+       where g.study_id = $1 and not exists (select from work_package p where p.id = g.package_id and p.study_id = $1)
+     union all
+     select h.id, 'a vehicle on a lift', 'vehicle-gone' from hoist h
+       where h.study_id = $1 and not exists (select from vehicle v where v.id = h.vehicle_id and v.study_id = $1)
+     union all
+     select h.id, 'a vehicle on a lift', 'resource-gone' from hoist h
+       where h.study_id = $1 and h.resource_id is not null and not exists (select from resource r where r.id = h.resource_id and r.study_id = $1)
+     union all
+     select u.id, u.label, 'vehicle-gone' from unload u
+       where u.study_id = $1 and not exists (select from vehicle v where v.id = u.vehicle_id and v.study_id = $1)
+     union all
+     select v.id, v.name, 'predecessor-gone' from vehicle v
+       where v.study_id = $1 and v.predecessor_id is not null
+         and not exists (select from vehicle o where o.id = v.predecessor_id and o.study_id = $1)
+     order by id, what`,
+    [studyId],
+  );
+
+/** Earlier studies, one row per vehicle and subsystem that was recorded: what the plan expects is learnt from them. */
+export interface ExperienceRow {
+  readonly studyId: string;
+  readonly study: string;
+  readonly vehicle: string;
+  readonly subsystem: string;
+  readonly depth: string | null;
+  /** lines of pieces times how many there are of each below its parent */
+  readonly pieces: number;
+  /** working time of people spent on packages of this vehicle and subsystem that are all done; null where it is not known */
+  readonly peopleS: number | null;
+}
+
+/** What the studies of a person, this one apart, hold of every subsystem of every vehicle. */
+export const experienceOf = (db: Db, studyId: string, personId: string): Promise<readonly ExperienceRow[]> =>
+  many(
+    db,
+    `with recursive hung as (
+       select p.id, p.study_id, p.vehicle_id, p.subsystem_id, p.quantity::float8 as pieces, 0 as level from piece p
+         join member m on m.study_id = p.study_id and m.person_id = $2
+         where p.parent_id is null and p.study_id <> $1
+       union all
+       select c.id, c.study_id, h.vehicle_id, h.subsystem_id, h.pieces * c.quantity, h.level + 1 from piece c join hung h on c.parent_id = h.id
+         where h.level < 40
+     ), loose as (
+       select h.study_id, h.vehicle_id, h.subsystem_id, sum(h.pieces) as pieces from hung h
+         where not exists (select from piece c where c.parent_id = h.id)
+         group by h.study_id, h.vehicle_id, h.subsystem_id
+     ), worked as (
+       select w.study_id, w.vehicle_id, w.subsystem_id,
+         case when bool_and(w.done_on is not null and w.worked_s is not null) then sum(w.worked_s * greatest(w.people, 1)) end as people_s
+       from work_package w where w.vehicle_id is not null and w.subsystem_id is not null group by w.study_id, w.vehicle_id, w.subsystem_id
+     )
+     select s.id as "studyId", s.title as study, v.name as vehicle, b.name as subsystem, c.depth, l.pieces, w.people_s as "peopleS"
+     from loose l
+       join study s on s.id = l.study_id
+       join vehicle v on v.id = l.vehicle_id
+       join subsystem b on b.id = l.subsystem_id
+       left join scope c on c.vehicle_id = l.vehicle_id and c.subsystem_id = l.subsystem_id
+       left join worked w on w.vehicle_id = l.vehicle_id and w.subsystem_id = l.subsystem_id
+     order by s.title, v.sequence, b.sequence, b.id`,
+    [studyId, personId],
+  );
+
+/** A vehicle that some study holds, as far as the choice of the next one needs it. */
+export interface HeldVehicle {
+  readonly name: string | null;
+  readonly study: string | null;
+  readonly vehicleClass: string | null;
+  readonly drive: string | null;
+  readonly voltageV: number | null;
+  readonly modelYear: number | null;
+}
+
+/** Every vehicle of the house in other studies; which one it is, is told to people of its study only. */
+export const heldVehicles = (db: Db, studyId: string, personId: string): Promise<readonly HeldVehicle[]> =>
+  many(
+    db,
+    `select case when m.id is not null then v.name end as name, case when m.id is not null then s.title end as study,
+       v.vehicle_class as "vehicleClass", v.drive, v.voltage_v as "voltageV", v.model_year as "modelYear"
+     from vehicle v join study s on s.id = v.study_id
+       left join member m on m.study_id = v.study_id and m.person_id = $2
+     where v.study_id <> $1
+     order by v.model_year desc nulls last, v.id`,
+    [studyId, personId],
+  );
+
+/** Pieces recorded per day, by vehicle and subsystem: the day a piece was first written. */
+export const recordedByDay = (
+  db: Db,
+  studyId: string,
+): Promise<readonly { readonly day: string; readonly vehicleId: string; readonly subsystemId: string; readonly lines: number }[]> =>
+  many(
+    db,
+    `with recursive hung as (
+       select id, vehicle_id, subsystem_id, 0 as level from piece where study_id = $1 and parent_id is null
+       union all
+       select c.id, h.vehicle_id, h.subsystem_id, h.level + 1 from piece c join hung h on c.parent_id = h.id where h.level < 40
+     ), first as (
+       select r.row_id, min(r.revision) as revision from change_row r where r.study_id = $1 and r.entity = 'piece' group by r.row_id
+     )
+     select to_char(c.made_at, 'YYYY-MM-DD') as day, h.vehicle_id as "vehicleId", h.subsystem_id as "subsystemId", count(*) as lines
+     from hung h join first f on f.row_id = h.id join change c on c.study_id = $1 and c.revision = f.revision
+     group by day, h.vehicle_id, h.subsystem_id order by day, h.vehicle_id, h.subsystem_id`,
+    [studyId],
+  );
+
+/** A rig of any study a person is of. */
+export interface HouseRig {
+  readonly id: string;
+  readonly studyId: string;
+  readonly study: string;
+  readonly name: string;
+  readonly madeFor: string;
+  readonly hazards: readonly string[];
+  readonly design: string;
+  readonly timeToMakeS: number | null;
+  readonly ratedN: number | null;
+  readonly factor: number;
+  readonly wentWrong: string;
+  readonly state: string;
+  readonly copies: number;
+}
+
+/** Rigs of the other studies a person is of. */
+export const houseRigs = (db: Db, studyId: string, personId: string): Promise<readonly HouseRig[]> =>
+  many(
+    db,
+    `select g.id, s.id as "studyId", s.title as study, g.name, g.made_for as "madeFor", g.hazards, g.design, g.time_to_make_s as "timeToMakeS",
+       g.rated_n as "ratedN", g.factor, g.went_wrong as "wentWrong", g.state, g.copies
+     from rig g join study s on s.id = g.study_id join member m on m.study_id = s.id and m.person_id = $2
+     where s.id <> $1 order by s.title, g.sequence, g.id`,
+    [studyId, personId],
+  );
+
+/** A second scope for one subsystem of one vehicle, or a second set-up of one vehicle on a lift. */
+export const twicePlanned = (db: Db, studyId: string): Promise<readonly Broken[]> =>
+  many(
+    db,
+    `select max(s.id::text)::uuid as id, max(b.name) as name, 'scope-twice' as what from scope s join subsystem b on b.id = s.subsystem_id
+       where s.study_id = $1 group by s.vehicle_id, s.subsystem_id having count(*) > 1
+     union all
+     select max(h.id::text)::uuid, max(v.name), 'hoist-twice' from hoist h join vehicle v on v.id = h.vehicle_id
+       where h.study_id = $1 group by h.vehicle_id having count(*) > 1
+     order by id`,
+    [studyId],
+  );
+
+/** Lift steps whose piece a change took off, or that name one which is not in the study. */
+export const pieceless = (db: Db, studyId: string, touched: readonly string[]): Promise<readonly Broken[]> =>
+  many(
+    db,
+    `select u.id, u.label as name, 'piece-gone' as what from unload u
+     where u.study_id = $1 and u.piece_id is not null and (u.id = any($2) or u.piece_id = any($2))
+       and not exists (select from piece p where p.id = u.piece_id and p.study_id = $1)
+     order by u.id`,
+    [studyId, touched],
+  );
