@@ -5,7 +5,11 @@ import { fileURLToPath } from 'node:url';
 const root = dirname(fileURLToPath(import.meta.url));
 const { createCjsPreset } = createRequire(join(root, 'web/package.json'))('jest-preset-angular/presets');
 
-const CORE = { '^@each-bolt/core/(.*)$': join(root, 'core/src/$1/index.ts') };
+const CORE = {
+  '^@each-bolt/core/(.*)$': join(root, 'core/src/$1/index.ts'),
+  // the build of it that Jest can read
+  '^d3-random$': join(root, 'node_modules/d3-random/dist/d3-random.js'),
+};
 const node = (name) => ({
   displayName: name,
   rootDir: join(root, name),

@@ -1,3 +1,4 @@
+export * from './constants';
 export * from './contract';
 export * from './evidence';
 export * from './format';

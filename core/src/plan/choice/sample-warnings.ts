@@ -1,0 +1,107 @@
+import { counted, issue, type Issue } from '../../shared';
+import { knownAs, type StudyRecord, type Vehicle } from '../../record';
+import { dayNumber } from '../schedule/days';
+
+const YEAR_DAYS = 365.25;
+
+/** The headline figures that every comparison starts from. */
+export const HEADLINE_FIGURES = [
+  'kerbMassKg',
+  'powerW',
+  'batteryJ',
+  'voltageV',
+  'rangeM',
+  'consumptionJPerM',
+  'turningCircleM',
+  'wheelbaseM',
+  'trackM',
+] as const;
+export type HeadlineFigure = (typeof HEADLINE_FIGURES)[number];
+
+/** More than this on the odometer is a used sample. */
+const WORN_M = 10_000_000;
+
+const missingFigures = (vehicle: Vehicle, word: (figure: HeadlineFigure) => string): readonly Issue[] => {
+  const missing = HEADLINE_FIGURES.filter((figure) => vehicle[figure] === null);
+  if (missing.length === 0) return [];
+  const message = `${vehicle.name} has no ${missing.map((f) => word(f).toLowerCase()).join(', ')}: comparisons per these figures stay empty`;
+  return [issue('headline-missing', message, missing[0]!, vehicle.id)];
+};
+
+const ownWarnings = (vehicle: Vehicle, word: (figure: HeadlineFigure) => string): readonly Issue[] => {
+  const warn = (code: string, field: string, message: string): Issue => issue(code, message, field, vehicle.id);
+  return [
+    ...(vehicle.changes.trim() === ''
+      ? []
+      : [
+          warn(
+            'modified',
+            'changes',
+            `${vehicle.name} is not as its maker delivered it (${vehicle.changes.trim()}): mark these pieces, they stay out of the comparison`,
+          ),
+        ]),
+    ...(vehicle.wear.trim() === ''
+      ? []
+      : [warn('worn', 'wear', `${vehicle.name} is worn or damaged (${vehicle.wear.trim()}): masses and fits may differ from new`)]),
+    ...(vehicle.odometerM !== null && vehicle.odometerM > WORN_M
+      ? [
+          warn(
+            'used',
+            'odometerM',
+            `${vehicle.name} has run ${Math.round(vehicle.odometerM / 1000)} km: it is a used sample, say so beside its figures`,
+          ),
+        ]
+      : []),
+    ...(vehicle.builtOn === null
+      ? [warn('no-build-date', 'builtOn', `${vehicle.name} has no build date: running changes cannot be placed`)]
+      : []),
+    ...(vehicle.acquiredOn === null && vehicle.expectedOn === null
+      ? [warn('no-arrival', 'expectedOn', `${vehicle.name} is neither there nor expected on any day: its work cannot be planned`)]
+      : []),
+    ...missingFigures(vehicle, word),
+  ];
+};
+
+/** Two samples built so far apart that running changes may explain a difference. */
+const builtApart = (vehicles: readonly Vehicle[]): readonly Issue[] =>
+  vehicles.flatMap((a, i) =>
+    vehicles.slice(i + 1).flatMap((b) => {
+      if (a.builtOn === null || b.builtOn === null) return [];
+      const days = Math.abs(dayNumber(a.builtOn) - dayNumber(b.builtOn));
+      if (days <= YEAR_DAYS) return [];
+      const months = Math.round((days / YEAR_DAYS) * 12);
+      // an earlier model is meant to be older
+      if (a.role === 'earlier' || b.role === 'earlier') return [];
+      const message = `${a.name} and ${b.name} were built ${counted(months, 'month')} apart: what was improved everywhere meanwhile may look like a difference of design`;
+      return [issue('built-apart', message, 'builtOn', b.id)];
+    }),
+  );
+
+/** Variants that are said and differ within one class: what is compared may be content, not design. */
+const variantMismatch = (vehicles: readonly Vehicle[]): readonly Issue[] => {
+  const subjects = vehicles.filter((v) => v.role === 'subject' && v.variant.trim() !== '');
+  return subjects.flatMap((subject) =>
+    vehicles
+      .filter(
+        (v) => v.id !== subject.id && v.variant.trim() !== '' && v.variant.trim().toLowerCase() !== subject.variant.trim().toLowerCase(),
+      )
+      .map((v) =>
+        issue(
+          'variant-mismatch',
+          `${v.name} is the variant “${v.variant.trim()}”, ${subject.name} “${subject.variant.trim()}”: put what one has and the other lacks in the scope ledger`,
+          'variant',
+          v.id,
+        ),
+      ),
+  );
+};
+
+/** What should be known of the samples before figures of theirs are compared. */
+export const sampleWarnings = ({ vehicles }: Pick<StudyRecord, 'vehicles'>, word: (figure: HeadlineFigure) => string): readonly Issue[] => [
+  ...builtApart(vehicles),
+  ...variantMismatch(vehicles),
+  ...vehicles.flatMap((vehicle) => ownWarnings(vehicle, word)),
+];
+
+/** How a headline figure is known. */
+export const headlineKnown = (vehicle: Vehicle, figure: HeadlineFigure): ReturnType<typeof knownAs> => knownAs('vehicle', vehicle, figure);

@@ -1,0 +1,164 @@
+import { issue, type Issue } from '../../shared';
+import type { Hoist, PadPoint, Piece, Unload } from '../../record';
+
+/** A vehicle, or what is still on it: mass and the place of its centre of mass. */
+export interface Balance {
+  readonly massKg: number;
+  readonly xM: number;
+  readonly yM: number;
+  /** standard uncertainty of the place towards the nearest line between the pads */
+  readonly uM: number;
+  /** distance from the centre of mass to the nearest line between the pads; below 0 it is outside and the vehicle tips */
+  readonly insideM: number;
+}
+
+export interface BalanceStep {
+  readonly unload: Unload;
+  /** null when the mass or place of the step is not known */
+  readonly after: Balance | null;
+  readonly state: 'stays' | 'near' | 'tips' | 'unknown';
+}
+
+export interface HoistBalance {
+  readonly start: Balance;
+  readonly startState: 'stays' | 'near' | 'tips';
+  readonly steps: readonly BalanceStep[];
+  /** the first step that would tip the vehicle, or from which on it is not known */
+  readonly firstBad: number | null;
+  readonly issues: readonly Issue[];
+}
+
+interface Lump {
+  readonly massKg: number;
+  readonly massUKg: number;
+  readonly xM: number;
+  readonly yM: number;
+  readonly placeUM: number;
+}
+
+/** Places are read off by hand: this much of a standard uncertainty where none is stated. */
+const PLACE_U_M = 0.05;
+/** The tip must be this many standard uncertainties away. */
+const COVERAGE = 2;
+
+/**
+ * Corners of the smallest convex figure around the pads, in turn.
+ * @source Andrew's monotone chain
+ */
+export const hullOf = (points: readonly PadPoint[]): readonly PadPoint[] => {
+  const sorted = [...points].sort((a, b) => a.xM - b.xM || a.yM - b.yM);
+  const turn = (o: PadPoint, a: PadPoint, b: PadPoint): number => (a.xM - o.xM) * (b.yM - o.yM) - (a.yM - o.yM) * (b.xM - o.xM);
+  const half = (way: readonly PadPoint[]): PadPoint[] => {
+    const chain: PadPoint[] = [];
+    for (const point of way) {
+      while (chain.length >= 2 && turn(chain.at(-2)!, chain.at(-1)!, point) <= 0) chain.pop();
+      chain.push(point);
+    }
+    return chain.slice(0, -1);
+  };
+  return [...half(sorted), ...half(sorted.reverse())];
+};
+
+interface Edge {
+  readonly insideM: number;
+  /** unit vector towards the inside */
+  readonly nx: number;
+  readonly ny: number;
+}
+
+/** Signed distance of a point from the nearest side of a convex figure that turns left; inside is positive. */
+const nearestEdge = (hull: readonly PadPoint[], xM: number, yM: number): Edge =>
+  hull.reduce<Edge>(
+    (nearest, from, i) => {
+      const to = hull[(i + 1) % hull.length]!;
+      const length = Math.hypot(to.xM - from.xM, to.yM - from.yM);
+      const [nx, ny] = [-(to.yM - from.yM) / length, (to.xM - from.xM) / length];
+      const insideM = (xM - from.xM) * nx + (yM - from.yM) * ny;
+      return insideM < nearest.insideM ? { insideM, nx, ny } : nearest;
+    },
+    { insideM: Number.POSITIVE_INFINITY, nx: 0, ny: 0 },
+  );
+
+/**
+ * Centre of mass of a vehicle less what came off it, and its uncertainty towards the nearest side.
+ *
+ *   M = M₀ − Σ mᵢ      x = (M₀ x₀ − Σ mᵢ xᵢ) / M
+ *   u²(d) = Σ ((r − rᵢ)·n / M)² u²(mᵢ) + Σ (mᵢ / M)² u²(rᵢ)      over the vehicle and what came off, n towards the side
+ *
+ * @source centre of mass of several bodies; JCGM 100:2008 (GUM), eq. 10, uncorrelated inputs
+ */
+const balanceOf = (vehicle: Lump, off: readonly Lump[], hull: readonly PadPoint[]): Balance => {
+  const massKg = off.reduce((mass, lump) => mass - lump.massKg, vehicle.massKg);
+  const xM = off.reduce((moment, lump) => moment - lump.massKg * lump.xM, vehicle.massKg * vehicle.xM) / massKg;
+  const yM = off.reduce((moment, lump) => moment - lump.massKg * lump.yM, vehicle.massKg * vehicle.yM) / massKg;
+  const { insideM, nx, ny } = nearestEdge(hull, xM, yM);
+  const variance = [vehicle, ...off].reduce((sum, lump) => {
+    const arm = (lump.xM - xM) * nx + (lump.yM - yM) * ny;
+    return sum + ((arm / massKg) * lump.massUKg) ** 2 + ((lump.massKg / massKg) * lump.placeUM) ** 2;
+  }, 0);
+  return { massKg, xM, yM, uM: Math.sqrt(variance), insideM };
+};
+
+const stateOf = (balance: Balance, marginM: number): 'stays' | 'near' | 'tips' => {
+  if (!(balance.insideM - COVERAGE * balance.uM > 0)) return 'tips';
+  return balance.insideM - COVERAGE * balance.uM < marginM ? 'near' : 'stays';
+};
+
+/** Mass and place of a step: what is typed counts before what is recorded of the piece. */
+export const lumpOf = (unload: Unload, piece: Piece | null, massWithinKg: number | null, massWithinUKg: number | null): Lump | null => {
+  const massKg = unload.massKg ?? massWithinKg;
+  const massUKg = unload.massUKg ?? massWithinUKg ?? 0;
+  const [xM, yM] = unload.xM !== null ? [unload.xM, unload.yM] : [piece?.xM ?? null, piece?.yM ?? null];
+  return massKg === null || xM === null || yM === null ? null : { massKg, massUKg, xM, yM, placeUM: PLACE_U_M };
+};
+
+/**
+ * Whether a vehicle stays on the pads of a lift while heavy things come off it one by one.
+ *
+ * @param lumps [step] mass and place of each step in order; null where they are not known
+ * @returns the state before and after each step; a vehicle “tips” as soon as its centre of mass is not surely, within two
+ * standard uncertainties, between the pads
+ */
+export const hoistBalance = (hoist: Hoist, unloads: readonly Unload[], lumps: readonly (Lump | null)[]): HoistBalance => {
+  const hull = hullOf(hoist.pads);
+  const issues: Issue[] = [];
+  if (hull.length < 3) issues.push(issue('pads-in-line', 'The pads stand in one line: nothing lies between them', 'pads', hoist.id));
+  const vehicle: Lump = { massKg: hoist.massKg, massUKg: hoist.massUKg, xM: hoist.xM, yM: hoist.yM, placeUM: hoist.placeUM };
+  const start = balanceOf(vehicle, [], hull);
+  const off: Lump[] = [];
+  let lost = false;
+  const steps = unloads.map((unload, at): BalanceStep => {
+    const lump = lumps[at] ?? null;
+    if (lump === null || lost) {
+      if (lump === null)
+        issues.push(
+          issue(
+            'step-unknown',
+            `“${unload.label}” has no mass or no place: from here on the balance is not known. Weigh or estimate it`,
+            'massKg',
+            unload.id,
+          ),
+        );
+      lost = true;
+      return { unload, after: null, state: 'unknown' };
+    }
+    off.push(lump);
+    const removed = off.reduce((sum, l) => sum + l.massKg, 0);
+    if (!(removed < hoist.massKg)) {
+      issues.push(
+        issue(
+          'more-than-all',
+          `With “${unload.label}” more has come off than the vehicle weighs: one of the masses is wrong`,
+          'massKg',
+          unload.id,
+        ),
+      );
+      lost = true;
+      return { unload, after: null, state: 'unknown' };
+    }
+    const after = balanceOf(vehicle, off, hull);
+    return { unload, after, state: stateOf(after, hoist.marginM) };
+  });
+  const firstBad = steps.findIndex((step) => step.state === 'tips' || step.state === 'unknown');
+  return { start, startState: stateOf(start, hoist.marginM), steps, firstBad: firstBad < 0 ? null : firstBad, issues };
+};

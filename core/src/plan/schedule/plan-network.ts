@@ -1,0 +1,246 @@
+import { counted, fixed, issue, type Issue } from '../../shared';
+import type { Resource, StudyRecord, WorkPackage } from '../../record';
+import { circleIn } from './cycle';
+import { criticalPath } from './critical-path';
+import { dayText } from './days';
+import type { LevelProblem, Need } from './level-problem';
+import { isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, workAxis, type WorkAxis } from './work-axis';
+
+/** A package of the plan as the schedule sees it. */
+export interface Activity {
+  readonly pack: WorkPackage;
+  readonly state: 'planned' | 'running' | 'done';
+  /** slots from its start: of a package that runs, from the day it was started to its expected end */
+  readonly slots: number;
+  /** working time with the crew that is still expected, three points, seconds; null when it is done */
+  readonly left: { readonly leastS: number; readonly likelyS: number; readonly mostS: number } | null;
+}
+
+/** A package that cannot be put on the schedule, and why. */
+export interface LeftOut {
+  readonly packageId: string;
+  readonly why: string;
+}
+
+export interface PlanNetwork {
+  readonly axis: WorkAxis;
+  /** the slot that today begins with */
+  readonly today: number;
+  readonly activities: readonly Activity[];
+  readonly problem: LevelProblem;
+  /** [resource of the problem] person, bay, lift or rig */
+  readonly resourceIds: readonly string[];
+  readonly leftOut: readonly LeftOut[];
+}
+
+export interface NetworkResult {
+  readonly network: PlanNetwork | null;
+  readonly issues: readonly Issue[];
+}
+
+type Plan = Pick<StudyRecord, 'study' | 'packages' | 'resources' | 'rigs' | 'vehicles'>;
+
+const inOrder = <T extends { readonly sequence: number; readonly id: string }>(rows: readonly T[]): readonly T[] =>
+  [...rows].sort((a, b) => a.sequence - b.sequence || (a.id < b.id ? -1 : 1));
+
+export const packageState = (pack: WorkPackage): Activity['state'] =>
+  pack.doneOn !== null ? 'done' : pack.startedOn !== null ? 'running' : 'planned';
+
+const quoted = (pack: WorkPackage): string => `“${pack.name}”`;
+
+/** What a package still takes: what is typed, or what was estimated less what was spent. */
+const leftOf = (pack: WorkPackage): Activity['left'] => {
+  if (pack.doneOn !== null || pack.leastS === null || pack.likelyS === null || pack.mostS === null) return null;
+  if (pack.remainingS !== null) {
+    const scale = pack.remainingS / pack.likelyS;
+    return { leastS: pack.leastS * scale, likelyS: pack.remainingS, mostS: pack.mostS * scale };
+  }
+  const spent = pack.workedS ?? 0;
+  const after = (s: number): number => Math.max(s - spent, 0);
+  return { leastS: after(pack.leastS), likelyS: after(pack.likelyS), mostS: after(pack.mostS) };
+};
+
+interface Crew {
+  readonly needs: readonly Need[];
+  readonly lacking: string | null;
+}
+
+const can = (person: Resource, skill: string): boolean =>
+  skill === '' || person.skills.some((has) => has.toLowerCase() === skill.toLowerCase());
+
+/** People, place and rig of a package as needs, or what there is not enough of, in words. */
+const crewOf = (pack: WorkPackage, plan: Plan, placeOf: ReadonlyMap<string, number>): Crew => {
+  const at = (id: string): number => placeOf.get(id) ?? -1;
+  const people = inOrder(plan.resources.filter((r) => r.kind === 'person'));
+  const named = pack.who.filter((id) => placeOf.has(id));
+  const needs: Need[] = named.map((id) => ({ options: [at(id)], amount: 1 }));
+  const more = pack.people - named.length;
+  // those who can do less go first, so that those who can do much stay free
+  const others = people
+    .filter((p) => can(p, pack.skill) && !named.includes(p.id))
+    .sort((a, b) => a.skills.length - b.skills.length || a.sequence - b.sequence);
+  if (more > 0) {
+    if (others.length < more) {
+      const skill = pack.skill === '' ? '' : ` who can “${pack.skill}”`;
+      const there = named.length + others.length;
+      return {
+        needs: [],
+        lacking: `${quoted(pack)} needs ${counted(pack.people, 'person', 'people')}${skill}; the plan has ${there === 0 ? 'none' : fixed(there, 0)}. Add people or a skill, or make the crew smaller`,
+      };
+    }
+    needs.push({ options: others.map((p) => at(p.id)), amount: more });
+  }
+  if (pack.place !== 'none') {
+    const places = inOrder(plan.resources.filter((r) => r.kind === pack.place));
+    if (places.length === 0)
+      return { needs: [], lacking: `${quoted(pack)} needs a ${pack.place}; the plan has none. Add one, or let it be done elsewhere` };
+    needs.push({ options: places.map((p) => at(p.id)), amount: 1 });
+  }
+  if (pack.rigId !== null) {
+    const rig = plan.rigs.find((r) => r.id === pack.rigId);
+    if (!rig || rig.copies === 0 || rig.state === 'scrapped')
+      return {
+        needs: [],
+        lacking: `${quoted(pack)} needs the rig “${rig?.name ?? ''}”, of which there is none. Make one, or choose another`,
+      };
+    needs.push({ options: [at(rig.id)], amount: 1 });
+  }
+  return { needs, lacking: null };
+};
+
+/** Packages that cannot be scheduled for a reason of their own. */
+const faultOf = (pack: WorkPackage, crew: Crew): string | null => {
+  if (pack.doneOn !== null) return null;
+  if (pack.likelyS === null) return `${quoted(pack)} has no estimate: give its least, likely and most time`;
+  return crew.lacking;
+};
+
+const circleIssue = (packs: readonly WorkPackage[], circle: readonly number[]): Issue => {
+  const names = circle.map((at) => quoted(packs[at]!));
+  return issue(
+    'cycle',
+    `${names.join(' waits for ')} waits for ${names[0] ?? ''}: none of them can ever begin. Take one of these predecessors out`,
+    'after',
+    packs[circle[0]!]!.id,
+  );
+};
+
+/** The packages of a study as jobs on one axis of working time, as of today; what cannot be scheduled is named, with the reason. */
+export const planNetwork = (plan: Plan, today: string): NetworkResult => {
+  const { axis, issues: axisIssues } = workAxis(plan.study.calendar);
+  if (!axis) return { network: null, issues: axisIssues };
+  const issues: Issue[] = [];
+  const packs = inOrder(plan.packages);
+  const resources = inOrder(plan.resources);
+  const rigs = inOrder(plan.rigs);
+  const resourceIds = [...resources, ...rigs].map((r) => r.id);
+  const placeOf = new Map(resourceIds.map((id, at) => [id, at]));
+  const placeOfPack = new Map(packs.map((pack, at) => [pack.id, at]));
+  const waits = packs.map((pack) => (pack.doneOn !== null ? [] : pack.after.flatMap((id) => placeOfPack.get(id) ?? [])));
+
+  const left = new Map<number, string>();
+  const loops = new Set<number>();
+  for (let rest = waits.map((w, at) => (loops.has(at) ? [] : w)); ; rest = waits.map((w, at) => (loops.has(at) ? [] : w))) {
+    const circle = circleIn(rest);
+    if (!circle) break;
+    issues.push(circleIssue(packs, circle));
+    for (const at of circle) {
+      loops.add(at);
+      left.set(at, `${quoted(packs[at]!)} is in a circle of packages that wait for each other`);
+    }
+  }
+  const crews = packs.map((pack) => crewOf(pack, plan, placeOf));
+  packs.forEach((pack, at) => {
+    const fault = left.has(at) ? null : faultOf(pack, crews[at]!);
+    if (fault === null) return;
+    left.set(at, fault);
+    issues.push(issue(pack.likelyS === null ? 'no-estimate' : 'no-capacity', fault, pack.likelyS === null ? 'likelyS' : 'people', pack.id));
+  });
+  for (let grown = true; grown;) {
+    grown = false;
+    packs.forEach((pack, at) => {
+      const blocker = left.has(at) ? undefined : waits[at]!.find((before) => left.has(before));
+      if (blocker === undefined) return;
+      left.set(at, `${quoted(pack)} waits for ${quoted(packs[blocker]!)}, which cannot be scheduled`);
+      grown = true;
+    });
+  }
+
+  const kept = packs.flatMap((_, at) => (left.has(at) ? [] : [at]));
+  const placeKept = new Map(kept.map((at, place) => [at, place]));
+  const now = slotOfDay(axis, today);
+  const activities = kept.map((at): Activity => {
+    const pack = packs[at]!;
+    const state = packageState(pack);
+    const rest = leftOf(pack);
+    if (state === 'done')
+      return { pack, state, left: null, slots: Math.max(1, slotAfterDay(axis, pack.doneOn!) - slotOfDay(axis, pack.startedOn!)) };
+    if (state === 'running') {
+      const from = slotOfDay(axis, pack.startedOn!);
+      return { pack, state, left: rest, slots: Math.max(now, from) - from + slotsOf(rest?.likelyS ?? 1) };
+    }
+    return { pack, state, left: rest, slots: slotsOf(rest?.likelyS ?? 1) };
+  });
+  const arrival = new Map(
+    plan.vehicles.map((v) => [v.id, v.acquiredOn === null && v.expectedOn !== null ? slotOfDay(axis, v.expectedOn) : 0]),
+  );
+  const jobs = activities.map(({ pack, state, slots }, place) => {
+    const at = kept[place]!;
+    const after = waits[at]!.flatMap((before) => placeKept.get(before) ?? []);
+    if (state !== 'planned')
+      // what is done holds nothing any more; what runs holds its crew until it ends
+      return { slots, after: [], needs: state === 'done' ? [] : crews[at]!.needs, release: 0, fixed: slotOfDay(axis, pack.startedOn!) };
+    const release = Math.max(
+      now,
+      pack.notBefore === null ? 0 : slotOfDay(axis, pack.notBefore),
+      pack.vehicleId === null ? 0 : (arrival.get(pack.vehicleId) ?? 0),
+    );
+    return { slots, after, needs: crews[at]!.needs, release, fixed: null };
+  });
+  const pinned = withPins(jobs, activities, axis, now, issues);
+  const capacity = [
+    ...resources.map((r) => ({ capacity: 1, off: offStretches(axis, r.daysOff) })),
+    ...rigs.map((rig) => ({ capacity: rig.state === 'scrapped' ? 0 : rig.copies, off: [] })),
+  ];
+  const leftOut = [...left].map(([at, why]): LeftOut => ({ packageId: packs[at]!.id, why }));
+  return {
+    network: { axis, today: now, activities, problem: { jobs: pinned, resources: capacity }, resourceIds, leftOut },
+    issues,
+  };
+};
+
+type PlanJob = LevelProblem['jobs'][number];
+
+/** Pins kept where they can be; an impossible one is named, and the package goes as early after it as it can. */
+const withPins = (
+  jobs: readonly PlanJob[],
+  activities: readonly Activity[],
+  axis: WorkAxis,
+  now: number,
+  issues: Issue[],
+): readonly PlanJob[] => {
+  const { earliest } = criticalPath(jobs.map((job) => ({ time: job.slots, after: job.after, release: job.release, fixed: job.fixed })));
+  return jobs.map((job, at) => {
+    const { pack, state } = activities[at]!;
+    if (pack.pinnedOn === null || state !== 'planned') return job;
+    const pin = slotOfDay(axis, pack.pinnedOn);
+    const impossible = (why: string): PlanJob => {
+      issues.push(
+        issue(
+          'impossible-pin',
+          `${quoted(pack)} is pinned on ${dayText(pack.pinnedOn!)}, ${why}. Move the pin or take it off`,
+          'pinnedOn',
+          pack.id,
+        ),
+      );
+      return { ...job, release: Math.max(job.release, pin) };
+    };
+    if (!isWorkingDay(axis, pack.pinnedOn)) return impossible('which is not a working day');
+    if (pin < now) return impossible('which is past, and it was not started');
+    if (pin < job.release)
+      return impossible('but it cannot begin so early: its vehicle is not there or it is not to begin before a later day');
+    const last = job.after.find((before) => earliest[before]! + jobs[before]!.slots > pin);
+    if (last !== undefined) return impossible(`but ${quoted(activities[last]!.pack)}, which comes before, cannot be done by then`);
+    return { ...job, fixed: pin };
+  });
+};

@@ -1,0 +1,137 @@
+import type { StudyRecord, WorkPackage } from '../../record';
+import { packageId, person, plan } from '../../../testing/plan';
+import { testId } from '../../../testing/teardown';
+import { burnUp } from './burn-up';
+import { planSchedule, type Scheduled } from './plan-schedule';
+
+const MONDAY = '2026-06-01';
+const run = (record: StudyRecord, today = MONDAY) => planSchedule(record, { today, tries: 200, samples: 200 });
+const edit = (record: StudyRecord, n: number, fields: Partial<WorkPackage>): StudyRecord => ({
+  ...record,
+  packages: record.packages.map((p, at) => (at === n ? { ...p, ...fields } : p)),
+});
+const times = (record: StudyRecord, today?: string): Readonly<Record<string, string>> => {
+  const { schedule } = run(record, today);
+  const nameOf = new Map(record.packages.map((p) => [p.id, p.name]));
+  return Object.fromEntries(schedule!.packages.map((s: Scheduled) => [nameOf.get(s.packageId)!, `${s.from} – ${s.to}`]));
+};
+const messages = (record: StudyRecord, today?: string): readonly string[] => run(record, today).issues.map((i) => i.message);
+
+const VAN = plan(`
+  door off     | 4  |          | 2 people | lift
+  door apart   | 12 | door off | 1 person | bay
+  battery off  | 6  | door off | 2 people, | lift
+  prove dead   | 2  |          | 1 person, high voltage |
+`);
+
+describe('the schedule of a plan', () => {
+  it('lays packages on working time, nights and weekends apart, one lift and two people shared', () => {
+    const two = { ...VAN, packages: VAN.packages.slice(0, 2) };
+    expect(times(two)).toEqual({ 'door off': '2026-06-01T08:00 – 2026-06-01T12:00', 'door apart': '2026-06-01T12:00 – 2026-06-02T16:00' });
+    expect(times(edit(two, 1, { likelyS: 40 * 3600, mostS: 40 * 3600 }))['door apart']).toBe('2026-06-01T12:00 – 2026-06-08T12:00');
+  });
+  it('gives a job to somebody who can do it, and nobody two jobs at once', () => {
+    const { schedule } = run(VAN);
+    const dead = schedule!.packages.find((s) => s.packageId === packageId(3))!;
+    expect(dead.holds).toEqual([testId(802)]);
+    for (const a of schedule!.packages)
+      for (const b of schedule!.packages)
+        if (a !== b && a.holds.some((id) => b.holds.includes(id))) expect(a.start >= b.end || b.start >= a.end).toBe(true);
+  });
+  it('proves that it is the best when it meets the bound', () => {
+    const { schedule } = run({ ...VAN, packages: VAN.packages.slice(0, 2) });
+    expect([schedule!.proved, schedule!.finishAt, schedule!.boundAt]).toEqual([true, '2026-06-02T16:00', '2026-06-02T16:00']);
+  });
+  it('leaves out holidays of the house and of a person', () => {
+    const off = { from: '2026-06-01', to: '2026-06-02', why: 'Whitsun' };
+    const closed = { ...VAN, study: { ...VAN.study, calendar: { ...VAN.study.calendar, daysOff: [off] } } };
+    expect(times(closed)['door off']).toBe('2026-06-03T08:00 – 2026-06-03T12:00');
+    const away = { ...VAN, resources: VAN.resources.map((r) => (r.name === 'Odo' ? { ...r, daysOff: [off] } : r)) };
+    expect(times(away)['door off']).toBe('2026-06-03T08:00 – 2026-06-03T12:00');
+  });
+  it('waits for a vehicle that is still to come, for a day it may not begin before, and keeps a pin', () => {
+    const coming = { ...VAN, vehicles: VAN.vehicles.map((v) => ({ ...v, acquiredOn: null, expectedOn: '2026-06-09' })) };
+    expect(times(edit(coming, 0, { vehicleId: testId(2) }))['door off']).toBe('2026-06-09T08:00 – 2026-06-09T12:00');
+    expect(times(edit(VAN, 0, { notBefore: '2026-06-06' }))['door off']).toBe('2026-06-08T08:00 – 2026-06-08T12:00');
+    expect(times(edit(VAN, 0, { pinnedOn: '2026-06-04' }))['door off']).toBe('2026-06-04T08:00 – 2026-06-04T12:00');
+  });
+  it('is planned anew from what was done: what is done stays, what runs goes on from today, the rest is not in the past', () => {
+    let going = edit(VAN, 0, { startedOn: '2026-06-01', doneOn: '2026-06-02', workedS: 9 * 3600 });
+    going = edit(going, 1, { startedOn: '2026-06-03', workedS: 4 * 3600, remainingS: 10 * 3600 });
+    const found = times(going, '2026-06-04');
+    expect(found['door off']).toBe('2026-06-01T08:00 – 2026-06-02T16:00');
+    expect(found['door apart']).toBe('2026-06-03T08:00 – 2026-06-05T10:00');
+    // the two people: one is on the door until Friday at ten
+    expect(found['battery off']! >= '2026-06-05T10:00').toBe(true);
+    expect(found['prove dead']! >= '2026-06-04T08:00').toBe(true);
+  });
+  it('says how sure the finish is: P50 before P90, both after the likely one of a lopsided estimate', () => {
+    const { schedule } = run(edit({ ...VAN, packages: VAN.packages.slice(0, 2) }, 1, { leastS: 10 * 3600, mostS: 40 * 3600 }));
+    const { p50At, p90At, histogram } = schedule!.spread;
+    expect(p50At > schedule!.finishAt && p90At > p50At).toBe(true);
+    expect(histogram.reduce((sum, [, n]) => sum + n, 0)).toBe(200);
+  });
+  it('gives slack to what can slip', () => {
+    const { schedule } = run(plan('long | 16 | | 1 person |\nshort | 4 | | 1 person |'));
+    expect(schedule!.packages.map((s) => [s.slack, s.freeSlack])).toEqual([[0, 0], [48, 48]]); // prettier-ignore
+  });
+});
+
+describe('a plan that cannot be', () => {
+  it('names a circle of packages, and schedules the rest', () => {
+    const circle = edit(VAN, 0, { after: [packageId(1)] });
+    expect(messages(circle)).toEqual([
+      '“door off” waits for “door apart” waits for “door off”: none of them can ever begin. Take one of these predecessors out',
+    ]);
+    const { schedule } = run(circle);
+    expect(schedule!.packages.map((s) => s.packageId)).toEqual([packageId(3)]);
+    expect(schedule!.leftOut.map((l) => l.packageId)).toEqual([packageId(0), packageId(1), packageId(2)]);
+    expect(schedule!.leftOut[2]!.why).toBe('“battery off” waits for “door off”, which cannot be scheduled');
+  });
+  it('names what there is not enough of', () => {
+    expect(messages(edit(VAN, 3, { people: 2 }))[0]).toBe(
+      '“prove dead” needs 2 people who can “high voltage”; the plan has 1. Add people or a skill, or make the crew smaller',
+    );
+    expect(messages({ ...VAN, resources: VAN.resources.filter((r) => r.kind !== 'lift') })[0]).toContain(
+      '“door off” needs a lift; the plan has none',
+    );
+  });
+  it('names an impossible pin and why', () => {
+    expect(messages(edit(VAN, 0, { pinnedOn: '2026-06-06' }))).toEqual([
+      '“door off” is pinned on Sat 6 Jun, which is not a working day. Move the pin or take it off',
+    ]);
+    expect(messages(edit(VAN, 1, { pinnedOn: MONDAY }))[0]).toContain('but “door off”, which comes before, cannot be done by then');
+    expect(messages(edit(VAN, 0, { pinnedOn: MONDAY }), '2026-06-03')[0]).toContain('which is past, and it was not started');
+    const both = edit(edit(VAN, 0, { pinnedOn: MONDAY }), 3, { pinnedOn: MONDAY });
+    expect(messages(both)[0]).toContain('“prove dead” is pinned on Mon 1 Jun, when its people or place are taken or off');
+  });
+  it('names a calendar without working days, and one without a first day', () => {
+    const calendar = (fields: object): StudyRecord => ({ ...VAN, study: { ...VAN.study, calendar: { ...VAN.study.calendar, ...fields } } });
+    expect(messages(calendar({ weekdays: [] }))).toEqual(['The calendar has no working day: choose at least one day of the week']);
+    expect(messages(calendar({ startsOn: null }))[0]).toContain('no first day yet');
+    expect(messages(calendar({ daysOff: [{ from: '2026-01-01', to: '2099-12-31', why: '' }] }))[0]).toContain(
+      'its days off cover every one',
+    );
+  });
+  it('names what has no estimate', () =>
+    expect(messages(edit(VAN, 1, { leastS: null, likelyS: null, mostS: null }))[0]).toContain('“door apart” has no estimate'));
+});
+
+describe('burn-up', () => {
+  it('counts what is done with its people, and forecasts the rest to the whole', () => {
+    const going = edit(VAN, 0, { startedOn: MONDAY, doneOn: MONDAY, agreedFrom: '2026-06-01T08:00', agreedTo: '2026-06-01T12:00' });
+    const { schedule } = run(going, '2026-06-02');
+    const burn = burnUp(going, schedule!, '2026-06-02');
+    // 2 people × 4 h done of 2·4 + 1·12 + 2·6 + 1·2
+    expect([burn.doneS / 3600, burn.wholeS / 3600]).toEqual([8, 34]);
+    expect(burn.days.at(-1)!.forecastS! / 3600).toBeCloseTo(34, 9);
+    expect(burn.behind).toEqual([]);
+    const late = edit(going, 2, { agreedFrom: '2026-06-01T12:00', agreedTo: '2026-06-01T16:00' });
+    expect(burnUp(late, schedule!, '2026-06-02').behind).toEqual([packageId(2)]);
+  });
+});
+
+it('lets somebody with fewer skills go first, so that the rare one stays free', () => {
+  const record = plan('lift seats | 8 | | 1 person |', { resources: [person(1, 'Odo', ['high voltage', 'welding']), person(2, 'Wenna')] });
+  expect(run(record).schedule!.packages[0]!.holds).toEqual([testId(802)]);
+});

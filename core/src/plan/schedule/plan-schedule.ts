@@ -1,0 +1,161 @@
+import { issue, type Issue } from '../../shared';
+import type { StudyRecord, WorkPackage } from '../../record';
+import { dayText } from './days';
+import { finishSpread, type FinishSpread } from './finish-spread';
+import { level, type LevelResult } from './level';
+import type { Levelled, LevelProblem } from './level-problem';
+import { planNetwork, type Activity, type LeftOut } from './plan-network';
+import { criticalPath } from './critical-path';
+import { endTimeOfSlot, timeOfSlot, type WorkAxis } from './work-axis';
+
+/** A package on the schedule. */
+export interface Scheduled {
+  readonly packageId: string;
+  readonly state: Activity['state'];
+  /** slots of working time */
+  readonly start: number;
+  readonly end: number;
+  /** local times, YYYY-MM-DDTHH:MM */
+  readonly from: string;
+  readonly to: string;
+  /** resources it holds: people, place, rig */
+  readonly holds: readonly string[];
+  /** working slots it can slip without the finish slipping, others staying where they are */
+  readonly slack: number;
+  /** slack when only the order of work counts, as if there were people and places for all */
+  readonly freeSlack: number;
+}
+
+export interface PlanSchedule {
+  readonly axis: WorkAxis;
+  readonly today: number;
+  readonly packages: readonly Scheduled[];
+  readonly leftOut: readonly LeftOut[];
+  /** slots */
+  readonly finish: number;
+  readonly finishAt: string;
+  /** no schedule of these packages can finish earlier */
+  readonly bound: number;
+  readonly boundAt: string;
+  readonly proved: boolean;
+  readonly tried: number;
+  /** finish when only the order of work held packages back */
+  readonly criticalAt: string;
+  readonly spread: FinishSpread;
+}
+
+export interface ScheduleResult {
+  readonly schedule: PlanSchedule | null;
+  readonly issues: readonly Issue[];
+}
+
+export interface ScheduleOptions {
+  /** YYYY-MM-DD */
+  readonly today: string;
+  readonly tries: number;
+  readonly samples: number;
+  readonly progress?: (doneFraction: number) => void;
+}
+
+/** The seed of everything that is left to chance in a plan, so that the same plan always gives the same schedule. */
+const SEED = 0.4711;
+
+/**
+ * Latest starts when the order in which jobs use people and places stays: nobody is reassigned.
+ *
+ *   latest(i) = min(latest start of what waits for i or uses the same after it, or finish) − t(i)
+ */
+const slackOf = ({ jobs }: LevelProblem, { start, taken, finish }: Levelled): readonly number[] => {
+  const latest = jobs.map((job) => finish - job.slots);
+  const order = jobs.map((_, at) => at).sort((a, b) => start[b]! - start[a]! || b - a);
+  const firstUse = new Map<number, number[]>();
+  for (const at of order) {
+    for (const { resource } of taken[at]!) {
+      for (const later of firstUse.get(resource) ?? [])
+        if (start[later]! >= start[at]! + jobs[at]!.slots) latest[at] = Math.min(latest[at]!, latest[later]! - jobs[at]!.slots);
+      firstUse.set(resource, [...(firstUse.get(resource) ?? []), at]);
+    }
+    if (jobs[at]!.fixed !== null) latest[at] = start[at]!;
+    for (const before of jobs[at]!.after) latest[before] = Math.min(latest[before]!, latest[at]! - jobs[before]!.slots);
+  }
+  return latest.map((l, at) => Math.max(0, l - start[at]!));
+};
+
+/** Pinned packages whose people or place are taken, or that something before them does not leave time for. */
+const brokenPins = (
+  { jobs }: LevelProblem,
+  activities: readonly Activity[],
+  { start, taken }: Levelled,
+): readonly { readonly at: number }[] =>
+  jobs.flatMap((job, at) => {
+    if (job.fixed === null || activities[at]!.state !== 'planned') return [];
+    const wanted = job.needs.reduce((sum, need) => sum + need.amount, 0);
+    const got = taken[at]!.reduce((sum, t) => sum + t.amount, 0);
+    const late = job.after.some((before) => start[before]! + jobs[before]!.slots > start[at]!);
+    return got < wanted || late ? [{ at }] : [];
+  });
+
+const pinIssue = (pack: WorkPackage): Issue =>
+  issue(
+    'impossible-pin',
+    `“${pack.name}” is pinned on ${dayText(pack.pinnedOn ?? '')}, when its people or place are taken or off, or what comes before is not done. Move the pin or free them`,
+    'pinnedOn',
+    pack.id,
+  );
+
+/** The plan of a study as of a day: every package with its times and people, slack, bounds, and how sure the finish is. */
+export const planSchedule = (
+  record: Pick<StudyRecord, 'study' | 'packages' | 'resources' | 'rigs' | 'vehicles'>,
+  { today, tries, samples, progress }: ScheduleOptions,
+): ScheduleResult => {
+  const { network, issues } = planNetwork(record, today);
+  if (!network) return { schedule: null, issues };
+  const { axis, activities, resourceIds, leftOut } = network;
+  const run = (problem: LevelProblem): LevelResult =>
+    level(problem, { tries, seed: SEED, ...(progress && { progress: (tried: number) => progress((0.8 * tried) / tries) }) });
+  let { problem } = network;
+  let levelled = run(problem);
+  // a pin that people and places do not allow is named, and its package goes as early after it as it can
+  const impossible: Issue[] = [];
+  for (let broken = brokenPins(problem, activities, levelled); broken.length > 0; broken = brokenPins(problem, activities, levelled)) {
+    impossible.push(...broken.map(({ at }) => pinIssue(activities[at]!.pack)));
+    const off = new Set(broken.map(({ at }) => at));
+    problem = { ...problem, jobs: problem.jobs.map((job, at) => (off.has(at) ? { ...job, release: job.fixed ?? 0, fixed: null } : job)) };
+    levelled = run(problem);
+  }
+  const spread = finishSpread({ ...network, problem }, levelled, { samples, seed: SEED });
+  progress?.(1);
+  const slack = slackOf(problem, levelled);
+  const free = criticalPath(problem.jobs.map((job) => ({ time: job.slots, after: job.after, release: job.release, fixed: job.fixed })));
+  const packages = activities.map(({ pack, state }, at): Scheduled => {
+    const [start, slots] = [levelled.start[at]!, problem.jobs[at]!.slots];
+    return {
+      packageId: pack.id,
+      state,
+      start,
+      end: start + slots,
+      from: timeOfSlot(axis, start),
+      to: endTimeOfSlot(axis, start + slots),
+      holds: levelled.taken[at]!.map(({ resource }) => resourceIds[resource]!),
+      slack: state === 'planned' ? slack[at]! : 0,
+      freeSlack: state === 'planned' ? free.slack[at]! : 0,
+    };
+  });
+  return {
+    schedule: {
+      axis,
+      today: network.today,
+      packages,
+      leftOut,
+      finish: levelled.finish,
+      finishAt: endTimeOfSlot(axis, levelled.finish),
+      bound: levelled.bound,
+      boundAt: endTimeOfSlot(axis, levelled.bound),
+      proved: levelled.proved,
+      tried: levelled.tried,
+      criticalAt: endTimeOfSlot(axis, free.finish),
+      spread,
+    },
+    issues: [...issues, ...impossible],
+  };
+};

@@ -1,0 +1,95 @@
+import { blankPackage, type Op, type Scope, type StudyRecord, type Subsystem, type Vehicle } from '../../record';
+import { scopeExpectation, type Experience } from './experience';
+
+/** What is made of one scoped subsystem: its packages and, where nothing is made, why. */
+export interface ScopePackages {
+  readonly ops: readonly Op[];
+  /** subsystems whose time is not known, so that their packages have no estimate */
+  readonly withoutTime: readonly string[];
+}
+
+/** Estimates without a spread of their own go from three quarters to half as much again. */
+const LEAST_FRACTION = 0.75;
+const MOST_FRACTION = 1.5;
+/** Of the time for a subsystem, so much goes into taking it off; the rest into opening it. */
+const OFF_FRACTION = 0.3;
+/** A module is only taken off, weighed and looked at. */
+const CREW = 2;
+
+const VERB: Readonly<Record<'module' | 'pieces' | 'cut', string>> = {
+  module: 'Weigh and record',
+  pieces: 'Take to pieces',
+  cut: 'Take to pieces and cut',
+};
+
+interface Estimate {
+  readonly leastS: number;
+  readonly likelyS: number;
+  readonly mostS: number;
+}
+
+const estimateOf = (peopleS: number | null, share: number, low: number | null, high: number | null): Estimate | null => {
+  if (peopleS === null) return null;
+  const crewS = (s: number): number => (s * share) / CREW;
+  const likelyS = crewS(peopleS);
+  return {
+    leastS: Math.min(likelyS, Math.max(0.3 * likelyS, low === null ? LEAST_FRACTION * likelyS : crewS(low))),
+    likelyS,
+    mostS: Math.max(likelyS, high === null ? MOST_FRACTION * likelyS : crewS(high)),
+  };
+};
+
+const isThere = (record: Pick<StudyRecord, 'packages'>, vehicle: Vehicle, subsystem: Subsystem): boolean =>
+  record.packages.some((p) => p.vehicleId === vehicle.id && p.subsystemId === subsystem.id);
+
+/**
+ * Work packages for what the scope says is opened and no package does yet: off the vehicle, then opened, each after the
+ * one before on the same vehicle.
+ *
+ * @param newId makes a fresh UUID at each call
+ */
+export const packagesFromScope = (
+  record: Pick<StudyRecord, 'packages' | 'scopes' | 'vehicles' | 'subsystems'>,
+  experience: readonly Experience[],
+  newId: () => string,
+): ScopePackages => {
+  const ops: Op[] = [];
+  const withoutTime: string[] = [];
+  let sequence = record.packages.reduce((last, p) => Math.max(last, p.sequence), -1);
+  const add = (fields: Partial<ReturnType<typeof blankPackage>> & { readonly name: string }): string => {
+    const id = newId();
+    sequence += 1;
+    ops.push({ kind: 'package.add', id, fields: { ...blankPackage(fields.name, sequence), people: CREW, ...fields } });
+    return id;
+  };
+  for (const vehicle of [...record.vehicles].sort((a, b) => a.sequence - b.sequence)) {
+    let before = [...record.packages]
+      .filter((p) => p.vehicleId === vehicle.id && p.place === 'lift')
+      .sort((a, b) => b.sequence - a.sequence)[0]?.id;
+    for (const subsystem of [...record.subsystems].sort((a, b) => a.sequence - b.sequence)) {
+      const scope: Scope | undefined = record.scopes.find((s) => s.vehicleId === vehicle.id && s.subsystemId === subsystem.id);
+      if (!scope || scope.depth === 'closed' || isThere(record, vehicle, subsystem)) continue;
+      const expected = scopeExpectation(subsystem.name, scope, experience);
+      if (expected.peopleS === null) withoutTime.push(`${subsystem.name}, ${vehicle.name}`);
+      const low = scope.expectedS === null ? (expected.learntTime?.low ?? null) : null;
+      const high = scope.expectedS === null ? (expected.learntTime?.high ?? null) : null;
+      const shared = { vehicleId: vehicle.id, subsystemId: subsystem.id };
+      const off = add({
+        ...shared,
+        name: `${subsystem.name} off ${vehicle.name}`,
+        place: 'lift',
+        ...estimateOf(expected.peopleS, scope.depth === 'module' ? 1 - OFF_FRACTION : OFF_FRACTION, low, high),
+        after: before === undefined ? [] : [before],
+      });
+      before = off;
+      add({
+        ...shared,
+        name: `${VERB[scope.depth]}: ${subsystem.name}, ${vehicle.name}`,
+        place: 'bay',
+        ...estimateOf(expected.peopleS, scope.depth === 'module' ? OFF_FRACTION : 1 - OFF_FRACTION, low, high),
+        after: [off],
+      });
+    }
+  }
+  return { ops, withoutTime };
+};
