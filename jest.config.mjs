@@ -46,7 +46,7 @@ export default {
         processWithEsbuild: ['**/node_modules/{echarts,zrender}/**/*.js'],
       }),
       testMatch: ['**/*.test.ts'],
-      moduleNameMapper: CORE,
+      moduleNameMapper: { ...CORE, '/make-worker$': join(root, 'web/testing/make-worker.ts') },
       transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender)/))'],
       setupFilesAfterEnv: [join(root, 'web/testing/setup.ts')],
     },

@@ -1,6 +1,7 @@
 export * from './choice/choose-vehicle';
 export * from './choice/sample-warnings';
 export * from './safety/capacitor';
+export * from './safety/find-rigs';
 export * from './safety/hazards';
 export * from './safety/hoist-balance';
 export * from './safety/rig-load';
@@ -14,7 +15,9 @@ export * from './schedule/level-problem';
 export * from './schedule/lower-bound';
 export * from './schedule/plan-network';
 export * from './schedule/plan-schedule';
+export * from './schedule/schedule-csv';
 export * from './schedule/three-point';
 export * from './schedule/work-axis';
 export * from './scope/experience';
+export * from './scope/package-edits';
 export * from './scope/packages-from-scope';

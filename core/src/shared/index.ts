@@ -1,6 +1,7 @@
 export * from './constants';
 export * from './contract';
 export * from './evidence';
+export * from './field-text';
 export * from './format';
 export * from './issue';
 export * from './materials';

@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { subsystemKey, type StudyRecord } from '@each-bolt/core/record';
 import { ownAt, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
+import { hoistBalance, lumpOf, planSchedule, sampleWarnings, scopeExpectation, type Experience } from '@each-bolt/core/plan';
 import { Api, listen } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { one } from '../db/rows';
@@ -16,15 +17,17 @@ describe('the demo study', () => {
   let pool: Pool;
   let drop: () => Promise<void>;
   let record: StudyRecord;
+  let studyId: string;
   beforeAll(async () => {
     ({ pool, drop } = await testDatabase());
     const listening = await listen(pool);
     api = new Api(listening.address, pool, listening.stop);
-    expect(await loadDemo(pool, DEMO)).toBe(true);
+    expect(await loadDemo(pool, DEMO, '2026-11-25')).toBe(true);
     const [lead] = DEMO_PEOPLE;
     await api.post('/api/sign-in', JSON.stringify({ login: lead?.login, password: lead?.password }));
     const studies = await api.get<readonly { id: string }[]>('/api/studies');
-    record = await api.record(studies.body[0]?.id ?? '');
+    studyId = studies.body[0]?.id ?? '';
+    record = await api.record(studyId);
   });
   afterAll(async () => {
     await api.stop();
@@ -34,7 +37,7 @@ describe('the demo study', () => {
   it('is loaded into an empty database only', async () => expect(await loadDemo(pool, DEMO)).toBe(false));
   it('has two doors of 60 to 90 pieces each, with fasteners and joints', () => {
     const { rolled } = studyRollUp(record);
-    for (const vehicle of record.vehicles) {
+    for (const vehicle of record.vehicles.filter((v) => v.acquiredOn !== null)) {
       const totals = totalsOf(rolled, subsystemKey(vehicle.id, record.subsystems[0]?.id ?? ''));
       expect(totals?.pieces).toBeGreaterThanOrEqual(60);
       expect(totals?.pieces).toBeLessThanOrEqual(90);
@@ -46,7 +49,7 @@ describe('the demo study', () => {
   /** @source the database’s own arithmetic: a recursive query over the same rows */
   it('rolls up to the totals that SQL works out', async () => {
     const { rolled } = studyRollUp(record);
-    for (const vehicle of record.vehicles) {
+    for (const vehicle of record.vehicles.filter((v) => v.acquiredOn !== null)) {
       const sql = await one<{ pieces: number; mass: number; variance: number; fasteners: number; joints: number }>(
         pool,
         `with recursive tree as (
@@ -80,5 +83,42 @@ describe('the demo study', () => {
       const inside = (totals?.massKg ?? 0) + (totals?.fastenerMassKg ?? 0) - (held > 0 ? (own?.fastenerMassKg ?? 0) : 0);
       expect(Math.abs(inside - (piece.massEachKg ?? 0))).toBeLessThan(0.1);
     }
+  });
+
+  it('is planned whole: some forty packages, four people, two bays and a lift, partly done, a vehicle still to come', () => {
+    const of = (kind: string): number => record.resources.filter((r) => r.kind === kind).length;
+    expect([of('person'), of('bay'), of('lift')]).toEqual([4, 2, 1]);
+    expect(record.packages.length).toBeGreaterThanOrEqual(40);
+    const { schedule, issues } = planSchedule(record, { today: '2026-11-25', tries: 60, samples: 20 });
+    expect(issues).toEqual([]);
+    const states = schedule!.packages.map((s) => s.state);
+    expect(states.filter((s) => s === 'done').length).toBeGreaterThan(10);
+    expect(states.filter((s) => s === 'running').length).toBeGreaterThan(1);
+    expect(record.vehicles.map((v) => [v.name, v.acquiredOn !== null, v.expectedOn])).toContainEqual(['Drayman', false, '2026-12-07']);
+    // about ten weeks of five days
+    const days = schedule!.finish / schedule!.axis.slotsPerDay;
+    expect([days > 42, days < 58]).toEqual([true, true]);
+  });
+  it('is warned of a sample that was changed, and of the step that would tip a van off its pads', () => {
+    const warned = sampleWarnings(record, (figure) => figure).map((w) => w.code);
+    expect(warned).toContain('modified');
+    const pannier = record.vehicles.find((v) => v.name === 'Pannier')!;
+    const steps = record.unloads.filter((u) => u.vehicleId === pannier.id).sort((a, b) => a.sequence - b.sequence);
+    const hoist = record.hoists.find((h) => h.vehicleId === pannier.id)!;
+    const balance = hoistBalance(
+      hoist,
+      steps,
+      steps.map((u) => lumpOf(u, null, null, null)),
+    );
+    expect(steps[balance.firstBad ?? -1]?.label).toBe('Traction battery and cooling');
+  });
+  it('has an earlier study to learn from: pieces and hours of a door', async () => {
+    const { body } = await api.get<readonly Experience[]>(`/api/studies/${studyId}/plan/experience`);
+    expect(body).toHaveLength(10);
+    const scope = record.scopes.find((s) => s.subsystemId === record.subsystems[0]!.id)!;
+    const expected = scopeExpectation('Sliding cargo door', { ...scope, expectedPieces: null }, body);
+    expect(expected.learntPieces?.cases).toBe(2);
+    expect(expected.learntTime?.cases).toBe(10);
+    expect(expected.peopleS! / 3600).toBeGreaterThan(50);
   });
 });

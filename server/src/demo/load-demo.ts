@@ -4,6 +4,8 @@ import { join } from 'node:path';
 import { importOps, readPieces, sortRows, withSubsystems } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import {
+  USUAL_STUDY,
+  blankVehicle,
   readChange,
   type Op,
   type QuestionFields,
@@ -17,6 +19,8 @@ import {
 import type { Pool } from '../db/pool';
 import { keepChange } from '../ledger/keep-change';
 import { addDemoPeople } from '../people/demo-people';
+import { demoCalendar, demoPlanOps, weeksLater, type DemoPlan } from './demo-plan';
+import { earlierOps, type DemoEarlier } from './demo-earlier';
 import { peopleCount } from '../people/queries';
 import { anyStudy } from '../record/queries';
 
@@ -28,8 +32,9 @@ interface DemoQuestion extends Pick<QuestionFields, 'kind' | 'text' | 'dueOn' | 
 }
 
 interface DemoStudy {
-  readonly study: StudyFields;
-  readonly vehicles: readonly VehicleFields[];
+  readonly study: Omit<StudyFields, 'calendar' | 'choiceWeights'>;
+  readonly vehicles: readonly (Partial<VehicleFields> &
+    Pick<VehicleFields, 'name' | 'role' | 'sequence'> & { readonly predecessor: string | null })[];
   readonly subsystems: readonly string[];
   readonly questions: readonly DemoQuestion[];
   readonly files: readonly { readonly file: string; readonly vehicle: string; readonly subsystem: string }[];
@@ -49,13 +54,41 @@ const named = <T extends { readonly name: string }>(rows: readonly T[], name: st
   return row;
 };
 
+/** An earlier study of the house, archived: what planning learns from. */
+const loadEarlier = async (
+  pool: Pool,
+  earlier: DemoEarlier,
+  people: readonly { readonly id: string; readonly role: Role }[],
+): Promise<void> => {
+  const id = randomUUID();
+  const { calendar, choiceWeights } = USUAL_STUDY;
+  const members = people.map((person): Op => ({
+    kind: 'member.add',
+    id: randomUUID(),
+    fields: { personId: person.id, role: person.role },
+  }));
+  await send(pool, id, [...earlierOps(earlier, id, { calendar, choiceWeights }, randomUUID), ...members]);
+};
+
 /** Loads the demo study into an empty database, through the same reading, checks and ledger as a user's own files. */
-export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
+export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISOString().slice(0, 10)): Promise<boolean> => {
   if ((await anyStudy(pool)) || (await peopleCount(pool)) > 0) return false;
-  const demo = JSON.parse(await readFile(join(dir, 'study.json'), 'utf8')) as DemoStudy;
+  const json = async (name: string): Promise<unknown> => JSON.parse(await readFile(join(dir, name), 'utf8')) as unknown;
+  const demo = (await json('study.json')) as DemoStudy;
+  const plan = (await json('plan.json')) as DemoPlan;
   const studyId = randomUUID();
-  const study = { id: studyId, version: 1, ...demo.study };
-  const vehicles: readonly Vehicle[] = demo.vehicles.map((fields) => ({ id: randomUUID(), version: 1, ...fields }));
+  const fields: StudyFields = { ...demo.study, calendar: demoCalendar(plan, today), choiceWeights: plan.choiceWeights };
+  const study = { id: studyId, version: 1, ...fields };
+  const later = weeksLater(plan.asOf, today);
+  const vehicleIds = new Map(demo.vehicles.map(({ name }) => [name, randomUUID()]));
+  const vehicles: readonly Vehicle[] = demo.vehicles.map(({ predecessor, expectedOn, ...said }) => ({
+    id: vehicleIds.get(said.name) ?? '',
+    version: 1,
+    ...blankVehicle(said.name, said.role, said.sequence),
+    ...said,
+    expectedOn: expectedOn ? later(expectedOn) : null,
+    predecessorId: predecessor === null ? null : (vehicleIds.get(predecessor) ?? null),
+  }));
   const subsystems: readonly Subsystem[] = demo.subsystems.map((name, i): { id: string; version: number } & SubsystemFields => ({
     id: randomUUID(),
     version: 1,
@@ -71,12 +104,7 @@ export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
     id: randomUUID(),
     fields: { personId: id, role },
   }));
-  const ops: Op[] = [
-    { kind: 'study.add', id: studyId, fields: demo.study },
-    ...members,
-    ...add('vehicle', vehicles),
-    ...add('subsystem', subsystems),
-  ];
+  const ops: Op[] = [{ kind: 'study.add', id: studyId, fields }, ...members, ...add('vehicle', vehicles), ...add('subsystem', subsystems)];
   for (const { file, vehicle, subsystem } of demo.files) {
     const preview = readPieces(await readFile(join(dir, file), 'utf8'));
     const { load, faulty } = sortRows(withSubsystems(preview.rows, subsystems));
@@ -99,6 +127,14 @@ export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
     if (!op) throw new DemoError(`demo: nothing has the tag “${tag}”`);
     return op.id;
   };
+  const names = {
+    vehicle: (name: string) => named(vehicles, name).id,
+    subsystem: (name: string) => named(subsystems, name).id,
+    account: (login: string) => people.find((p) => p.login === login)?.id ?? '',
+    piece: pieceId,
+    newId: randomUUID,
+  };
+  ops.push(...demoPlanOps(plan, names, demo.study.currency, demo.study.priceYear, today));
   for (const { about, field, owner, ...question } of demo.questions)
     ops.push({
       kind: 'question.add',
@@ -114,5 +150,6 @@ export const loadDemo = async (pool: Pool, dir: string): Promise<boolean> => {
       },
     });
   await send(pool, studyId, ops);
+  await loadEarlier(pool, (await json('city-vans.json')) as DemoEarlier, people);
   return true;
 };

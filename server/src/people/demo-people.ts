@@ -21,12 +21,14 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
 ];
 
 /** Makes the demo accounts and gives their ids with the role each has in the demo study. */
-export const addDemoPeople = async (db: Db): Promise<readonly { readonly id: string; readonly role: Role; readonly name: string }[]> => {
+export const addDemoPeople = async (
+  db: Db,
+): Promise<readonly (Pick<DemoPerson, 'login' | 'role' | 'name'> & { readonly id: string })[]> => {
   const made = [];
   for (const { login, name, standing, role, password } of DEMO_PEOPLE) {
     const id = randomUUID();
     await insertPerson(db, { id, login, name, standing, demoPassword: true, passwordHash: await passwordHash(password) });
-    made.push({ id, role, name });
+    made.push({ id, login, role, name });
   }
   return made;
 };

@@ -26,6 +26,41 @@ export const routes: Routes = [
     loadComponent: () => import('./shell/shell-page').then((m) => m.ShellPage),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'bench' },
+      {
+        path: 'plan',
+        loadComponent: () => import('./plan/plan-page').then((m) => m.PlanPage),
+        children: [
+          { path: '', pathMatch: 'full', redirectTo: 'schedule' },
+          {
+            path: 'choice',
+            loadComponent: () => import('./plan/choice-view').then((m) => m.ChoiceView),
+            title: 'Choice of vehicle · Each Bolt',
+          },
+          { path: 'samples', loadComponent: () => import('./plan/samples-view').then((m) => m.SamplesView), title: 'Samples · Each Bolt' },
+          { path: 'scope', loadComponent: () => import('./plan/scope-view').then((m) => m.ScopeView), title: 'Scope · Each Bolt' },
+          {
+            path: 'packages',
+            loadComponent: () => import('./plan/packages-view').then((m) => m.PackagesView),
+            title: 'Work packages · Each Bolt',
+          },
+          {
+            path: 'people',
+            loadComponent: () => import('./plan/people-view').then((m) => m.PeopleView),
+            title: 'People and places · Each Bolt',
+          },
+          {
+            path: 'schedule',
+            loadComponent: () => import('./plan/schedule-view').then((m) => m.ScheduleView),
+            title: 'Schedule · Each Bolt',
+          },
+          {
+            path: 'precautions',
+            loadComponent: () => import('./plan/precautions-view').then((m) => m.PrecautionsView),
+            title: 'Precautions · Each Bolt',
+          },
+          { path: 'rigs', loadComponent: () => import('./plan/rigs-view').then((m) => m.RigsView), title: 'Rigs · Each Bolt' },
+        ],
+      },
       { path: 'bench', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage), title: 'Bench · Each Bolt' },
       { path: 'cost', loadComponent: () => import('./cost/cost-page').then((m) => m.CostPage), title: 'Cost · Each Bolt' },
       { path: 'compare', loadComponent: () => import('./compare/compare-page').then((m) => m.ComparePage), title: 'Compare · Each Bolt' },

@@ -1,4 +1,4 @@
-import { jStat } from 'jstat';
+import { normalCdf } from '../distributions';
 
 /** Least, most likely and most; any unit, all the same. */
 export interface ThreePoint {
@@ -29,7 +29,7 @@ export const threePoint = ({ least, likely, most }: ThreePoint): { readonly mean
  */
 export const chanceBy = (mean: number, variance: number, by: number): number => {
   if (!(variance > 0)) return by >= mean ? 1 : 0;
-  return jStat.normal.cdf(by, mean, Math.sqrt(variance));
+  return normalCdf(by, mean, Math.sqrt(variance));
 };
 
 /** Shape of the beta distribution with the mean and the spread of a three-point estimate. */

@@ -1,4 +1,4 @@
-import { jStat } from 'jstat';
+import { studentQuantile } from '../distributions';
 import type { Depth, Scope, StudyRecord } from '../../record';
 
 /** One subsystem of one vehicle of an earlier study. */
@@ -65,7 +65,7 @@ export const fitLine = (points: readonly (readonly [x: number, y: number])[]): L
 export const predict = (line: Line, x: number, fraction = 0.8): { readonly value: number; readonly half: number | null } => {
   const value = line.intercept + line.slope * x;
   if (line.residual === null) return { value, half: null };
-  const t = jStat.studentt.inv((1 + fraction) / 2, line.cases - 2);
+  const t = studentQuantile((1 + fraction) / 2, line.cases - 2);
   return { value, half: t * line.residual * Math.sqrt(1 + 1 / line.cases + (x - line.meanX) ** 2 / line.sxx) };
 };
 
@@ -87,7 +87,7 @@ const expectedPieces = (subsystem: string, depth: Depth, experience: readonly Ex
   if (n === 0) return null;
   const mean = cases.reduce((sum, e) => sum + e.pieces, 0) / n;
   const s = n < 2 ? null : Math.sqrt(cases.reduce((sum, e) => sum + (e.pieces - mean) ** 2, 0) / (n - 1));
-  const half = s === null ? null : jStat.studentt.inv(0.9, n - 1) * s * Math.sqrt(1 + 1 / n);
+  const half = s === null ? null : studentQuantile(0.9, n - 1) * s * Math.sqrt(1 + 1 / n);
   const where = [...new Set(cases.map((e) => `${e.vehicle} (${e.study})`))].join(', ');
   return { ...spanOf(mean, half, Math.round), cases: n, basis: `“${subsystem}” of ${where}` };
 };

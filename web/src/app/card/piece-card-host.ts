@@ -133,7 +133,7 @@ export class PieceCardHost {
 
   protected async addPictures(piece: Piece, files: readonly File[]): Promise<void> {
     const next = Math.max(-1, ...this.ownPictures().map((p) => p.sequence)) + 1;
-    this.pictureFaults.set(await this.takes.take(piece, files, next));
+    this.pictureFaults.set(await this.takes.take({ pieceId: piece.id, rigId: null }, files, next));
   }
 
   protected async sendPicture(ops: readonly Op[]): Promise<void> {

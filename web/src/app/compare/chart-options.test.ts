@@ -1,7 +1,8 @@
 import { compareVehicles } from '@each-bolt/core/compare';
 import { studyRollUp } from '@each-bolt/core/cost';
 import { DOOR, LEFT, RIGHT, recordOf, teardown } from '../../../testing/record';
-import { familyChart, familyMasses, piecesAgainstMass, type ChartInk } from './chart-options';
+import { familyChart, familyMasses, piecesAgainstMass } from './chart-options';
+import type { ChartInk } from '../shared/chart-ink';
 
 const record = recordOf(
   teardown('module\n  plate dc04 2 kg\n  guide pom 50 g\narm aw-6082 1 kg'),
@@ -12,7 +13,16 @@ const [left, right] = [
   { name: 'Left van', place: 0 },
   { name: 'Right van', place: 1 },
 ];
-const ink: ChartInk = { ink: '#111', soft: '#555', line: '#ddd', sheet: '#fff', vehicles: ['#00f', '#f60'] };
+const ink: ChartInk = {
+  ink: '#111',
+  soft: '#555',
+  line: '#ddd',
+  sheet: '#fff',
+  dye: '#00f',
+  amber: '#f90',
+  red: '#f00',
+  vehicles: ['#00f', '#f60'],
+};
 interface Chart {
   readonly series: readonly {
     readonly name: string;

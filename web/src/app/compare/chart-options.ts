@@ -1,17 +1,8 @@
+import type { ChartInk } from '../shared/chart-ink';
 import { EVIDENCE_WORD, fixed, threeDigits, type EvidenceMark } from '@each-bolt/core/shared';
 import { shareOrder, type Comparison, type Side } from '@each-bolt/core/compare';
 import type { EChartsCoreOption } from 'echarts/core';
 import { VEHICLE_SHAPES } from '../shared/vehicle-mark';
-
-/** Colours of the theme now in force, read from the style sheet. */
-export interface ChartInk {
-  readonly ink: string;
-  readonly soft: string;
-  readonly line: string;
-  readonly sheet: string;
-  /** hue of each vehicle by its place in the study */
-  readonly vehicles: readonly string[];
-}
 
 export interface ChartVehicle {
   readonly name: string;

@@ -7,9 +7,9 @@ import { VehicleMark } from '../shared/vehicle-mark';
 import { ViewTabs } from '../shared/view-tabs';
 import { ThemeService } from '../shell/theme-service';
 import { familyChart, familyMasses, piecesAgainstMass, type ChartVehicle } from './chart-options';
-import { ChartInkService } from './chart-ink';
+import { ChartInkService } from '../shared/chart-ink';
 import { CompareTable, type RowGroup } from './compare-table';
-import { Download } from './download';
+import { Download } from '../shared/download';
 import { echarts } from './echarts';
 
 type View = 'total' | 'material' | 'process';

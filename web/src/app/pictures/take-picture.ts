@@ -1,6 +1,6 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { pictureFile } from '@each-bolt/core/shared';
-import type { Op, Picture, Piece } from '@each-bolt/core/record';
+import type { Op, Picture, PictureFields } from '@each-bolt/core/record';
 import { LocalStore } from '../record/local-store';
 import { RecordService } from '../record/record-service';
 import { fileUrl } from './picture-url';
@@ -37,8 +37,8 @@ export class TakePicture {
     }
   }
 
-  /** Attaches files to a piece as one change. Says what is wrong with those that cannot be taken. */
-  async take(piece: Piece, files: readonly File[], nextSequence: number): Promise<readonly string[]> {
+  /** Attaches files to a piece or a rig as one change. Says what is wrong with those that cannot be taken. */
+  async take(of: Pick<PictureFields, 'pieceId' | 'rigId'>, files: readonly File[], nextSequence: number): Promise<readonly string[]> {
     const ops: Op[] = [];
     const faults: string[] = [];
     for (const file of files) {
@@ -53,16 +53,7 @@ export class TakePicture {
         const [widthPx, heightPx] = await sizeOf(blob);
         await this.store.putFile(sha256, blob);
         this.show(sha256, blob);
-        const fields = {
-          pieceId: piece.id,
-          rigId: null,
-          sequence: nextSequence + ops.length,
-          sha256,
-          widthPx,
-          heightPx,
-          shows: '',
-          marks: [],
-        };
+        const fields = { ...of, sequence: nextSequence + ops.length, sha256, widthPx, heightPx, shows: '', marks: [] };
         ops.push({ kind: 'picture.add', id: crypto.randomUUID(), fields });
       } catch {
         faults.push(`${file.name}: the picture is damaged and cannot be drawn; take it from the camera again`);

@@ -2,6 +2,7 @@ import { Injectable, computed, inject } from '@angular/core';
 import {
   USUAL_STUDY,
   emptyRecord,
+  subsystemKey,
   type FastenerSet,
   type JointSet,
   type Picture,
@@ -11,7 +12,7 @@ import {
   type Subsystem,
   type Vehicle,
 } from '@each-bolt/core/record';
-import { groupByPiece } from '@each-bolt/core/bench';
+import { groupByPiece, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp, type StudyRollUp } from '@each-bolt/core/cost';
 import { RecordService } from './record-service';
 
@@ -59,6 +60,18 @@ export class OpenStudy {
   /** questions by the record they are about */
   readonly questionsOf = computed<ReadonlyMap<string, readonly Question[]>>(() => grouped(this.questions(), (q) => q.aboutId));
   private readonly pictures = computed(() => this.record().pictures);
+  /** loose pieces recorded in a subsystem of a vehicle, fasteners not counted */
+  loosePieces(vehicleId: string, subsystemId: string): number {
+    const totals = totalsOf(this.rollUp().rolled, subsystemKey(vehicleId, subsystemId));
+    return totals ? shown(totals, false).pieces : 0;
+  }
+  /** mass of a piece with all inside it and what holds it, on one vehicle; null unless every piece of it has one */
+  massOf(pieceId: string): { readonly kg: number; readonly uKg: number } | null {
+    const totals = totalsOf(this.rollUp().rolled, pieceId);
+    const all = totals && shown(totals, true);
+    if (!all || all.massKg === null || all.massUKg === null || all.piecesMassed < all.piecesOfMass) return null;
+    return { kg: all.massKg, uKg: all.massUKg };
+  }
   /** pictures by the piece or rig they show */
   readonly picturesOf = computed<ReadonlyMap<string, readonly Picture[]>>(() =>
     grouped(this.pictures(), (picture) => picture.pieceId ?? picture.rigId ?? ''),

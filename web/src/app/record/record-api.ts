@@ -170,6 +170,11 @@ export class RecordApi {
     return this.refused(this.http.post<object>(`/api/studies/${studyId}/here`, { connection, pieceId }, this.device()));
   }
 
+  /** What planning learns from the other studies of the house. */
+  house<T>(studyId: string, what: 'experience' | 'held-vehicles' | 'house-rigs' | 'recorded'): Observable<readonly T[]> {
+    return this.get(`/api/studies/${studyId}/plan/${what}`);
+  }
+
   putFile(studyId: string, sha256: string, file: Blob): Observable<object> {
     return this.refused(
       this.http.put<object>(`/api/studies/${studyId}/files/${sha256}`, file, { headers: { 'Content-Type': 'application/octet-stream' } }),

@@ -7,3 +7,7 @@ export const whenText = (iso: string | null, now = new Date()): string => {
   const day = `${at.getFullYear()}-${String(at.getMonth() + 1).padStart(2, '0')}-${String(at.getDate()).padStart(2, '0')}`;
   return `${day} ${time}`;
 };
+
+/** The calendar date here and now, YYYY-MM-DD. */
+export const todayHere = (now = new Date()): string =>
+  `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`;

@@ -8,6 +8,7 @@ export const KEY_GROUPS: readonly { readonly title: string; readonly keys: reado
   {
     title: 'Anywhere',
     keys: [
+      { keys: ['p'], does: 'plan' },
       { keys: ['b'], does: 'bench' },
       { keys: ['c'], does: 'cost' },
       { keys: ['v'], does: 'compare vehicles' },

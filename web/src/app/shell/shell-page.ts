@@ -332,6 +332,7 @@ export class ShellPage {
         )}`
       : ABSENT;
     return {
+      plan: this.planFigure(),
       bench: {
         figure: `${fixed(
           sum((s) => s.pieces),
@@ -343,6 +344,14 @@ export class ShellPage {
       compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
     };
   });
+
+  /** packages done of all, whatever the schedule says */
+  private planFigure(): StageFigures['plan'] {
+    const { packages } = this.open.record();
+    const done = packages.filter((p) => p.doneOn !== null).length;
+    if (packages.length === 0) return { figure: 'no packages', progress: 'empty' };
+    return { figure: `${done} of ${packages.length} done`, progress: done === packages.length ? 'full' : 'half' };
+  }
 
   constructor() {
     effect(() => {
@@ -370,6 +379,7 @@ export class ShellPage {
   }
 
   private readonly keys: Readonly<Record<string, (() => void) | undefined>> = {
+    p: () => this.go('plan'),
     b: () => this.go('bench'),
     c: () => this.go('cost'),
     v: () => this.go('compare'),

@@ -1,6 +1,18 @@
 import { DOCUMENT, Injectable, inject } from '@angular/core';
 import type { Theme } from '../shell/theme-service';
-import type { ChartInk } from './chart-options';
+
+/** Colours a chart is drawn with, from the theme. */
+export interface ChartInk {
+  readonly ink: string;
+  readonly soft: string;
+  readonly line: string;
+  readonly sheet: string;
+  readonly dye: string;
+  readonly amber: string;
+  readonly red: string;
+  /** hue of each vehicle by its place in the study */
+  readonly vehicles: readonly string[];
+}
 
 const VEHICLES = 5;
 
@@ -20,6 +32,9 @@ export class ChartInkService {
       soft: colour('--soft'),
       line: colour('--fine'),
       sheet: colour('--sheet'),
+      dye: colour('--dye'),
+      amber: colour('--amber-edge'),
+      red: colour('--red'),
       vehicles: Array.from({ length: VEHICLES }, (_, i) => colour(`--vehicle-${i}`)),
     };
   }

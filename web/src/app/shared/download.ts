@@ -7,7 +7,11 @@ export class Download {
 
   /** A byte order mark goes first, so that spreadsheets read the text as UTF-8. */
   text(fileName: string, type: string, text: string): void {
-    const url = URL.createObjectURL(new Blob(['\ufeff', text], { type: `${type};charset=utf-8` }));
+    this.exact(fileName, type, `\ufeff${text}`);
+  }
+
+  exact(fileName: string, type: string, text: string): void {
+    const url = URL.createObjectURL(new Blob([text], { type: `${type};charset=utf-8` }));
     const link = this.document.createElement('a');
     link.href = url;
     link.download = fileName.replace(/[\\/:*?"<>|]+/g, ' ').trim();

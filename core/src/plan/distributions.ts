@@ -1,0 +1,10 @@
+// the declaration has to be found from every part of the program that compiles core
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
+/// <reference path="./jstat.d.ts" />
+import { jStat } from 'jstat';
+
+/** Chance that a normal value is at most x. */
+export const normalCdf = (x: number, mean: number, std: number): number => jStat.normal.cdf(x, mean, std);
+
+/** The value that a Student t of so many degrees of freedom stays below with a chance of p. */
+export const studentQuantile = (p: number, freedom: number): number => jStat.studentt.inv(p, freedom);

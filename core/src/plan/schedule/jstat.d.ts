@@ -1,6 +1,0 @@
-declare module 'jstat' {
-  export const jStat: {
-    readonly normal: { cdf(x: number, mean: number, std: number): number; inv(p: number, mean: number, std: number): number };
-    readonly studentt: { inv(p: number, dof: number): number };
-  };
-}

@@ -1,0 +1,45 @@
+import { printField, readField, unitShape, type FieldShape } from './field-text';
+
+const value = (shape: FieldShape, text: string): unknown => {
+  const read = readField(shape, text);
+  return read.ok ? read.value : read.message;
+};
+
+describe('what is typed into a field', () => {
+  it('becomes SI: hours, kWh, km, kWh per 100 km', () => {
+    expect(value(unitShape('likelyS'), '2,5')).toBe(9000);
+    expect(value(unitShape('batteryJ'), '75')).toBe(270_000_000);
+    expect(value(unitShape('rangeM'), '348')).toBe(348_000);
+    // 20 kWh / 100 km = 72 MJ / 100 km = 720 J/m
+    expect(value(unitShape('consumptionJPerM'), '20')).toBe(720);
+  });
+  it('is asked about when it can be read two ways, and refused when it is no number', () => {
+    expect(value({ kind: 'whole' }, '1,840')).toContain('can be 1.840 or 1840');
+    expect(value({ kind: 'whole' }, '2.5')).toContain('whole number');
+    expect(value(unitShape('likelyS'), 'long')).toContain('is not a number');
+    expect(value({ kind: 'date' }, '3.6.26')).toContain('is not a date');
+    expect(value({ kind: 'money' }, '48 990')).toContain('is not a price');
+  });
+  it('is an estimate of three times, or of one that stands for three', () => {
+    expect(value({ kind: 'effort' }, '2 / 3 / 6')).toEqual({ leastS: 7200, likelyS: 10_800, mostS: 21_600 });
+    expect(value({ kind: 'effort' }, '4')).toEqual({ leastS: 10_800, likelyS: 14_400, mostS: 21_600 });
+    expect(value({ kind: 'effort' }, '3 / 2 / 6')).toContain('must not decrease');
+    expect(value({ kind: 'effort' }, '2 / 3')).toContain('least, likely and most');
+  });
+  it('is nothing when nothing is typed, and text stays text', () => {
+    expect(value({ kind: 'whole' }, ' ')).toBeNull();
+    expect(value({ kind: 'text' }, ' ')).toBe('');
+    expect(value({ kind: 'words' }, 'welding, high voltage, welding,')).toEqual(['welding', 'high voltage']);
+  });
+  it('can be typed back as it is shown', () => {
+    for (const [shape, text] of [
+      [unitShape('batteryJ'), '75.2'],
+      [unitShape('wheelbaseM'), '3275'],
+      [{ kind: 'effort' }, '2 / 3.25 / 6'],
+      [{ kind: 'words' }, 'a, b'],
+    ] as const) {
+      const read = readField(shape, text);
+      expect(printField(shape, read.ok ? read.value : null)).toBe(text);
+    }
+  });
+});

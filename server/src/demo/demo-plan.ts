@@ -1,0 +1,222 @@
+import { dayNumber, hazardById, isoDay } from '@each-bolt/core/plan';
+import {
+  blankPackage,
+  type CandidateFields,
+  type ClaimFields,
+  type DaysOff,
+  type Depth,
+  type Op,
+  type RequestFields,
+  type ResourceFields,
+  type RigFields,
+  type StudyFields,
+  type WorkCalendar,
+  type WorkPlace,
+} from '@each-bolt/core/record';
+
+type Named<T, K extends keyof T> = Omit<T, K | 'sequence'>;
+
+/** The plan of the demo study as its file says it: things name each other, hours are hours. */
+export interface DemoPlan {
+  /** the day that the file takes for today; all its dates move by whole weeks to the day it is loaded */
+  readonly asOf: string;
+  readonly calendar: WorkCalendar;
+  readonly choiceWeights: StudyFields['choiceWeights'];
+  readonly candidates: readonly (Pick<
+    CandidateFields,
+    'name' | 'maker' | 'modelYear' | 'vehicleClass' | 'drive' | 'voltageV' | 'novelty' | 'noveltyNote' | 'waitDays' | 'price'
+  > & { readonly vehicle: string | null })[];
+  readonly requests: readonly (Named<RequestFields, 'candidateId'> & { readonly candidate: string })[];
+  readonly claims: readonly (Named<ClaimFields, 'vehicleId'> & { readonly vehicle: string })[];
+  readonly resources: readonly (Pick<ResourceFields, 'kind' | 'name' | 'skills' | 'daysOff' | 'note'> & {
+    readonly account: string | null;
+    readonly ratedKg?: number;
+  })[];
+  readonly rigs: readonly (Omit<RigFields, 'sequence' | 'timeToMakeS' | 'ratedN'> & {
+    readonly timeToMakeH: number;
+    readonly ratedKN: number;
+  })[];
+  readonly scopes: readonly {
+    readonly vehicle: string;
+    readonly subsystem: string;
+    readonly depth: Depth;
+    readonly reason: string;
+    readonly expectedPieces: number | null;
+    readonly expectedHours: number | null;
+  }[];
+  readonly packages: readonly {
+    readonly key: string;
+    readonly name: string;
+    readonly vehicle: string | null;
+    readonly subsystem: string | null;
+    readonly hours: readonly [number, number, number];
+    readonly people: number;
+    readonly skill: string;
+    readonly place: WorkPlace;
+    readonly rig: string | null;
+    readonly hazards: readonly string[];
+    readonly after: readonly string[];
+    readonly startedOn: string | null;
+    readonly doneOn: string | null;
+    readonly workedH: number | null;
+    readonly remainingH: number | null;
+    readonly agreed: readonly [string, string];
+    readonly note: string;
+  }[];
+  readonly hoists: readonly {
+    readonly vehicle: string;
+    readonly lift: string;
+    readonly massKg: number;
+    readonly massUKg: number;
+    readonly xM: number;
+    readonly yM: number;
+    readonly placeUM: number;
+    readonly marginM: number;
+    readonly pads: readonly (readonly [number, number])[];
+  }[];
+  readonly unloads: readonly {
+    readonly vehicle: string;
+    readonly label: string;
+    readonly piece: string | null;
+    readonly massKg: number | null;
+    readonly massUKg: number | null;
+    readonly xM: number;
+    readonly yM: number;
+  }[];
+}
+
+/** How the plan finds what it names. */
+export interface DemoNames {
+  readonly vehicle: (name: string) => string;
+  readonly subsystem: (name: string) => string;
+  readonly account: (login: string) => string;
+  readonly piece: (tag: string) => string;
+  readonly newId: () => string;
+}
+
+const HOUR_S = 3600;
+const WEEK = 7;
+
+/** Moves dates by the whole weeks between the day the file takes for today and today, so that weekdays stay. */
+export const weeksLater = (asOf: string, today: string): ((iso: string) => string) => {
+  const days = Math.floor((dayNumber(today) - dayNumber(asOf)) / WEEK) * WEEK;
+  return (iso) => `${isoDay(dayNumber(iso.slice(0, 10)) + days)}${iso.slice(10)}`;
+};
+
+const seconds = (hours: number | null): number | null => (hours === null ? null : hours * HOUR_S);
+
+/** The calendar of the demo plan, moved to today. */
+export const demoCalendar = ({ asOf, calendar }: DemoPlan, today: string): WorkCalendar => {
+  const later = weeksLater(asOf, today);
+  return {
+    ...calendar,
+    startsOn: calendar.startsOn === null ? null : later(calendar.startsOn),
+    daysOff: calendar.daysOff.map((off) => ({ ...off, from: later(off.from), to: later(off.to) })),
+  };
+};
+
+/** The ops that plan the demo study as of today. */
+export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, priceYear: number, today: string): readonly Op[] => {
+  const later = weeksLater(plan.asOf, today);
+  const laterOr = (iso: string | null): string | null => (iso === null ? null : later(iso));
+  const moved = (off: DaysOff): DaysOff => ({ ...off, from: later(off.from), to: later(off.to) });
+  const ids = new Map<string, string>();
+  const idOf = (what: string): string => {
+    const id = ids.get(what) ?? names.newId();
+    ids.set(what, id);
+    return id;
+  };
+  const { newId } = names;
+  const candidates = plan.candidates.map(({ vehicle, ...fields }, sequence): Op => ({
+    kind: 'candidate.add',
+    id: idOf(`candidate ${fields.name}`),
+    fields: {
+      ...fields,
+      sequence,
+      priceCurrency: currency,
+      priceYear,
+      note: '',
+      vehicleId: vehicle === null ? null : names.vehicle(vehicle),
+    },
+  }));
+  const requests = plan.requests.map(({ candidate, ...fields }, sequence): Op => ({
+    kind: 'request.add',
+    id: newId(),
+    fields: { ...fields, sequence, candidateId: idOf(`candidate ${candidate}`) },
+  }));
+  const claims = plan.claims.map(({ vehicle, ...fields }, sequence): Op => ({
+    kind: 'claim.add',
+    id: newId(),
+    fields: { ...fields, sequence, vehicleId: names.vehicle(vehicle) },
+  }));
+  const resources = plan.resources.map(({ account, ratedKg, daysOff, ...fields }, sequence): Op => ({
+    kind: 'resource.add',
+    id: idOf(fields.name),
+    fields: {
+      ...fields,
+      sequence,
+      daysOff: daysOff.map(moved),
+      personId: account === null ? null : names.account(account),
+      ratedKg: ratedKg ?? null,
+    },
+  }));
+  const rigs = plan.rigs.map(({ timeToMakeH, ratedKN, ...fields }, sequence): Op => ({
+    kind: 'rig.add',
+    id: idOf(fields.name),
+    fields: { ...fields, sequence, timeToMakeS: timeToMakeH * HOUR_S, ratedN: ratedKN * 1000 },
+  }));
+  const scopes = plan.scopes.map(({ vehicle, subsystem, expectedHours, ...fields }): Op => ({
+    kind: 'scope.add',
+    id: newId(),
+    fields: { ...fields, vehicleId: names.vehicle(vehicle), subsystemId: names.subsystem(subsystem), expectedS: seconds(expectedHours) },
+  }));
+  const packages = plan.packages.map((p, sequence): Op => ({
+    kind: 'package.add',
+    id: idOf(`package ${p.key}`),
+    fields: {
+      ...blankPackage(p.name, sequence),
+      ...{
+        vehicleId: p.vehicle === null ? null : names.vehicle(p.vehicle),
+        subsystemId: p.subsystem === null ? null : names.subsystem(p.subsystem),
+      },
+      ...{ leastS: p.hours[0] * HOUR_S, likelyS: p.hours[1] * HOUR_S, mostS: p.hours[2] * HOUR_S },
+      ...{ people: p.people, skill: p.skill, place: p.place, rigId: p.rig === null ? null : idOf(p.rig), hazards: p.hazards },
+      after: p.after.map((key) => idOf(`package ${key}`)),
+      ...{ startedOn: laterOr(p.startedOn), doneOn: laterOr(p.doneOn), workedS: seconds(p.workedH), remainingS: seconds(p.remainingH) },
+      ...{ agreedFrom: later(p.agreed[0]), agreedTo: later(p.agreed[1]), note: p.note },
+    },
+  }));
+  const gates = plan.packages.flatMap((p) =>
+    p.hazards
+      .flatMap((hazard) => (hazardById.get(hazard)?.gates ?? []).map((ask) => ({ hazard, ask })))
+      .map(({ hazard, ask }, sequence): Op => ({
+        kind: 'gate.add',
+        id: newId(),
+        fields: { packageId: idOf(`package ${p.key}`), sequence, hazard, ...ask, ...answerOf(ask, p.startedOn !== null) },
+      })),
+  );
+  const hoists = plan.hoists.map(({ vehicle, lift, pads, ...fields }): Op => ({
+    kind: 'hoist.add',
+    id: newId(),
+    fields: { ...fields, vehicleId: names.vehicle(vehicle), resourceId: idOf(lift), pads: pads.map(([xM, yM]) => ({ xM, yM })) },
+  }));
+  const unloads = plan.unloads.map(({ vehicle, piece, ...fields }, sequence): Op => ({
+    kind: 'unload.add',
+    id: newId(),
+    fields: { ...fields, sequence, vehicleId: names.vehicle(vehicle), pieceId: piece === null ? null : names.piece(piece) },
+  }));
+  return [...candidates, ...requests, ...claims, ...scopes, ...resources, ...rigs, ...packages, ...gates, ...hoists, ...unloads];
+};
+
+type Ask = (typeof hazardById extends ReadonlyMap<string, infer H> ? H : never)['gates'][number];
+
+/** What was read before work that has begun; nothing before work that has not. */
+const answerOf = (ask: Ask, hasBegun: boolean): { readonly value: number | null; readonly said: string } => {
+  if (!hasBegun) return { value: null, said: '' };
+  if (ask.kind === 'number')
+    return {
+      value: ask.low !== null && ask.high !== null ? Math.round(ask.low + (ask.high - ask.low) / 3) : (ask.high ?? ask.low ?? 0),
+      said: '',
+    };
+  return { value: null, said: ask.kind === 'yes' ? 'yes' : 'Odo Farrow' };
+};

@@ -1,0 +1,510 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ABSENT, fixed, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import type { Hoist, HoistFields, Op, Unload, UnloadFields } from '@each-bolt/core/record';
+import { hoistBalance, lumpOf, type BalanceStep } from '@each-bolt/core/plan';
+import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { Selection } from '../record/selection';
+import { ChartInkService } from '../shared/chart-ink';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { RefusalNote } from '../shared/refusal-note';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { ThemeService } from '../shell/theme-service';
+import { echarts } from './echarts';
+import { PlanScheduleService } from './plan-schedule-service';
+import { RowEdits } from './row-edits';
+import { hoistChart } from './schedule-chart';
+
+const metres: FieldShape = { kind: 'number', per: 1, unit: 'm', digits: 3 };
+const kilograms: FieldShape = { kind: 'number', per: 1, unit: 'kg', digits: 1 };
+
+const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
+  stays: 'stays on the pads',
+  near: 'near the limit: set stands first',
+  tips: 'TIPS: do not take it off like this',
+  unknown: 'not known',
+};
+
+/** Pads where a vehicle of usual size is lifted, until those of this one are typed. */
+const USUAL_PADS = [
+  { xM: 0.55, yM: -0.75 },
+  { xM: 0.55, yM: 0.75 },
+  { xM: 2.45, yM: 0.75 },
+  { xM: 2.45, yM: -0.75 },
+] as const;
+
+/** Whether a vehicle stays on the lift's pads while heavy things come off it, step by step, before the first is touched. */
+@Component({
+  selector: 'eb-hoist-panel',
+  imports: [EditField, NgxEchartsDirective, RefusalNote, VehicleMark],
+  providers: [provideEchartsCore({ echarts })],
+  template: `<header class="sheet-head">
+      <p>
+        <eb-vehicle-mark [place]="selection.vehiclePlace()" />
+        <select class="plain" aria-label="Vehicle on the lift" (change)="selection.choose({ vehicle: $any($event.target).value })">
+          @for (v of open.record().vehicles; track v.id) {
+            <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
+          }
+        </select>
+      </p>
+      @if (hoist() === null && selection.vehicle() && mayEdit()) {
+        <button type="button" class="main-button" (click)="setUp()">Put it on a lift</button>
+      }
+    </header>
+    @if (hoist(); as h) {
+      @if (warning() !== '') {
+        <p class="warning" role="alert">{{ warning() }}</p>
+      }
+      @for (issue of balance()?.issues ?? []; track $index) {
+        <eb-refusal [message]="issue.message" />
+      }
+      <div class="two">
+        <section aria-label="Vehicle and pads">
+          <dl class="facts">
+            <dt>Lift</dt>
+            <dd>
+              <eb-edit-field
+                label="Lift"
+                [options]="lifts()"
+                [value]="h.resourceId ?? ''"
+                [disabled]="!mayEdit()"
+                (committed)="edit('resourceId', $event)"
+              />
+            </dd>
+            @for (line of lines; track line.field) {
+              <dt>{{ line.label }}</dt>
+              <dd>
+                <eb-edit-field
+                  [label]="line.label"
+                  [shape]="line.shape"
+                  [value]="$any(h[line.field])"
+                  [disabled]="!mayEdit()"
+                  [fault]="edits.faultOf(h.id, line.field)"
+                  (committed)="edit(line.field, $event)"
+                />
+              </dd>
+            }
+            @for (pad of h.pads; track $index; let i = $index) {
+              <dt>Pad {{ i + 1 }}: x, y</dt>
+              <dd class="pair">
+                <eb-edit-field
+                  [label]="'Pad ' + (i + 1) + ' from the front axle'"
+                  [shape]="metre"
+                  [showUnit]="false"
+                  [value]="pad.xM"
+                  [disabled]="!mayEdit()"
+                  (committed)="setPad(i, 'xM', $event)"
+                />
+                <eb-edit-field
+                  [label]="'Pad ' + (i + 1) + ' to the right'"
+                  [shape]="metre"
+                  [value]="pad.yM"
+                  [disabled]="!mayEdit()"
+                  (committed)="setPad(i, 'yM', $event)"
+                />
+              </dd>
+            }
+          </dl>
+          <p class="soft small">
+            x from the front axle rearwards, y from the middle to the right. A step tips as soon as the centre of mass is not surely, within
+            two standard uncertainties, between the pads.
+          </p>
+        </section>
+        <div
+          class="chart"
+          echarts
+          [options]="options()!"
+          [autoResize]="true"
+          role="img"
+          aria-label="Pads and centre of mass from above, step by step; the table below says the same"
+        ></div>
+      </div>
+      <section aria-label="What comes off, in order">
+        <div class="sheet-head">
+          <h3>What comes off, in order</h3>
+          @if (mayEdit()) {
+            <div class="acts">
+              <button type="button" class="quiet-button" [disabled]="fromPlan().length === 0" (click)="takeFromPlan()">
+                {{ fromPlan().length === 0 ? 'The plan holds nothing more' : 'Take ' + fromPlan().length + ' from the plan' }}
+              </button>
+              <button type="button" class="quiet-button" (click)="add()">Add a step</button>
+            </div>
+          }
+        </div>
+        <table class="ruled">
+          <thead>
+            <tr>
+              <th scope="col" class="right">Step</th>
+              <th scope="col">Comes off</th>
+              <th scope="col">Recorded piece</th>
+              <th scope="col" class="right">Mass, kg</th>
+              <th scope="col" class="right">± u, kg</th>
+              <th scope="col" class="right">x, m</th>
+              <th scope="col" class="right">y, m</th>
+              <th scope="col" class="right">Left, kg</th>
+              <th scope="col" class="right">Inside by, mm</th>
+              <th scope="col">Then it</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of rows(); track row.unload.id; let i = $index) {
+              <tr [class.tips]="row.state === 'tips'" [class.near]="row.state === 'near'">
+                <td class="right figure">{{ i + 1 }}</td>
+                <td class="wide">
+                  <eb-edit-field
+                    label="What comes off"
+                    [value]="row.unload.label"
+                    [disabled]="!mayEdit()"
+                    [fault]="edits.faultOf(row.unload.id, 'label')"
+                    (committed)="editStep(row.unload, { label: $any($event) })"
+                  />
+                </td>
+                <td>
+                  <eb-edit-field
+                    [label]="'Recorded piece of ' + row.unload.label"
+                    [options]="pieces()"
+                    [value]="row.unload.pieceId ?? ''"
+                    [disabled]="!mayEdit()"
+                    (committed)="editStep(row.unload, { pieceId: $any($event) })"
+                  />
+                </td>
+                <td class="n">
+                  <eb-edit-field
+                    [label]="'Mass of ' + row.unload.label"
+                    [shape]="kg"
+                    [showUnit]="false"
+                    [placeholder]="row.mass"
+                    [value]="row.unload.massKg"
+                    [disabled]="!mayEdit()"
+                    [fault]="edits.faultOf(row.unload.id, 'massKg')"
+                    (committed)="setMass(row.unload, $event)"
+                  />
+                </td>
+                <td class="n">
+                  <eb-edit-field
+                    [label]="'Uncertainty of the mass of ' + row.unload.label"
+                    [shape]="kg"
+                    [showUnit]="false"
+                    [placeholder]="row.massU"
+                    [value]="row.unload.massUKg"
+                    [disabled]="!mayEdit()"
+                    [fault]="edits.faultOf(row.unload.id, 'massUKg')"
+                    (committed)="editStep(row.unload, { massUKg: $any($event) })"
+                  />
+                </td>
+                <td class="n">
+                  <eb-edit-field
+                    [label]="'x of ' + row.unload.label"
+                    [shape]="metre"
+                    [showUnit]="false"
+                    [placeholder]="row.x"
+                    [value]="row.unload.xM"
+                    [disabled]="!mayEdit()"
+                    [fault]="edits.faultOf(row.unload.id, 'xM')"
+                    (committed)="setPlace(row.unload, 'xM', $event)"
+                  />
+                </td>
+                <td class="n">
+                  <eb-edit-field
+                    [label]="'y of ' + row.unload.label"
+                    [shape]="metre"
+                    [showUnit]="false"
+                    [placeholder]="row.y"
+                    [value]="row.unload.yM"
+                    [disabled]="!mayEdit()"
+                    [fault]="edits.faultOf(row.unload.id, 'yM')"
+                    (committed)="setPlace(row.unload, 'yM', $event)"
+                  />
+                </td>
+                <td class="right figure">{{ row.left }}</td>
+                <td class="right figure">{{ row.inside }}</td>
+                <td class="state">{{ row.text }}</td>
+                <td class="acts-cell">
+                  @if (mayEdit()) {
+                    <button
+                      type="button"
+                      class="quiet-button"
+                      [attr.aria-label]="'Move ' + row.unload.label + ' up'"
+                      [disabled]="i === 0"
+                      (click)="move(i, -1)"
+                    >
+                      <i class="pi pi-arrow-up" aria-hidden="true"></i>
+                    </button>
+                    <button
+                      type="button"
+                      class="quiet-button"
+                      [attr.aria-label]="'Take ' + row.unload.label + ' off the list'"
+                      (click)="edits.remove('unload', row.unload)"
+                    >
+                      <i class="pi pi-times" aria-hidden="true"></i>
+                    </button>
+                  }
+                </td>
+              </tr>
+            } @empty {
+              <tr>
+                <td colspan="11" class="soft">Nothing comes off yet. Take the order from the plan, or add the heavy things one by one.</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      </section>
+    } @else {
+      <p class="sheet-empty">
+        {{
+          selection.vehicle()
+            ? 'This vehicle is not on a lift yet: set its mass, its centre of mass and the pads, then the order in which heavy things come off.'
+            : 'The study has no vehicle yet.'
+        }}
+      </p>
+    }`,
+  styles: `
+    :host {
+      display: grid;
+      gap: 10px;
+    }
+    .two {
+      display: grid;
+      grid-template-columns: minmax(300px, 380px) minmax(0, 1fr);
+      gap: 24px;
+    }
+    .chart {
+      min-height: 300px;
+    }
+    .pair {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      gap: 6px;
+    }
+    .warning {
+      padding: 8px 12px;
+      border: 2px solid var(--red);
+      color: var(--red);
+      font-weight: 600;
+      background: var(--sheet);
+    }
+    .small {
+      font-size: 12.5px;
+    }
+    .n {
+      width: 74px;
+    }
+    .wide {
+      min-width: 130px;
+    }
+    .tips .state {
+      color: var(--red);
+      font-weight: 600;
+    }
+    .near .state {
+      color: var(--amber);
+      font-weight: 500;
+    }
+    .acts-cell {
+      white-space: nowrap;
+    }
+    .acts-cell .quiet-button {
+      padding: 5px 6px;
+    }
+    .acts-cell .pi {
+      margin: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class HoistPanel {
+  protected readonly open = inject(OpenStudy);
+  protected readonly selection = inject(Selection);
+  protected readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+  private readonly schedules = inject(PlanScheduleService);
+  private readonly theme = inject(ThemeService);
+  private readonly inks = inject(ChartInkService);
+
+  protected readonly metre = metres;
+  protected readonly kg = kilograms;
+  protected readonly lines: readonly { readonly field: keyof HoistFields; readonly label: string; readonly shape: FieldShape }[] = [
+    { field: 'massKg', label: 'Mass of the vehicle', shape: kilograms },
+    { field: 'massUKg', label: 'its standard uncertainty', shape: kilograms },
+    { field: 'xM', label: 'Centre of mass, x', shape: metres },
+    { field: 'yM', label: 'Centre of mass, y', shape: metres },
+    { field: 'placeUM', label: 'their standard uncertainty', shape: metres },
+    { field: 'marginM', label: 'Margin to the line of the pads', shape: metres },
+  ];
+  protected readonly mayEdit = computed(() => this.service.can()('hoist.edit'));
+  protected readonly hoist = computed<Hoist | null>(
+    () => this.open.record().hoists.find((h) => h.vehicleId === this.selection.vehicle()?.id) ?? null,
+  );
+  private readonly unloads = computed(() =>
+    this.open
+      .record()
+      .unloads.filter((u) => u.vehicleId === this.selection.vehicle()?.id)
+      .sort((a, b) => a.sequence - b.sequence || (a.id < b.id ? -1 : 1)),
+  );
+  private readonly lumps = computed(() =>
+    this.unloads().map((unload) => {
+      const piece = this.open.pieceById().get(unload.pieceId ?? '') ?? null;
+      const within = piece && this.open.massOf(piece.id);
+      return { piece, within, lump: lumpOf(unload, piece, within?.kg ?? null, within?.uKg ?? null) };
+    }),
+  );
+  protected readonly balance = computed(() => {
+    const hoist = this.hoist();
+    return (
+      hoist &&
+      hoistBalance(
+        hoist,
+        this.unloads(),
+        this.lumps().map(({ lump }) => lump),
+      )
+    );
+  });
+  protected readonly options = computed(() => {
+    const [hoist, balance] = [this.hoist(), this.balance()];
+    return hoist && balance && hoistChart(hoist.pads, balance, this.inks.read(this.theme.theme()));
+  });
+  protected readonly warning = computed(() => {
+    const balance = this.balance();
+    if (!balance) return '';
+    if (balance.startState === 'tips') return 'The whole vehicle does not surely stand on these pads. Move the pads before it is lifted.';
+    const lift = this.open.record().resources.find((r) => r.id === this.hoist()?.resourceId);
+    if (lift?.ratedKg != null && balance.start.massKg > lift.ratedKg)
+      return `${lift.name} may carry ${fixed(lift.ratedKg, 0)} kg; the vehicle weighs ${fixed(balance.start.massKg, 0)} kg.`;
+    const at = balance.steps.findIndex((step) => step.state === 'tips');
+    const step = balance.steps[at];
+    return step
+      ? `Stop before step ${at + 1}, “${step.unload.label}”: after it the vehicle tips off the pads. Change the order, move the pads, or set stands and straps.`
+      : '';
+  });
+  protected readonly rows = computed(() =>
+    (this.balance()?.steps ?? []).map((step, at) => {
+      const { within, piece } = this.lumps()[at]!;
+      const text = (value: number | null | undefined, digits: number): string =>
+        value === null || value === undefined ? '' : fixed(value, digits);
+      return {
+        unload: step.unload,
+        state: step.state,
+        text: STATE_TEXT[step.state],
+        mass: text(within?.kg, 1),
+        massU: text(within?.uKg, 1),
+        x: text(piece?.xM, 2),
+        y: text(piece?.yM, 2),
+        left: step.after ? fixed(step.after.massKg, 0) : ABSENT,
+        inside: step.after ? `${fixed(step.after.insideM * 1000, 0)} ± ${fixed(step.after.uM * 1000, 0)}` : ABSENT,
+      };
+    }),
+  );
+  protected readonly lifts = computed<readonly FieldOption[]>(() => [
+    { value: '', word: 'not said' },
+    ...this.open
+      .record()
+      .resources.filter((r) => r.kind === 'lift')
+      .map((r) => ({ value: r.id, word: r.name })),
+  ]);
+  /** pieces straight under a subsystem of the vehicle: what comes off as one */
+  protected readonly pieces = computed<readonly FieldOption[]>(() => [
+    { value: '', word: 'typed here' },
+    ...this.open
+      .record()
+      .pieces.filter((p) => p.vehicleId === this.selection.vehicle()?.id && p.subsystemId !== null)
+      .map((p) => ({ value: p.id, word: p.name })),
+  ]);
+  /** what packages on a lift will take off and no step does yet, in the order of the schedule */
+  protected readonly fromPlan = computed(() => {
+    const vehicle = this.selection.vehicle();
+    const schedule = this.schedules.schedule();
+    if (!vehicle || !schedule) return [];
+    const record = this.open.record();
+    const have = new Set(this.unloads().map((u) => u.label));
+    const startOf = new Map(schedule.packages.map((s) => [s.packageId, s.start]));
+    return record.packages
+      .filter((p) => p.vehicleId === vehicle.id && p.place === 'lift' && p.subsystemId !== null && startOf.has(p.id) && p.doneOn === null)
+      .sort((a, b) => startOf.get(a.id)! - startOf.get(b.id)!)
+      .flatMap((pack) => {
+        const name = record.subsystems.find((s) => s.id === pack.subsystemId)?.name ?? pack.name;
+        const top = record.pieces.find((p) => p.vehicleId === vehicle.id && p.subsystemId === pack.subsystemId && p.parentId === null);
+        return have.has(name) ? [] : [{ label: name, pieceId: top?.id ?? null }];
+      });
+  });
+
+  protected setUp(): void {
+    const vehicle = this.selection.vehicle();
+    if (!vehicle) return;
+    const massKg = vehicle.kerbMassKg ?? 2000;
+    void this.edits.add('hoist', {
+      ...{ vehicleId: vehicle.id, resourceId: null, massKg, massUKg: 10, yM: 0, placeUM: 0.02, marginM: 0.15 },
+      xM: Number(((vehicle.wheelbaseM ?? 3) / 2).toFixed(2)),
+      pads: USUAL_PADS.map((pad) => ({ ...pad })),
+    });
+  }
+
+  protected edit(field: keyof HoistFields, value: FieldValue): void {
+    const hoist = this.hoist();
+    if (hoist) void this.edits.edit('hoist', hoist, { [field]: value });
+  }
+
+  protected setPad(at: number, axis: 'xM' | 'yM', value: FieldValue): void {
+    const hoist = this.hoist();
+    if (hoist && typeof value === 'number')
+      void this.edits.edit('hoist', hoist, { pads: hoist.pads.map((pad, i) => (i === at ? { ...pad, [axis]: value } : pad)) });
+  }
+
+  private nextSequence(): number {
+    return Math.max(-1, ...this.unloads().map((u) => u.sequence)) + 1;
+  }
+
+  private stepFields(label: string, pieceId: string | null, sequence: number): UnloadFields {
+    const vehicleId = this.selection.vehicle()?.id ?? '';
+    return { vehicleId, sequence, label, pieceId, massKg: null, massUKg: null, xM: null, yM: null };
+  }
+
+  protected add(): void {
+    void this.edits.add('unload', this.stepFields(`Step ${this.unloads().length + 1}`, null, this.nextSequence()));
+  }
+
+  protected takeFromPlan(): void {
+    const first = this.nextSequence();
+    void this.edits.send(
+      this.fromPlan().map(({ label, pieceId }, i): Op => ({
+        kind: 'unload.add',
+        id: crypto.randomUUID(),
+        fields: this.stepFields(label, pieceId, first + i),
+      })),
+    );
+  }
+
+  protected editStep(unload: Unload, fields: Partial<UnloadFields>): void {
+    void this.edits.edit('unload', unload, fields);
+  }
+
+  /** A mass typed alone is an estimate good to a tenth. */
+  protected setMass(unload: Unload, value: FieldValue): void {
+    const massKg = value as number | null;
+    this.editStep(
+      unload,
+      massKg === null ? { massKg: null, massUKg: null } : { massKg, massUKg: unload.massUKg ?? Number((massKg / 10).toPrecision(2)) },
+    );
+  }
+
+  /** A place typed along one axis lies in the middle across until that is typed too. */
+  protected setPlace(unload: Unload, axis: 'xM' | 'yM', value: FieldValue): void {
+    const at = value as number | null;
+    this.editStep(unload, at === null ? { xM: null, yM: null } : { xM: unload.xM ?? 0, yM: unload.yM ?? 0, [axis]: at });
+  }
+
+  protected move(at: number, by: -1 | 1): void {
+    const [a, b] = [this.unloads()[at], this.unloads()[at + by]];
+    if (!a || !b) return;
+    void this.edits.send([
+      { kind: 'unload.edit', id: a.id, was: { sequence: a.sequence }, fields: { sequence: b.sequence } },
+      {
+        kind: 'unload.edit',
+        id: b.id,
+        was: { sequence: b.sequence },
+        fields: { sequence: a.sequence === b.sequence ? a.sequence + 1 : a.sequence },
+      },
+    ]);
+  }
+}

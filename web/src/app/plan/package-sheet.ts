@@ -1,0 +1,393 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ActivatedRoute, Router } from '@angular/router';
+import { counted, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { PLACES, PLACE_WORD, type PackageFields, type WorkPackage } from '@each-bolt/core/record';
+import {
+  HAZARDS,
+  gateFault,
+  hazardOps,
+  numbered,
+  printAfter,
+  readAfter,
+  removePackageOps,
+  scopeExpectation,
+  scopeOf,
+  swapOps,
+} from '@each-bolt/core/plan';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { PlanHouse } from './plan-house';
+import { PlanScheduleService } from './plan-schedule-service';
+import { RowEdits } from './row-edits';
+
+interface Line {
+  readonly field: keyof PackageFields;
+  readonly label: string;
+  readonly shape: FieldShape;
+}
+
+const ACTUALS: readonly Line[] = [
+  { field: 'startedOn', label: 'Started on', shape: { kind: 'date' } },
+  { field: 'doneOn', label: 'Done on', shape: { kind: 'date' } },
+  { field: 'workedS', label: 'Time spent', shape: unitShape('workedS') },
+  { field: 'remainingS', label: 'Time still needed', shape: unitShape('remainingS') },
+];
+
+/** One work package in full. */
+@Component({
+  selector: 'eb-package-sheet',
+  imports: [EditField],
+  template: `<aside aria-label="Package">
+    @let p = pack();
+    <header>
+      <h2>{{ number() }} · {{ p.name }}</h2>
+      <button type="button" class="quiet-button" aria-label="Close the package" (click)="close()">
+        <i class="pi pi-times" aria-hidden="true"></i>
+      </button>
+    </header>
+    @if (left() !== '') {
+      <p class="warn">{{ left() }}</p>
+    }
+    <dl class="facts">
+      <dt>Name</dt>
+      <dd>
+        <eb-edit-field
+          label="Name of the package"
+          [value]="p.name"
+          [disabled]="!mayPlan()"
+          [fault]="fault('name')"
+          (committed)="edit('name', $event)"
+        />
+      </dd>
+      <dt>Vehicle</dt>
+      <dd>
+        <eb-edit-field
+          label="Vehicle of the package"
+          [options]="vehicles()"
+          [value]="p.vehicleId ?? ''"
+          [disabled]="!mayPlan()"
+          (committed)="edit('vehicleId', $event)"
+        />
+      </dd>
+      <dt>Subsystem</dt>
+      <dd>
+        <eb-edit-field
+          label="Subsystem of the package"
+          [options]="subsystems()"
+          [value]="p.subsystemId ?? ''"
+          [disabled]="!mayPlan()"
+          (committed)="edit('subsystemId', $event)"
+        />
+      </dd>
+      <dt>Least / likely / most</dt>
+      <dd>
+        <eb-edit-field
+          label="Least, likely and most hours"
+          [shape]="{ kind: 'effort' }"
+          [placeholder]="'2 / 3 / 6'"
+          [value]="effort()"
+          [disabled]="!mayPlan()"
+          [fault]="fault('likelyS')"
+          (committed)="setEffort($event)"
+        />
+      </dd>
+      <dt>People</dt>
+      <dd>
+        <eb-edit-field
+          label="People of the crew"
+          [shape]="{ kind: 'whole' }"
+          [value]="p.people"
+          [disabled]="!mayPlan()"
+          [fault]="fault('people')"
+          (committed)="edit('people', $event ?? 0)"
+        />
+      </dd>
+      <dt>Who can</dt>
+      <dd>
+        <eb-edit-field
+          label="Skill the crew needs"
+          [options]="skills()"
+          [value]="p.skill"
+          [disabled]="!mayPlan()"
+          (committed)="edit('skill', $event ?? '')"
+        />
+      </dd>
+      <dt>By name</dt>
+      <dd class="checks">
+        @for (person of people(); track person.id) {
+          <label
+            ><input
+              type="checkbox"
+              [checked]="p.who.includes(person.id)"
+              [disabled]="!mayPlan()"
+              (change)="toggleWho(person.id, $any($event.target).checked)"
+            />
+            {{ person.name }}</label
+          >
+        } @empty {
+          <span class="soft">no people yet</span>
+        }
+        @if (fault('who') !== '') {
+          <small role="alert">{{ fault('who') }}</small>
+        }
+      </dd>
+      <dt>Where</dt>
+      <dd>
+        <eb-edit-field
+          label="Place of the package"
+          [options]="places"
+          [value]="p.place"
+          [disabled]="!mayPlan()"
+          (committed)="edit('place', $event)"
+        />
+      </dd>
+      <dt>Rig</dt>
+      <dd>
+        <eb-edit-field
+          label="Rig of the package"
+          [options]="rigs()"
+          [value]="p.rigId ?? ''"
+          [disabled]="!mayPlan()"
+          (committed)="edit('rigId', $event)"
+        />
+      </dd>
+      <dt>After numbers</dt>
+      <dd>
+        <eb-edit-field
+          label="Numbers of the packages before"
+          placeholder="3, 5"
+          [value]="after()"
+          [disabled]="!mayPlan()"
+          [fault]="afterFault() || fault('after')"
+          (committed)="setAfter($any($event) ?? '')"
+        />
+      </dd>
+      <dt>Pinned on</dt>
+      <dd>
+        <eb-edit-field
+          label="Day the package is pinned on"
+          [shape]="{ kind: 'date' }"
+          [value]="p.pinnedOn"
+          [disabled]="!mayPlan()"
+          [fault]="fault('pinnedOn')"
+          (committed)="edit('pinnedOn', $event)"
+        />
+      </dd>
+      <dt>Not before</dt>
+      <dd>
+        <eb-edit-field
+          label="Day before which the package does not begin"
+          [shape]="{ kind: 'date' }"
+          [value]="p.notBefore"
+          [disabled]="!mayPlan()"
+          (committed)="edit('notBefore', $event)"
+        />
+      </dd>
+    </dl>
+    <h3>What was done</h3>
+    @if (recordedText() !== '') {
+      <p class="soft small">{{ recordedText() }}</p>
+    }
+    <dl class="facts">
+      @for (line of actuals; track line.field) {
+        <dt>{{ line.label }}</dt>
+        <dd>
+          <eb-edit-field
+            [label]="line.label"
+            [shape]="line.shape"
+            [value]="$any(p[line.field])"
+            [disabled]="!mayRecord()"
+            [fault]="fault(line.field)"
+            (committed)="edit(line.field, $event)"
+          />
+        </dd>
+      }
+      <dt>Note</dt>
+      <dd>
+        <eb-edit-field
+          label="Note on the package"
+          [shape]="{ kind: 'lines' }"
+          [value]="p.note"
+          [disabled]="!mayRecord()"
+          (committed)="edit('note', $event)"
+        />
+      </dd>
+    </dl>
+    <details [open]="p.hazards.length > 0">
+      <summary>Hazards, {{ p.hazards.length === 0 ? 'none' : hazardText() }}</summary>
+      <div class="checks">
+        @for (hazard of hazards; track hazard.id) {
+          <label
+            ><input
+              type="checkbox"
+              [checked]="p.hazards.includes(hazard.id)"
+              [disabled]="!mayPlan()"
+              (change)="toggleHazard(hazard.id, $any($event.target).checked)"
+            />
+            {{ hazard.name }}</label
+          >
+        }
+      </div>
+      <button type="button" class="link-button" (click)="toPrecautions()">{{ gateText() }}</button>
+    </details>
+    @if (mayPlan()) {
+      <div class="acts">
+        <button type="button" class="quiet-button" (click)="move(-1)">Up</button>
+        <button type="button" class="quiet-button" (click)="move(1)">Down</button>
+        <button type="button" class="quiet-button" (click)="remove()">Take the package off</button>
+      </div>
+    }
+  </aside>`,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+      border-left: 1px solid var(--line);
+      background: var(--sheet);
+      overflow: auto;
+    }
+    aside {
+      display: grid;
+      gap: 10px;
+      padding: 12px 14px 20px;
+    }
+    header {
+      display: flex;
+      gap: 8px;
+      justify-content: space-between;
+      align-items: start;
+    }
+    .checks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 3px 12px;
+      font-size: 13px;
+    }
+    .warn {
+      padding: 6px 10px;
+      border: 1px solid var(--amber-edge);
+      background: var(--amber-tint);
+      font-size: 13px;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+    small {
+      color: var(--amber);
+    }
+    summary {
+      font: 600 14px/1.6 var(--label);
+      cursor: pointer;
+    }
+    details .link-button {
+      margin-top: 8px;
+      font-size: 13px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PackageSheet {
+  readonly pack = input.required<WorkPackage>();
+
+  private readonly open = inject(OpenStudy);
+  private readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+  private readonly house = inject(PlanHouse);
+  private readonly schedules = inject(PlanScheduleService);
+  private readonly router = inject(Router);
+  private readonly route = inject(ActivatedRoute);
+
+  protected readonly actuals = ACTUALS;
+  protected readonly hazards = HAZARDS;
+  protected readonly places: readonly FieldOption[] = PLACES.map((value) => ({ value, word: PLACE_WORD[value] }));
+  protected readonly mayPlan = computed(() => this.service.can()('package.add'));
+  protected readonly mayRecord = computed(() => this.service.can()('package.edit'));
+  protected readonly afterFault = signal('');
+  protected readonly number = computed(() => numbered(this.open.record().packages).findIndex((p) => p.id === this.pack().id) + 1);
+  protected readonly after = computed(() => printAfter(this.pack(), this.open.record().packages));
+  protected readonly left = computed(() => this.schedules.schedule()?.leftOut.find((l) => l.packageId === this.pack().id)?.why ?? '');
+  protected readonly effort = computed(() => {
+    const { leastS, likelyS, mostS } = this.pack();
+    return leastS === null || likelyS === null || mostS === null ? null : { leastS, likelyS, mostS };
+  });
+  protected readonly vehicles = computed(() => named('none in particular', this.open.record().vehicles));
+  protected readonly subsystems = computed(() => named('none in particular', this.open.record().subsystems));
+  protected readonly rigs = computed(() => named('none', this.open.record().rigs));
+  protected readonly people = computed(() => this.open.record().resources.filter((r) => r.kind === 'person'));
+  protected readonly skills = computed<readonly FieldOption[]>(() => {
+    const known = new Set([...this.people().flatMap((p) => p.skills), ...(this.pack().skill === '' ? [] : [this.pack().skill])]);
+    return [{ value: '', word: 'anybody' }, ...[...known].sort().map((word) => ({ value: word, word }))];
+  });
+  protected readonly hazardText = computed(() => counted(this.pack().hazards.length, 'hazard'));
+  protected readonly gateText = computed(() => {
+    const gates = this.open.record().gates.filter((g) => g.packageId === this.pack().id);
+    const open = gates.filter((g) => gateFault(g) !== null).length;
+    return gates.length === 0
+      ? 'Cautions and readings before work'
+      : `Cautions, and ${counted(gates.length, 'reading')} before work, ${open} open`;
+  });
+  /** how far the bench is with the subsystem of this package */
+  protected readonly recordedText = computed(() => {
+    const { vehicleId, subsystemId } = this.pack();
+    const subsystem = this.open.record().subsystems.find((s) => s.id === subsystemId);
+    if (vehicleId === null || subsystemId === null || !subsystem) return '';
+    const recorded = this.open.loosePieces(vehicleId, subsystemId);
+    const scope = scopeOf(this.open.record(), vehicleId).get(subsystemId);
+    const expected = scope ? scopeExpectation(subsystem.name, scope, this.house.house().experience).pieces : null;
+    return `The bench has recorded ${counted(recorded, 'piece')} of ${subsystem.name}${expected === null ? '' : ` of about ${expected} expected`}.`;
+  });
+
+  protected fault(field: string): string {
+    return this.edits.faultOf(this.pack().id, field);
+  }
+
+  protected edit(field: keyof PackageFields, value: FieldValue): void {
+    void this.edits.edit('package', this.pack(), { [field]: value });
+  }
+
+  protected setEffort(value: FieldValue): void {
+    const none = { leastS: null, likelyS: null, mostS: null };
+    void this.edits.edit('package', this.pack(), value === null ? none : (value as unknown as PackageFields));
+  }
+
+  protected setAfter(text: string): void {
+    const read = readAfter(text, this.pack(), this.open.record().packages);
+    this.afterFault.set(read.ok ? '' : read.message);
+    if (read.ok) void this.edits.edit('package', this.pack(), { after: read.after });
+  }
+
+  protected toggleWho(id: string, on: boolean): void {
+    const who = on ? [...this.pack().who, id] : this.pack().who.filter((w) => w !== id);
+    // a crew is never smaller than those who are named for it
+    void this.edits.edit('package', this.pack(), { who, people: Math.max(this.pack().people, who.length) });
+  }
+
+  protected toggleHazard(id: string, on: boolean): void {
+    const hazards = on ? [...this.pack().hazards, id] : this.pack().hazards.filter((h) => h !== id);
+    void this.edits.send(hazardOps(this.open.record(), this.pack(), hazards, () => crypto.randomUUID()));
+  }
+
+  protected move(by: -1 | 1): void {
+    void this.edits.send(swapOps(this.open.record().packages, this.pack(), by));
+  }
+
+  protected async remove(): Promise<void> {
+    const ops = removePackageOps(this.open.record(), this.pack());
+    this.close();
+    await this.edits.send(ops);
+  }
+
+  protected close(): void {
+    void this.router.navigate([], { relativeTo: this.route, queryParams: { package: null }, queryParamsHandling: 'merge' });
+  }
+
+  protected toPrecautions(): void {
+    void this.router.navigate(['../precautions'], { relativeTo: this.route, queryParamsHandling: 'preserve' });
+  }
+}
+
+const named = (none: string, rows: readonly { readonly id: string; readonly name: string }[]): readonly FieldOption[] => [
+  { value: '', word: none },
+  ...rows.map(({ id, name }) => ({ value: id, word: name })),
+];

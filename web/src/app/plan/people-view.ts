@@ -1,0 +1,376 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { type DaysOff, type Op, type Resource, type ResourceFields, type ResourceKind, type WorkCalendar } from '@each-bolt/core/record';
+import { dayText, workAxis } from '@each-bolt/core/plan';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { RefusalNote } from '../shared/refusal-note';
+import { RowEdits } from './row-edits';
+
+const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; readonly add: string; readonly name: string }[] = [
+  { kind: 'person', heading: 'People', add: 'Add a person', name: 'Somebody' },
+  { kind: 'bay', heading: 'Bays', add: 'Add a bay', name: 'Bay' },
+  { kind: 'lift', heading: 'Lifts', add: 'Add a lift', name: 'Lift' },
+];
+
+/** Who and what there is to do the work, and when the workshop works. */
+@Component({
+  selector: 'eb-people-view',
+  imports: [EditField, RefusalNote],
+  template: `<div class="sheet scroll">
+    <h1>People, places and working time</h1>
+    @for (issue of axisIssues(); track issue.code) {
+      <eb-refusal [message]="issue.message" />
+    }
+    <section aria-label="Working calendar" class="calendar">
+      <dl class="facts">
+        <dt>First day of the plan</dt>
+        <dd>
+          <eb-edit-field
+            label="First day of the plan"
+            [shape]="{ kind: 'date' }"
+            [value]="calendar().startsOn"
+            [disabled]="!mayPlan()"
+            (committed)="set({ startsOn: $any($event) })"
+          />
+        </dd>
+        <dt>Working days</dt>
+        <dd class="days">
+          @for (day of weekdays; track day; let i = $index) {
+            <label>
+              <input
+                type="checkbox"
+                [checked]="calendar().weekdays.includes(i + 1)"
+                [disabled]="!mayPlan()"
+                (change)="toggle(i + 1, $any($event.target).checked)"
+              />
+              {{ day }}
+            </label>
+          }
+        </dd>
+        <dt>The day begins at</dt>
+        <dd>
+          <input
+            class="plain"
+            type="time"
+            aria-label="The day begins at"
+            [value]="opens()"
+            [disabled]="!mayPlan()"
+            (change)="setOpens($any($event.target).value)"
+          />
+        </dd>
+        <dt>Working time a day, breaks left out</dt>
+        <dd>
+          <eb-edit-field
+            label="Working time a day"
+            [shape]="dayShape"
+            [value]="calendar().dayMin"
+            [disabled]="!mayPlan()"
+            [fault]="edits.faultOf(open.study().id, 'calendar')"
+            (committed)="set({ dayMin: $any($event) ?? 480 })"
+          />
+        </dd>
+      </dl>
+      <div>
+        <h3>Days off of the house</h3>
+        <ul class="off">
+          @for (off of calendar().daysOff; track $index; let i = $index) {
+            <li>
+              <span>{{ span(off) }}</span> <span class="soft">{{ off.why }}</span>
+              @if (mayPlan()) {
+                <button type="button" class="quiet-button" [attr.aria-label]="'Work again ' + span(off)" (click)="dropOff(i)">Off</button>
+              }
+            </li>
+          } @empty {
+            <li class="soft">none</li>
+          }
+        </ul>
+        @if (mayPlan()) {
+          <form (submit)="addOff($event, from, to, why)">
+            <input #from class="plain" type="date" aria-label="Day off from" />
+            <input #to class="plain" type="date" aria-label="Day off to" />
+            <input #why class="plain" aria-label="Why" placeholder="why" autocomplete="off" />
+            <button type="submit" class="quiet-button">Add</button>
+          </form>
+        }
+      </div>
+    </section>
+    @for (group of kinds; track group.kind) {
+      <section [attr.aria-label]="group.heading">
+        <div class="sheet-head">
+          <h2>{{ group.heading }}</h2>
+          @if (mayPlan()) {
+            <button type="button" class="quiet-button" (click)="add(group.kind, group.name)">{{ group.add }}</button>
+          }
+        </div>
+        @if (of(group.kind).length > 0) {
+          <table class="ruled">
+            <thead>
+              <tr>
+                <th scope="col">Name</th>
+                @if (group.kind === 'person') {
+                  <th scope="col">Account</th>
+                  <th scope="col">Can do, separated by commas</th>
+                }
+                @if (group.kind === 'lift') {
+                  <th scope="col">Rated load</th>
+                }
+                <th scope="col">Away</th>
+                <th scope="col">Note</th>
+                <th scope="col">Packages</th>
+                <th></th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (row of of(group.kind); track row.id) {
+                <tr>
+                  <td>
+                    <eb-edit-field
+                      label="Name"
+                      [value]="row.name"
+                      [disabled]="!mayPlan()"
+                      [fault]="edits.faultOf(row.id, 'name')"
+                      (committed)="edit(row, 'name', $event)"
+                    />
+                  </td>
+                  @if (group.kind === 'person') {
+                    <td>
+                      <eb-edit-field
+                        [label]="'Account of ' + row.name"
+                        [options]="accounts()"
+                        [value]="row.personId ?? ''"
+                        [disabled]="!mayPlan()"
+                        (committed)="edit(row, 'personId', $event)"
+                      />
+                    </td>
+                    <td class="wide">
+                      <eb-edit-field
+                        [label]="'What ' + row.name + ' can do'"
+                        [shape]="{ kind: 'words' }"
+                        [value]="row.skills"
+                        [disabled]="!mayPlan()"
+                        [fault]="edits.faultOf(row.id, 'skills')"
+                        (committed)="edit(row, 'skills', $event)"
+                      />
+                    </td>
+                  }
+                  @if (group.kind === 'lift') {
+                    <td>
+                      <eb-edit-field
+                        [label]="'Rated load of ' + row.name"
+                        [shape]="kgShape"
+                        [value]="row.ratedKg"
+                        [disabled]="!mayPlan()"
+                        [fault]="edits.faultOf(row.id, 'ratedKg')"
+                        (committed)="edit(row, 'ratedKg', $event)"
+                      />
+                    </td>
+                  }
+                  <td>
+                    <eb-edit-field
+                      [label]="'Days when ' + row.name + ' is away'"
+                      placeholder="2026-06-03 to 2026-06-05"
+                      [value]="awayText(row)"
+                      [disabled]="!mayPlan()"
+                      [fault]="awayFault().get(row.id) ?? ''"
+                      (committed)="setAway(row, $any($event))"
+                    />
+                  </td>
+                  <td>
+                    <eb-edit-field
+                      [label]="'Note on ' + row.name"
+                      [value]="row.note"
+                      [disabled]="!mayPlan()"
+                      (committed)="edit(row, 'note', $event)"
+                    />
+                  </td>
+                  <td class="figure">{{ named().get(row.id) ?? 0 }}</td>
+                  <td>
+                    @if (mayPlan()) {
+                      <button
+                        type="button"
+                        class="quiet-button"
+                        [attr.aria-label]="'Take ' + row.name + ' off the plan'"
+                        (click)="remove(row)"
+                      >
+                        Off
+                      </button>
+                    }
+                  </td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        } @else {
+          <p class="soft">None yet.</p>
+        }
+      </section>
+    }
+    <p class="soft">“Packages” counts those that name somebody; the schedule gives the others to whoever can do them and is free.</p>
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .calendar {
+      display: grid;
+      grid-template-columns: minmax(360px, 1fr) minmax(300px, 1fr);
+      gap: 28px;
+    }
+    .days {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 10px;
+    }
+    .days label {
+      font-size: 13.5px;
+      white-space: nowrap;
+    }
+    .off {
+      list-style: none;
+      margin: 4px 0;
+      padding: 0;
+      display: grid;
+      gap: 4px;
+      font-size: 13.5px;
+    }
+    .off li {
+      display: flex;
+      gap: 10px;
+      align-items: center;
+    }
+    form {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+    }
+    .wide {
+      min-width: 200px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PeopleView {
+  protected readonly open = inject(OpenStudy);
+  protected readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+
+  protected readonly kinds = KINDS;
+  protected readonly weekdays = WEEKDAYS;
+  protected readonly dayShape: FieldShape = { kind: 'number', per: 60, unit: 'h', digits: 2 };
+  protected readonly kgShape: FieldShape = { kind: 'number', per: 1, unit: 'kg', digits: 0 };
+  protected readonly hours = unitShape('likelyS');
+  protected readonly mayPlan = computed(() => this.service.can()('resource.edit'));
+  protected readonly calendar = computed(() => this.open.study().calendar);
+  protected readonly axisIssues = computed(() => workAxis(this.calendar()).issues);
+  protected readonly awayFault = signal<ReadonlyMap<string, string>>(new Map());
+  protected readonly opens = computed(() => {
+    const { opensMin } = this.calendar();
+    return `${String(Math.floor(opensMin / 60)).padStart(2, '0')}:${String(opensMin % 60).padStart(2, '0')}`;
+  });
+  protected readonly accounts = computed<readonly FieldOption[]>(() => {
+    const nameOf = new Map(this.service.people().map((p) => [p.id, p.name]));
+    return [
+      { value: '', word: 'none' },
+      ...this.open.record().members.map((m) => ({ value: m.personId, word: nameOf.get(m.personId) ?? '' })),
+    ];
+  });
+  /** packages that name a person */
+  protected readonly named = computed(() => {
+    const counts = new Map<string, number>();
+    for (const pack of this.open.record().packages) for (const id of pack.who) counts.set(id, (counts.get(id) ?? 0) + 1);
+    return counts;
+  });
+
+  protected of(kind: ResourceKind): readonly Resource[] {
+    return this.open
+      .record()
+      .resources.filter((r) => r.kind === kind)
+      .sort((a, b) => a.sequence - b.sequence);
+  }
+
+  protected span(off: DaysOff): string {
+    return off.from === off.to
+      ? `${dayText(off.from)} ${off.from.slice(0, 4)}`
+      : `${dayText(off.from)} to ${dayText(off.to)} ${off.to.slice(0, 4)}`;
+  }
+
+  protected set(fields: Partial<WorkCalendar>): void {
+    void this.edits.edit('study', this.open.study(), { calendar: { ...this.calendar(), ...fields } });
+  }
+
+  protected toggle(day: number, on: boolean): void {
+    const rest = this.calendar().weekdays.filter((d) => d !== day);
+    this.set({ weekdays: on ? [...rest, day].sort((a, b) => a - b) : rest });
+  }
+
+  protected setOpens(time: string): void {
+    const [h = 8, m = 0] = time.split(':').map(Number);
+    this.set({ opensMin: h * 60 + m });
+  }
+
+  protected addOff(event: Event, from: HTMLInputElement, to: HTMLInputElement, why: HTMLInputElement): void {
+    event.preventDefault();
+    if (from.value === '') return;
+    const off = { from: from.value, to: to.value === '' ? from.value : to.value, why: why.value.trim() };
+    this.set({ daysOff: [...this.calendar().daysOff, off].sort((a, b) => (a.from < b.from ? -1 : 1)) });
+    for (const field of [from, to, why]) field.value = '';
+  }
+
+  protected dropOff(at: number): void {
+    this.set({ daysOff: this.calendar().daysOff.filter((_, i) => i !== at) });
+  }
+
+  protected edit(row: Resource, field: keyof ResourceFields, value: FieldValue): void {
+    void this.edits.edit('resource', row, { [field]: value });
+  }
+
+  protected awayText(row: Resource): string {
+    return row.daysOff.map((off) => (off.from === off.to ? off.from : `${off.from} to ${off.to}`)).join(', ');
+  }
+
+  protected setAway(row: Resource, text: string): void {
+    const parts = text
+      .split(',')
+      .map((part) => part.trim())
+      .filter((part) => part !== '');
+    const read = parts.map((part) => /^(\d{4}-\d{2}-\d{2})(?:\s*(?:to|–|\.\.)\s*(\d{4}-\d{2}-\d{2}))?$/.exec(part));
+    const wrong = parts.find((_, i) => read[i] === null);
+    this.awayFault.set(
+      wrong === undefined ? new Map() : new Map([[row.id, `“${wrong}” is not a day or span; write 2026-06-03 to 2026-06-05`]]),
+    );
+    if (wrong !== undefined) return;
+    const daysOff = read.map((match) => ({ from: match![1]!, to: match![2] ?? match![1]!, why: '' }));
+    void this.edits.edit('resource', row, { daysOff });
+  }
+
+  protected add(kind: ResourceKind, name: string): void {
+    const all = this.open.record().resources;
+    const sequence = Math.max(-1, ...all.map((r) => r.sequence)) + 1;
+    const fields = {
+      sequence,
+      kind,
+      name: `${name} ${this.of(kind).length + 1}`,
+      personId: null,
+      skills: [],
+      daysOff: [],
+      ratedKg: null,
+      note: '',
+    };
+    void this.edits.add('resource', fields);
+  }
+
+  /** Packages that name somebody are left to others first. */
+  protected remove(row: Resource): void {
+    const record = this.open.record();
+    const packages = record.packages
+      .filter((p) => p.who.includes(row.id))
+      .map((p): Op => ({ kind: 'package.edit', id: p.id, was: { who: p.who }, fields: { who: p.who.filter((id) => id !== row.id) } }));
+    const hoists = record.hoists
+      .filter((h) => h.resourceId === row.id)
+      .map((h): Op => ({ kind: 'hoist.edit', id: h.id, was: { resourceId: row.id }, fields: { resourceId: null } }));
+    void this.edits.remove('resource', row, [...packages, ...hoists]);
+  }
+}

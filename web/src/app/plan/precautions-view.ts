@@ -1,0 +1,304 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { ActivatedRoute, Router } from '@angular/router';
+import { counted } from '@each-bolt/core/shared';
+import type { Gate, WorkPackage } from '@each-bolt/core/record';
+import { HAZARDS, LOCAL_CODES, gateFault, hazardById, numbered, type Hazard } from '@each-bolt/core/plan';
+import { map } from 'rxjs';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { ViewTabs } from '../shared/view-tabs';
+import { HoistPanel } from './hoist-panel';
+import { RowEdits } from './row-edits';
+import { SafetySums } from './safety-sums';
+
+type View = 'packages' | 'hoist' | 'sums' | 'catalogue';
+
+/** What can hurt, the usual cautions, what is read before work begins, and the sums that go with it. */
+@Component({
+  selector: 'eb-precautions-view',
+  imports: [EditField, HoistPanel, SafetySums, ViewTabs],
+  template: `<div class="sheet scroll">
+    <header class="sheet-head">
+      <h1>Precautions</h1>
+      <eb-view-tabs [tabs]="views" [(view)]="view" />
+    </header>
+    <p class="codes">{{ codes }}</p>
+    @switch (view()) {
+      @case ('hoist') {
+        <eb-hoist-panel />
+      }
+      @case ('sums') {
+        <eb-safety-sums />
+      }
+      @case ('catalogue') {
+        <div class="catalogue">
+          @for (hazard of hazards; track hazard.id) {
+            <section>
+              <h3>{{ hazard.name }}</h3>
+              <ul>
+                @for (caution of hazard.cautions; track caution) {
+                  <li>{{ caution }}</li>
+                }
+              </ul>
+              @if (hazard.gates.length > 0) {
+                <p class="soft">Asked before work: {{ asked(hazard) }}</p>
+              }
+            </section>
+          }
+        </div>
+      }
+      @default {
+        @if (packages().length === 0) {
+          <p class="sheet-empty">
+            No package has a hazard yet. Tick the hazards of a package under Packages; its cautions and the readings to be taken before work
+            stand here then.
+          </p>
+        } @else {
+          <div class="two">
+            <table class="ruled">
+              <thead>
+                <tr>
+                  <th scope="col">Package</th>
+                  <th scope="col">Hazards</th>
+                  <th scope="col">Before work</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (row of packages(); track row.pack.id) {
+                  <tr [class.on]="row.pack.id === chosen()?.pack?.id">
+                    <td>
+                      <button type="button" class="link-button" (click)="choose(row.pack.id)">{{ row.pack.name }}</button>
+                    </td>
+                    <td class="small">{{ row.hazards }}</td>
+                    <td class="small" [class.open]="row.open > 0">{{ row.text }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+            @if (chosen(); as row) {
+              <section [attr.aria-label]="'Precautions for ' + row.pack.name">
+                <h2>{{ row.pack.name }}</h2>
+                @for (hazard of row.list; track hazard.id) {
+                  <h3>{{ hazard.name }}</h3>
+                  <ul>
+                    @for (caution of hazard.cautions; track caution) {
+                      <li>{{ caution }}</li>
+                    }
+                  </ul>
+                }
+                <h3>Read and answered before work begins</h3>
+                <table class="ruled">
+                  <tbody>
+                    @for (gate of row.gates; track gate.id) {
+                      <tr>
+                        <th scope="row">
+                          {{ gate.asks }}
+                          <small class="soft">{{ limits(gate) }}</small>
+                        </th>
+                        <td class="answer">
+                          @if (gate.kind === 'number') {
+                            <eb-edit-field
+                              [label]="gate.asks"
+                              [shape]="{ kind: 'number', per: 1, unit: gate.unit, digits: 3 }"
+                              [value]="gate.value"
+                              [disabled]="!mayAnswer()"
+                              [fault]="outside(gate)"
+                              (committed)="edits.edit('gate', gate, { value: $any($event) })"
+                            />
+                          } @else if (gate.kind === 'yes') {
+                            <eb-edit-field
+                              [label]="gate.asks"
+                              [options]="yesNo"
+                              [value]="gate.said"
+                              [disabled]="!mayAnswer()"
+                              (committed)="edits.edit('gate', gate, { said: $any($event) ?? '' })"
+                            />
+                          } @else {
+                            <eb-edit-field
+                              [label]="gate.asks"
+                              [value]="gate.said"
+                              [disabled]="!mayAnswer()"
+                              (committed)="edits.edit('gate', gate, { said: $any($event) })"
+                            />
+                          }
+                        </td>
+                        <td>
+                          @if (mayPlan()) {
+                            <button
+                              type="button"
+                              class="quiet-button"
+                              [attr.aria-label]="'Do not ask: ' + gate.asks"
+                              (click)="edits.remove('gate', gate)"
+                            >
+                              Off
+                            </button>
+                          }
+                        </td>
+                      </tr>
+                    } @empty {
+                      <tr>
+                        <td class="soft">Nothing is asked.</td>
+                      </tr>
+                    }
+                  </tbody>
+                </table>
+                @if (mayAnswer()) {
+                  <form (submit)="addGate($event, row.pack, asks, unit)">
+                    <input
+                      #asks
+                      class="plain wide"
+                      aria-label="What else to ask"
+                      placeholder="what else to ask before this work"
+                      autocomplete="off"
+                    />
+                    <input #unit class="plain unit" aria-label="Unit of the reading" placeholder="unit, for a reading" autocomplete="off" />
+                    <button type="submit" class="quiet-button">Ask it too</button>
+                  </form>
+                }
+                <p class="soft small">{{ codes }}</p>
+              </section>
+            }
+          </div>
+        }
+      }
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .codes {
+      padding: 7px 12px;
+      border-left: 3px solid var(--red);
+      background: var(--sheet);
+      font-size: 13.5px;
+    }
+    .catalogue {
+      columns: 2;
+      column-gap: 32px;
+    }
+    .catalogue section {
+      break-inside: avoid;
+      margin-bottom: 14px;
+    }
+    ul {
+      margin: 2px 0 6px;
+      padding-left: 18px;
+      font-size: 13.5px;
+    }
+    .two {
+      display: grid;
+      grid-template-columns: minmax(320px, 1fr) minmax(360px, 1fr);
+      gap: 28px;
+      align-items: start;
+    }
+    .small,
+    small {
+      font-size: 12.5px;
+    }
+    small {
+      display: block;
+      font-weight: 400;
+    }
+    .open {
+      color: var(--amber);
+      font-weight: 500;
+    }
+    tbody th {
+      text-align: left;
+      font-weight: 400;
+    }
+    .answer {
+      width: 190px;
+    }
+    form {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+      margin: 8px 0;
+    }
+    .wide {
+      flex: 1 1 180px;
+    }
+    .unit {
+      width: 130px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PrecautionsView {
+  private readonly open = inject(OpenStudy);
+  protected readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+  private readonly router = inject(Router);
+  private readonly route = inject(ActivatedRoute);
+  private readonly chosenId = toSignal(this.route.queryParamMap.pipe(map((params) => params.get('package') ?? '')), { initialValue: '' });
+
+  protected readonly codes = LOCAL_CODES;
+  protected readonly hazards = HAZARDS;
+  protected readonly views: readonly { readonly view: View; readonly word: string }[] = [
+    { view: 'packages', word: 'By package' },
+    { view: 'hoist', word: 'Lift balance' },
+    { view: 'sums', word: 'Sums' },
+    { view: 'catalogue', word: 'All cautions' },
+  ];
+  protected readonly view = signal<View>('packages');
+  protected readonly yesNo: readonly FieldOption[] = [
+    { value: '', word: 'not answered' },
+    { value: 'yes', word: 'yes' },
+    { value: 'no', word: 'no' },
+  ];
+  protected readonly mayPlan = computed(() => this.service.can()('gate.remove'));
+  protected readonly mayAnswer = computed(() => this.service.can()('gate.edit'));
+  protected readonly packages = computed(() => {
+    const { packages, gates } = this.open.record();
+    return numbered(packages)
+      .filter((pack) => pack.hazards.length > 0 || gates.some((g) => g.packageId === pack.id))
+      .map((pack) => {
+        const own = gates.filter((g) => g.packageId === pack.id).sort((a, b) => a.sequence - b.sequence);
+        const open = own.filter((g) => gateFault(g) !== null).length;
+        return {
+          pack,
+          gates: own,
+          open,
+          list: pack.hazards.flatMap((id) => hazardById.get(id) ?? ([] as readonly Hazard[])),
+          hazards: pack.hazards.map((id) => hazardById.get(id)?.name ?? id).join(', '),
+          text: own.length === 0 ? 'nothing asked' : open === 0 ? 'all answered' : `${open} of ${counted(own.length, 'reading')} open`,
+        };
+      });
+  });
+  protected readonly chosen = computed(() => this.packages().find((row) => row.pack.id === this.chosenId()) ?? this.packages()[0] ?? null);
+
+  protected asked(hazard: Hazard): string {
+    return hazard.gates.map((gate) => gate.asks.toLowerCase()).join('; ');
+  }
+
+  protected limits(gate: Gate): string {
+    if (gate.low !== null && gate.high !== null) return `${gate.low} to ${gate.high} ${gate.unit}`;
+    if (gate.high !== null) return `at most ${gate.high} ${gate.unit}`;
+    return gate.low === null ? '' : `at least ${gate.low} ${gate.unit}`;
+  }
+
+  protected outside(gate: Gate): string {
+    return gate.value === null ? '' : (gateFault(gate) ?? '');
+  }
+
+  protected choose(id: string): void {
+    void this.router.navigate([], { relativeTo: this.route, queryParams: { package: id }, queryParamsHandling: 'merge' });
+  }
+
+  protected async addGate(event: Event, pack: WorkPackage, asks: HTMLInputElement, unit: HTMLInputElement): Promise<void> {
+    event.preventDefault();
+    const own = this.open.record().gates.filter((g) => g.packageId === pack.id);
+    const kind = unit.value.trim() === '' ? ('text' as const) : ('number' as const);
+    const id = await this.edits.add('gate', {
+      ...{ packageId: pack.id, sequence: Math.max(-1, ...own.map((g) => g.sequence)) + 1, hazard: '', asks: asks.value.trim(), kind },
+      ...{ unit: unit.value.trim(), low: null, high: null, value: null, said: '' },
+    });
+    if (id === null) return;
+    asks.value = '';
+    unit.value = '';
+  }
+}

@@ -1,0 +1,318 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { RIG_STATES, removeOp, type Op, type Rig, type RigFields } from '@each-bolt/core/record';
+import { HAZARDS, findRigs, hazardById } from '@each-bolt/core/plan';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { PictureList } from '../pictures/picture-list';
+import { PictureViewer } from '../pictures/picture-viewer';
+import { TakePicture } from '../pictures/take-picture';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { PlanHouse, type HouseRig } from './plan-house';
+import { RowEdits } from './row-edits';
+
+interface Line {
+  readonly field: keyof RigFields;
+  readonly label: string;
+  readonly shape: FieldShape;
+  readonly options: readonly FieldOption[];
+}
+
+const line = (field: keyof RigFields, label: string, shape: FieldShape, options: readonly FieldOption[] = []): Line => ({
+  field,
+  label,
+  shape,
+  options,
+});
+
+const LINES: readonly Line[] = [
+  line('name', 'Name', { kind: 'text' }),
+  line('madeFor', 'Made for these parts', { kind: 'text' }),
+  line(
+    'state',
+    'State',
+    { kind: 'text' },
+    RIG_STATES.map((value) => ({ value, word: value })),
+  ),
+  line('copies', 'How many there are', { kind: 'whole' }),
+  line('ratedN', 'Rated load', unitShape('ratedN')),
+  line('factor', 'Load is taken', { kind: 'number', per: 1, unit: 'times', digits: 1 }),
+  line('timeToMakeS', 'Time to make', unitShape('timeToMakeS')),
+  line('design', 'Design', { kind: 'lines' }),
+  line('wentWrong', 'What went wrong last time', { kind: 'lines' }),
+];
+
+/** Rigs of this study and of the house: what they are made for, what they bear, what went wrong last time. */
+@Component({
+  selector: 'eb-rigs-view',
+  imports: [EditField, PictureList, PictureViewer],
+  template: `<div class="sheet scroll">
+    <header class="sheet-head">
+      <div>
+        <h1>Rigs</h1>
+        <p class="soft">{{ summary() }}</p>
+      </div>
+      <div class="acts">
+        <input
+          class="plain"
+          type="search"
+          aria-label="Find a rig by part, hazard or word"
+          placeholder="find by part, hazard or word"
+          [value]="words()"
+          (input)="words.set($any($event.target).value)"
+        />
+        <select class="plain" aria-label="Hazard" (change)="hazard.set($any($event.target).value)">
+          <option value="">any hazard</option>
+          @for (h of hazards; track h.id) {
+            <option [value]="h.id" [selected]="h.id === hazard()">{{ h.name }}</option>
+          }
+        </select>
+        @if (mayEdit()) {
+          <button type="button" class="main-button" (click)="add()">Add a rig</button>
+        }
+      </div>
+    </header>
+    @if (house.isAway()) {
+      <p class="soft" role="status">Without a connection the rigs of other studies cannot be seen.</p>
+    }
+    <div class="two">
+      <div>
+        <table class="ruled">
+          <thead>
+            <tr>
+              <th scope="col">Rig</th>
+              <th scope="col">Made for</th>
+              <th scope="col" class="right">Bears</th>
+              <th scope="col">Of study</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (rig of own(); track rig.id) {
+              <tr [class.on]="rig.id === chosen()?.id">
+                <td>
+                  <button type="button" class="link-button" (click)="chosenId.set(rig.id)">{{ rig.name }}</button>
+                </td>
+                <td class="small">{{ rig.madeFor }}</td>
+                <td class="right figure">{{ bears(rig) }}</td>
+                <td class="small soft">this one</td>
+                <td></td>
+              </tr>
+            }
+            @for (rig of others(); track rig.id) {
+              <tr>
+                <td>
+                  {{ rig.name }}
+                  @if (rig.wentWrong !== '') {
+                    <small class="warn">last time: {{ rig.wentWrong }}</small>
+                  }
+                </td>
+                <td class="small">{{ rig.madeFor }}</td>
+                <td class="right figure">{{ bears(rig) }}</td>
+                <td class="small soft">{{ rig.study }}</td>
+                <td>
+                  @if (mayEdit()) {
+                    <button type="button" class="quiet-button" (click)="takeOver(rig)">Take it over</button>
+                  }
+                </td>
+              </tr>
+            }
+            @if (own().length + others().length === 0) {
+              <tr>
+                <td colspan="5" class="soft">
+                  {{ words() === '' && hazard() === '' ? 'No rig yet, here or in another study.' : 'No rig is like that.' }}
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+      @if (chosen(); as rig) {
+        <section [attr.aria-label]="'Rig ' + rig.name">
+          <h2>{{ rig.name }}</h2>
+          <dl class="facts">
+            @for (l of lines; track l.field) {
+              <dt>{{ l.label }}</dt>
+              <dd>
+                <eb-edit-field
+                  [label]="l.label"
+                  [shape]="l.shape"
+                  [options]="l.options"
+                  [value]="$any(rig[l.field])"
+                  [disabled]="!mayEdit()"
+                  [fault]="edits.faultOf(rig.id, l.field)"
+                  (committed)="edit(rig, l.field, $event)"
+                />
+              </dd>
+            }
+            <dt>Against</dt>
+            <dd class="checks">
+              @for (h of hazards; track h.id) {
+                <label
+                  ><input
+                    type="checkbox"
+                    [checked]="rig.hazards.includes(h.id)"
+                    [disabled]="!mayEdit()"
+                    (change)="toggle(rig, h.id, $any($event.target).checked)"
+                  />
+                  {{ h.name }}</label
+                >
+              }
+            </dd>
+          </dl>
+          <p class="soft small">{{ usedBy(rig) }}</p>
+          <eb-picture-list
+            [pictures]="pictures()"
+            [mayAdd]="mayEdit()"
+            [faults]="faults()"
+            (added)="addPictures(rig, $event)"
+            (opened)="viewing.set($event.id)"
+          />
+          @if (mayEdit()) {
+            <button type="button" class="quiet-button off" (click)="remove(rig)">Take the rig off</button>
+          }
+        </section>
+      }
+    </div>
+    @if (viewed(); as picture) {
+      <eb-picture-viewer
+        [picture]="picture"
+        [url]="takes.url(picture, false)"
+        [mayEdit]="mayEdit()"
+        (ops)="sendPicture($event)"
+        (closed)="viewing.set('')"
+      />
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .two {
+      display: grid;
+      grid-template-columns: minmax(380px, 3fr) minmax(330px, 2fr);
+      gap: 28px;
+      align-items: start;
+    }
+    .small,
+    small {
+      font-size: 12.5px;
+    }
+    small {
+      display: block;
+    }
+    .warn {
+      color: var(--amber);
+    }
+    .checks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 2px 12px;
+      font-size: 13px;
+    }
+    section {
+      display: grid;
+      gap: 10px;
+    }
+    .off {
+      justify-self: start;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RigsView {
+  private readonly open = inject(OpenStudy);
+  private readonly service = inject(RecordService);
+  protected readonly house = inject(PlanHouse);
+  protected readonly edits = inject(RowEdits);
+  protected readonly takes = inject(TakePicture);
+
+  protected readonly lines = LINES;
+  protected readonly hazards = HAZARDS;
+  protected readonly words = signal('');
+  protected readonly hazard = signal('');
+  protected readonly chosenId = signal('');
+  protected readonly viewing = signal('');
+  protected readonly faults = signal<readonly string[]>([]);
+  protected readonly mayEdit = computed(() => this.service.can()('rig.edit'));
+  protected readonly own = computed(() =>
+    findRigs(this.open.record().rigs, this.words(), this.hazard()).sort((a, b) => a.sequence - b.sequence),
+  );
+  protected readonly others = computed(() => findRigs(this.house.house().rigs, this.words(), this.hazard()));
+  protected readonly chosen = computed<Rig | null>(
+    () => this.open.record().rigs.find((r) => r.id === this.chosenId()) ?? this.own()[0] ?? null,
+  );
+  private readonly ownPictures = computed(() => this.open.picturesOf().get(this.chosen()?.id ?? '') ?? []);
+  protected readonly pictures = computed(() => this.ownPictures().map((picture) => ({ picture, url: this.takes.url(picture, true) })));
+  protected readonly viewed = computed(() => this.ownPictures().find((p) => p.id === this.viewing()) ?? null);
+  protected readonly summary = computed(
+    () =>
+      `${counted(this.open.record().rigs.length, 'rig')} in this study, ${fixed(this.house.house().rigs.length, 0)} in others of the house`,
+  );
+
+  constructor() {
+    effect(() => void this.takes.recall(this.ownPictures()));
+  }
+
+  protected bears({ ratedN, factor }: Pick<RigFields, 'ratedN' | 'factor'>): string {
+    return ratedN === null ? 'not rated' : `${fixed(ratedN / 1000, 1)} kN at ${fixed(factor, 1)}×`;
+  }
+
+  protected usedBy(rig: Rig): string {
+    const names = this.open
+      .record()
+      .packages.filter((p) => p.rigId === rig.id)
+      .map((p) => p.name);
+    const against = rig.hazards.map((h) => hazardById.get(h)?.name ?? h).join(', ');
+    return [
+      names.length === 0 ? 'No package uses it yet.' : `Used by ${names.join(', ')}.`,
+      against === '' ? '' : `Against: ${against}.`,
+    ].join(' ');
+  }
+
+  protected edit(rig: Rig, field: keyof RigFields, value: FieldValue): void {
+    void this.edits.edit('rig', rig, { [field]: value });
+  }
+
+  protected toggle(rig: Rig, id: string, on: boolean): void {
+    void this.edits.edit('rig', rig, { hazards: on ? [...rig.hazards, id] : rig.hazards.filter((h) => h !== id) });
+  }
+
+  private nextSequence(): number {
+    return Math.max(-1, ...this.open.record().rigs.map((r) => r.sequence)) + 1;
+  }
+
+  protected async add(): Promise<void> {
+    const sequence = this.nextSequence();
+    const id = await this.edits.add('rig', {
+      ...{ sequence, name: `Rig ${sequence + 1}`, madeFor: '', hazards: [], design: '', timeToMakeS: null, ratedN: null, factor: 2 },
+      ...{ wentWrong: '', state: 'idea' as const, copies: 1 },
+    });
+    if (id !== null) this.chosenId.set(id);
+  }
+
+  /** A rig of another study, with its lesson, in this one. Its pictures stay where they are. */
+  protected async takeOver({ id: _id, studyId: _studyId, study, ...fields }: HouseRig): Promise<void> {
+    const design = `${fields.design}\n(from ${study})`.trim();
+    const id = await this.edits.add('rig', { ...fields, design, sequence: this.nextSequence() });
+    if (id !== null) this.chosenId.set(id);
+  }
+
+  protected async addPictures(rig: Rig, files: readonly File[]): Promise<void> {
+    const next = Math.max(-1, ...this.ownPictures().map((p) => p.sequence)) + 1;
+    this.faults.set(await this.takes.take({ pieceId: null, rigId: rig.id }, files, next));
+  }
+
+  protected sendPicture(ops: readonly Op[]): void {
+    void this.edits.send(ops);
+  }
+
+  /** Its pictures go with it, and packages do without it. */
+  protected remove(rig: Rig): void {
+    const packages = this.open
+      .record()
+      .packages.filter((p) => p.rigId === rig.id)
+      .map((p): Op => ({ kind: 'package.edit', id: p.id, was: { rigId: rig.id }, fields: { rigId: null } }));
+    void this.edits.remove('rig', rig, [...packages, ...this.ownPictures().map((picture) => removeOp('picture', picture))]);
+  }
+}

@@ -1,0 +1,338 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { EVIDENCE_MARKS, EVIDENCE_WORD, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import {
+  CLAIM_SOURCES,
+  CLAIM_STATES,
+  DRIVES,
+  VEHICLE_CLASSES,
+  VEHICLE_ROLES,
+  VEHICLE_ROLE_WORD,
+  fieldLabel,
+  knownAs,
+  type Claim,
+  type ClaimFields,
+  type Known,
+  type Vehicle,
+  type VehicleFields,
+} from '@each-bolt/core/record';
+import { HEADLINE_FIGURES, sampleWarnings } from '@each-bolt/core/plan';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { RowEdits } from './row-edits';
+
+interface PassportRow {
+  readonly field: keyof VehicleFields & string;
+  readonly label: string;
+  readonly shape: FieldShape;
+  readonly options: readonly FieldOption[];
+}
+
+const words = (list: readonly string[]): readonly FieldOption[] => list.map((word) => ({ value: word, word }));
+const orNone = (list: readonly FieldOption[]): readonly FieldOption[] => [{ value: '', word: 'not said' }, ...list];
+const row = (field: PassportRow['field'], shape: FieldShape['kind'] | FieldShape, options: readonly FieldOption[] = []): PassportRow => ({
+  field,
+  label: fieldLabel('vehicle', field),
+  shape: typeof shape === 'string' ? ({ kind: shape } as FieldShape) : shape,
+  options,
+});
+
+const PASSPORT: readonly PassportRow[] = [
+  row(
+    'role',
+    'text',
+    VEHICLE_ROLES.map((value) => ({ value, word: VEHICLE_ROLE_WORD[value] })),
+  ),
+  row('maker', 'text'),
+  row('modelYear', 'whole'),
+  row('generation', 'text'),
+  row('variant', 'text'),
+  row('vehicleClass', 'text', orNone(words(VEHICLE_CLASSES))),
+  row('drive', 'text', orNone(words(DRIVES))),
+  row('builtOn', 'date'),
+  row('acquiredOn', 'date'),
+  row('expectedOn', 'date'),
+  row('odometerM', unitShape('odometerM')),
+  row('obtained', 'text'),
+  row('price', 'money'),
+  row('priceCurrency', 'text'),
+  row('priceYear', 'whole'),
+  row('changes', 'lines'),
+  row('wear', 'lines'),
+];
+const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(figure, unitShape(figure)));
+
+/** Questions, samples and their passports, headline figures, and the public claims that the study will test. */
+@Component({
+  selector: 'eb-samples-view',
+  imports: [EditField, VehicleMark],
+  template: `<div class="sheet scroll">
+    <h1>Samples and questions</h1>
+    <section aria-label="Questions to answer">
+      <h3>Questions the study must answer</h3>
+      <eb-edit-field
+        label="Questions the study must answer"
+        [shape]="{ kind: 'lines' }"
+        [value]="open.study().questions"
+        [disabled]="!isLead()"
+        [fault]="edits.faultOf(open.study().id, 'questions')"
+        (committed)="edits.edit('study', open.study(), { questions: $any($event) })"
+      />
+    </section>
+    @if (warnings().length > 0) {
+      <ul class="warnings" aria-label="Warnings about the samples">
+        @for (warning of warnings(); track $index) {
+          <li>{{ warning.message }}</li>
+        }
+      </ul>
+    }
+    @if (vehicles().length === 0) {
+      <p class="sheet-empty">No vehicle yet: take one from the choice, or add one with “+ vehicle” below the stack.</p>
+    } @else {
+      <div class="passports" tabindex="0" role="region" aria-label="Passports of the samples">
+        <table class="ruled">
+          <thead>
+            <tr>
+              <th scope="col">Passport</th>
+              @for (vehicle of vehicles(); track vehicle.id; let place = $index) {
+                <th scope="col">
+                  <span class="name"><eb-vehicle-mark [place]="place" /> {{ vehicle.name }}</span>
+                </th>
+              }
+            </tr>
+          </thead>
+          <tbody>
+            @for (line of passport; track line.field) {
+              <tr>
+                <th scope="row">{{ line.label }}</th>
+                @for (vehicle of vehicles(); track vehicle.id) {
+                  <td>
+                    <eb-edit-field
+                      [label]="line.label + ' of ' + vehicle.name"
+                      [shape]="line.shape"
+                      [options]="line.options"
+                      [value]="$any(vehicle[line.field])"
+                      [disabled]="!may()('vehicle.edit')"
+                      [fault]="edits.faultOf(vehicle.id, line.field)"
+                      (committed)="edit(vehicle, line.field, $event)"
+                    />
+                  </td>
+                }
+              </tr>
+            }
+            <tr>
+              <th scope="row">Follows</th>
+              @for (vehicle of vehicles(); track vehicle.id) {
+                <td>
+                  <eb-edit-field
+                    [label]="'Vehicle that ' + vehicle.name + ' follows'"
+                    [options]="others(vehicle)"
+                    [value]="vehicle.predecessorId ?? ''"
+                    [disabled]="!may()('vehicle.edit')"
+                    (committed)="edit(vehicle, 'predecessorId', $event)"
+                  />
+                </td>
+              }
+            </tr>
+            <tr class="break">
+              <th scope="row" [attr.colspan]="vehicles().length + 1">Headline figures</th>
+            </tr>
+            @for (line of headline; track line.field) {
+              <tr>
+                <th scope="row">{{ line.label }}</th>
+                @for (vehicle of vehicles(); track vehicle.id) {
+                  <td>
+                    <div class="known">
+                      <eb-edit-field
+                        [label]="line.label + ' of ' + vehicle.name"
+                        [shape]="line.shape"
+                        [value]="$any(vehicle[line.field])"
+                        [disabled]="!may()('vehicle.edit')"
+                        [fault]="edits.faultOf(vehicle.id, line.field)"
+                        (committed)="edit(vehicle, line.field, $event)"
+                      />
+                      @if (knownOf(vehicle, line.field); as known) {
+                        <eb-edit-field
+                          [label]="'How ' + line.label.toLowerCase() + ' of ' + vehicle.name + ' is known'"
+                          [options]="marks"
+                          [value]="known.mark"
+                          [disabled]="!may()('vehicle.edit')"
+                          (committed)="know(vehicle, line.field, { mark: $any($event) })"
+                        />
+                        <eb-edit-field
+                          [label]="'Who says the ' + line.label.toLowerCase() + ' of ' + vehicle.name"
+                          placeholder="who says so"
+                          [value]="known.source"
+                          [disabled]="!may()('vehicle.edit')"
+                          (committed)="know(vehicle, line.field, { source: $any($event) })"
+                        />
+                      }
+                    </div>
+                  </td>
+                }
+              </tr>
+            }
+          </tbody>
+        </table>
+      </div>
+    }
+    <section aria-label="Claims to test">
+      <div class="sheet-head">
+        <h2>Public claims to test</h2>
+        @if (may()('claim.add')) {
+          <button type="button" class="quiet-button" (click)="addClaim()">Add a claim</button>
+        }
+      </div>
+      @if (claims().length === 0) {
+        <p class="soft">None yet. What makers, press or owners say of a vehicle is tested here and carried to the findings.</p>
+      } @else {
+        <table class="ruled">
+          <thead>
+            <tr>
+              <th scope="col">Claim</th>
+              <th scope="col">About</th>
+              <th scope="col">Said by</th>
+              <th scope="col">Where and when</th>
+              <th scope="col">How it is tested</th>
+              <th scope="col">State</th>
+              <th scope="col">What the test showed</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (claim of claims(); track claim.id) {
+              <tr>
+                @for (cell of claimCells(); track cell.field) {
+                  <td>
+                    <eb-edit-field
+                      [label]="cell.label"
+                      [shape]="cell.shape"
+                      [options]="cell.options"
+                      [value]="$any(claim[cell.field]) ?? ''"
+                      [disabled]="!may()('claim.edit')"
+                      [fault]="edits.faultOf(claim.id, cell.field)"
+                      (committed)="editClaim(claim, cell.field, $event)"
+                    />
+                  </td>
+                }
+                <td>
+                  @if (may()('claim.remove')) {
+                    <button type="button" class="quiet-button" (click)="edits.remove('claim', claim)">Off</button>
+                  }
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+      }
+    </section>
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .passports {
+      overflow-x: auto;
+    }
+    tbody th {
+      width: 170px;
+      font-weight: 500;
+      white-space: nowrap;
+    }
+    .name {
+      display: inline-flex;
+      gap: 6px;
+      align-items: center;
+      font: 600 14px/1.3 var(--label);
+      color: var(--ink);
+    }
+    .break th {
+      padding-top: 12px;
+      font-weight: 600;
+    }
+    .known {
+      display: grid;
+      grid-template-columns: minmax(96px, 3fr) 46px minmax(0, 3fr);
+      gap: 4px;
+      align-items: start;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SamplesView {
+  protected readonly open = inject(OpenStudy);
+  protected readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+  protected readonly may = this.service.can;
+  protected readonly passport = PASSPORT;
+  protected readonly headline = HEADLINE;
+  protected readonly isLead = computed(() => this.service.role() === 'lead' && this.may()('study.edit'));
+  protected readonly vehicles = computed(() => this.open.record().vehicles);
+  protected readonly claims = computed(() => [...this.open.record().claims].sort((a, b) => a.sequence - b.sequence));
+  protected readonly warnings = computed(() => sampleWarnings(this.open.record(), (figure) => fieldLabel('vehicle', figure)));
+  protected readonly claimCells = computed(
+    (): readonly {
+      readonly field: keyof ClaimFields;
+      readonly label: string;
+      readonly shape: FieldShape;
+      readonly options: readonly FieldOption[];
+    }[] => [
+      { field: 'statement', label: 'Claim', shape: { kind: 'lines' }, options: [] },
+      {
+        ...{ field: 'vehicleId', label: 'About', shape: { kind: 'text' } },
+        options: [{ value: '', word: 'all' }, ...this.vehicles().map((v) => ({ value: v.id, word: v.name }))],
+      },
+      { field: 'sourceKind', label: 'Said by', shape: { kind: 'text' }, options: words(CLAIM_SOURCES) },
+      { field: 'source', label: 'Where and when', shape: { kind: 'lines' }, options: [] },
+      { field: 'test', label: 'How it is tested', shape: { kind: 'lines' }, options: [] },
+      { field: 'state', label: 'State', shape: { kind: 'text' }, options: words(CLAIM_STATES) },
+      { field: 'outcome', label: 'What the test showed', shape: { kind: 'lines' }, options: [] },
+    ],
+  );
+  protected readonly marks: readonly FieldOption[] = EVIDENCE_MARKS.map((mark) => ({
+    value: mark,
+    word: `${mark} ${EVIDENCE_WORD[mark]}`,
+  }));
+
+  protected others(vehicle: Vehicle): readonly FieldOption[] {
+    return [
+      { value: '', word: 'none of these' },
+      ...this.vehicles()
+        .filter((v) => v.id !== vehicle.id)
+        .map((v) => ({ value: v.id, word: v.name })),
+    ];
+  }
+
+  protected knownOf(vehicle: Vehicle, field: string): Known | null {
+    return knownAs('vehicle', vehicle, field);
+  }
+
+  protected know(vehicle: Vehicle, field: string, said: Partial<Known>): void {
+    const before = this.knownOf(vehicle, field);
+    if (before) void this.edits.edit('vehicle', vehicle, { known: { ...vehicle.known, [field]: { ...before, ...said } } });
+  }
+
+  protected edit(vehicle: Vehicle, field: keyof VehicleFields & string, value: FieldValue): void {
+    const text = value === null && ['role', 'maker'].includes(field) ? '' : value;
+    void this.edits.edit('vehicle', vehicle, field === 'price' ? this.priced(vehicle, value) : { [field]: text });
+  }
+
+  private priced(vehicle: Vehicle, value: FieldValue): Partial<VehicleFields> {
+    if (value === null) return { price: null, priceCurrency: null, priceYear: null };
+    const { currency, priceYear } = this.open.study();
+    return { price: value as string, priceCurrency: vehicle.priceCurrency ?? currency, priceYear: vehicle.priceYear ?? priceYear };
+  }
+
+  protected addClaim(): void {
+    const sequence = Math.max(-1, ...this.claims().map((c) => c.sequence)) + 1;
+    void this.edits.add('claim', {
+      ...{ sequence, vehicleId: this.vehicles()[0]?.id ?? null, statement: 'What is claimed', sourceKind: 'the maker' as const },
+      ...{ source: '', test: '', state: 'to test' as const, outcome: '' },
+    });
+  }
+
+  protected editClaim(claim: Claim, field: keyof ClaimFields, value: FieldValue): void {
+    void this.edits.edit('claim', claim, { [field]: value });
+  }
+}

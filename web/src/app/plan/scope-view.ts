@@ -1,0 +1,265 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ABSENT, counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { DEPTHS, DEPTH_WORD, type Depth, type Scope, type ScopeFields, type Subsystem } from '@each-bolt/core/record';
+import { packagesFromScope, scopeExpectation, scopeOf, type Expected, type ScopeExpectation } from '@each-bolt/core/plan';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { Selection } from '../record/selection';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { PlanHouse } from './plan-house';
+import { RowEdits } from './row-edits';
+
+interface ScopeRow {
+  readonly subsystem: Subsystem;
+  readonly scope: Scope | null;
+  readonly expected: ScopeExpectation | null;
+  readonly recorded: number;
+}
+
+const HOURS = unitShape('expectedS');
+const HOUR_S = 3600;
+
+/** How deep each subsystem of a vehicle is opened, and what earlier studies let expect of it. */
+@Component({
+  selector: 'eb-scope-view',
+  imports: [EditField, VehicleMark],
+  template: `<div class="sheet scroll">
+    <header class="sheet-head">
+      <div>
+        <h1>How deep it is opened</h1>
+        <p class="soft">
+          <eb-vehicle-mark [place]="selection.vehiclePlace()" /> {{ selection.vehicle()?.name ?? 'no vehicle' }} · {{ summary() }}
+        </p>
+      </div>
+      <div class="acts">
+        <select class="plain" aria-label="Vehicle" (change)="selection.choose({ vehicle: $any($event.target).value })">
+          @for (v of open.record().vehicles; track v.id) {
+            <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
+          }
+        </select>
+        @if (mayPlan()) {
+          <button type="button" class="main-button" [disabled]="made().ops.length === 0" (click)="make()">
+            {{ made().ops.length === 0 ? 'All of it has packages' : makeText() }}
+          </button>
+        }
+      </div>
+    </header>
+    @if (house.isAway()) {
+      <p class="soft" role="status">Without a connection nothing is known here of earlier studies; what is typed counts.</p>
+    }
+    @if (rows().length === 0) {
+      <p class="sheet-empty">The study has no subsystem yet. Add the first with “+ subsystem” below the stack.</p>
+    } @else {
+      <table class="ruled">
+        <thead>
+          <tr>
+            <th scope="col">Subsystem</th>
+            <th scope="col">Depth</th>
+            <th scope="col">Why it stays closed</th>
+            <th scope="col" class="right">Pieces expected</th>
+            <th scope="col">from earlier studies</th>
+            <th scope="col" class="right">Hours of people</th>
+            <th scope="col">from earlier studies</th>
+            <th scope="col" class="right">Recorded</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.subsystem.id) {
+            <tr>
+              <th scope="row">{{ row.subsystem.name }}</th>
+              <td class="depth">
+                <eb-edit-field
+                  [label]="'Depth of ' + row.subsystem.name"
+                  [options]="depths"
+                  [value]="row.scope?.depth ?? ''"
+                  [disabled]="!mayPlan()"
+                  (committed)="setDepth(row, $any($event))"
+                />
+              </td>
+              <td>
+                @if (row.scope; as scope) {
+                  <eb-edit-field
+                    [label]="'Why ' + row.subsystem.name + ' stays closed'"
+                    [placeholder]="scope.depth === 'closed' ? 'say why' : ''"
+                    [value]="scope.reason"
+                    [disabled]="!mayPlan()"
+                    [fault]="edits.faultOf(scope.id, 'reason')"
+                    (committed)="edit(scope, 'reason', $event)"
+                  />
+                }
+              </td>
+              <td class="number">
+                @if (row.scope; as scope) {
+                  <eb-edit-field
+                    [label]="'Pieces expected in ' + row.subsystem.name"
+                    [shape]="{ kind: 'whole' }"
+                    [placeholder]="learnt(row.expected?.learntPieces, 1)"
+                    [value]="scope.expectedPieces"
+                    [disabled]="!mayPlan()"
+                    [fault]="edits.faultOf(scope.id, 'expectedPieces')"
+                    (committed)="edit(scope, 'expectedPieces', $event)"
+                  />
+                }
+              </td>
+              <td class="soft small" [title]="row.expected?.learntPieces?.basis ?? ''">{{ spread(row.expected?.learntPieces, 1) }}</td>
+              <td class="number">
+                @if (row.scope; as scope) {
+                  <eb-edit-field
+                    [label]="'Hours expected for ' + row.subsystem.name"
+                    [shape]="hours"
+                    [placeholder]="learnt(row.expected?.learntTime, hourS)"
+                    [showUnit]="false"
+                    [value]="scope.expectedS"
+                    [disabled]="!mayPlan()"
+                    [fault]="edits.faultOf(scope.id, 'expectedS')"
+                    (committed)="edit(scope, 'expectedS', $event)"
+                  />
+                }
+              </td>
+              <td class="soft small" [title]="row.expected?.learntTime?.basis ?? ''">{{ spread(row.expected?.learntTime, hourS) }}</td>
+              <td class="right figure">{{ row.recorded === 0 ? absent : row.recorded }}</td>
+            </tr>
+          }
+        </tbody>
+        <tfoot>
+          <tr>
+            <th scope="row">Together</th>
+            <td colspan="2" class="soft small">{{ counts() }}</td>
+            <td class="right figure">{{ totals().pieces }}</td>
+            <td></td>
+            <td class="right figure">{{ totals().hours }}</td>
+            <td class="soft small">{{ totals().missing }}</td>
+            <td class="right figure">{{ totals().recorded }}</td>
+          </tr>
+        </tfoot>
+      </table>
+      <p class="soft small">
+        Pieces are loose pieces, fasteners not counted. What is typed counts before what earlier studies say; the range in grey holds 80 %
+        of single cases. Hours come from a line through pieces and hours of people of all earlier subsystems.
+      </p>
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .depth {
+      width: 132px;
+    }
+    .number {
+      width: 92px;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+    tfoot th {
+      text-align: left;
+      color: var(--ink);
+      border-top: 1px solid var(--ink);
+      border-bottom: 0;
+    }
+    tfoot td {
+      border-top: 1px solid var(--ink);
+      border-bottom: 0;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ScopeView {
+  protected readonly open = inject(OpenStudy);
+  protected readonly house = inject(PlanHouse);
+  protected readonly selection = inject(Selection);
+  protected readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+
+  protected readonly absent = ABSENT;
+  protected readonly hours: FieldShape = HOURS;
+  protected readonly hourS = HOUR_S;
+  protected readonly depths: readonly FieldOption[] = [
+    { value: '', word: 'not decided' },
+    ...DEPTHS.map((value) => ({ value, word: DEPTH_WORD[value] })),
+  ];
+  protected readonly mayPlan = computed(() => this.service.can()('scope.edit'));
+  protected readonly rows = computed<readonly ScopeRow[]>(() => {
+    const vehicle = this.selection.vehicle();
+    if (!vehicle) return [];
+    const scopes = scopeOf(this.open.record(), vehicle.id);
+    const { experience } = this.house.house();
+    return this.open.record().subsystems.map((subsystem) => {
+      const scope = scopes.get(subsystem.id) ?? null;
+      return {
+        subsystem,
+        scope,
+        expected: scope && scopeExpectation(subsystem.name, scope, experience),
+        recorded: this.open.loosePieces(vehicle.id, subsystem.id),
+      };
+    });
+  });
+  protected readonly made = computed(() => packagesFromScope(this.open.record(), this.house.house().experience, () => crypto.randomUUID()));
+  protected readonly makeText = computed(() => `Make ${counted(this.made().ops.length, 'package')} from the scope`);
+  protected readonly summary = computed(() => {
+    const decided = this.rows().filter((row) => row.scope !== null).length;
+    return `${decided} of ${counted(this.rows().length, 'subsystem')} decided`;
+  });
+  protected readonly counts = computed(() =>
+    DEPTHS.map((depth) => ({ depth, n: this.rows().filter((row) => row.scope?.depth === depth).length }))
+      .filter(({ n }) => n > 0)
+      .map(({ depth, n }) => `${n} ${DEPTH_WORD[depth]}`)
+      .join(', '),
+  );
+  protected readonly totals = computed(() => {
+    const opened = this.rows().filter((row) => row.scope !== null && row.scope.depth !== 'closed');
+    const pieces = opened.reduce((sum, row) => sum + (row.expected?.pieces ?? 0), 0);
+    const seconds = opened.reduce((sum, row) => sum + (row.expected?.peopleS ?? 0), 0);
+    const without = opened.filter((row) => row.expected?.peopleS === null).length;
+    return {
+      pieces: fixed(pieces, 0),
+      hours: fixed(seconds / HOUR_S, 1),
+      missing: without === 0 ? '' : `without ${counted(without, 'subsystem')} whose time is not known`,
+      recorded: fixed(
+        this.rows().reduce((sum, row) => sum + row.recorded, 0),
+        0,
+      ),
+    };
+  });
+
+  protected learnt(expected: Expected | null | undefined, per: number): string {
+    return expected ? fixed(expected.value / per, per === 1 ? 0 : 1) : ABSENT;
+  }
+
+  protected spread(expected: Expected | null | undefined, per: number): string {
+    if (!expected) return '';
+    const digits = per === 1 ? 0 : 1;
+    const cases = counted(expected.cases, 'case');
+    return expected.low === null || expected.high === null
+      ? `${cases}, no spread yet`
+      : `${fixed(expected.low / per, digits)} to ${fixed(expected.high / per, digits)}, ${cases}`;
+  }
+
+  protected setDepth(row: ScopeRow, depth: Depth | null): void {
+    const vehicle = this.selection.vehicle();
+    if (!vehicle) return;
+    if (depth === null) {
+      if (row.scope) void this.edits.remove('scope', row.scope);
+      return;
+    }
+    // a reason is asked for beside it; until then the usual one stands
+    const reason =
+      row.scope?.reason === '' || row.scope === null ? (depth === 'closed' ? 'not part of the questions' : '') : row.scope.reason;
+    if (row.scope) void this.edits.edit('scope', row.scope, { depth, reason });
+    else
+      void this.edits.add('scope', {
+        ...{ vehicleId: vehicle.id, subsystemId: row.subsystem.id, depth, reason },
+        ...{ expectedPieces: null, expectedS: null },
+      });
+  }
+
+  protected edit(scope: Scope, field: keyof ScopeFields, value: FieldValue): void {
+    void this.edits.edit('scope', scope, { [field]: value });
+  }
+
+  protected make(): void {
+    void this.edits.send(this.made().ops);
+  }
+}
