@@ -7,7 +7,8 @@ const { createCjsPreset } = createRequire(join(root, 'web/package.json'))('jest-
 
 const CORE = {
   '^@each-bolt/core/(.*)$': join(root, 'core/src/$1/index.ts'),
-  // the build of it that Jest can read
+  // the builds of them that Jest can read
+  '^nanoid$': join(root, 'node_modules/nanoid/index.cjs'),
   '^d3-random$': join(root, 'node_modules/d3-random/dist/d3-random.js'),
 };
 const node = (name) => ({

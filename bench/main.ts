@@ -3,12 +3,14 @@ import { join } from 'node:path';
 import type { Result } from './harness';
 import { ledgerBench } from './ledger.bench';
 import { rollUpBench } from './roll-up.bench';
+import { scheduleBench } from './schedule.bench';
 import { studyBench } from './study.bench';
 
 const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonly Result[]>>> = {
   'roll-up': rollUpBench,
   ledger: ledgerBench,
   study: studyBench,
+  schedule: scheduleBench,
 };
 
 const printed = (value: number): string => String(Number(value.toPrecision(3)));

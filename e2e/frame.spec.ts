@@ -26,6 +26,21 @@ for (const stage of ['Bench', 'Cost', 'Compare', 'Questions', 'History', 'People
   });
 }
 
+for (const part of ['choice', 'samples', 'scope', 'packages', 'people', 'schedule', 'precautions', 'rigs']) {
+  test(`Plan, ${part}: nothing serious either, and nothing wider than 1024`, async ({ page }) => {
+    await page.setViewportSize({ width: 1024, height: 768 });
+    await openDemo(page, 'Plan');
+    await page.goto(page.url().replace(/plan\/.*$/, `plan/${part}`));
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+    await expect(page.getByText(/Making the schedule/)).toHaveCount(0, { timeout: 20_000 });
+    expect(await serious(page)).toEqual([]);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
+    await page.keyboard.press('d');
+    await expect(page.locator('html')).toHaveClass(/bay/);
+    expect(await serious(page)).toEqual([]);
+  });
+}
+
 test('the card, its form and the import have nothing serious either', async ({ page, request }) => {
   const study = await makeStudy(request, 'Accessible');
   await page.goto(`/studies/${study.id}/bench`);

@@ -27,8 +27,11 @@ export const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
 };
 
 /** The rows of one kind in a record. */
-export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] =>
-  (entity === 'study' ? [record.study] : record[LIST_OF[entity as Exclude<Entity, 'study'>]]) as unknown as readonly RowOf<E>[];
+export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] => {
+  const list = (LIST_OF as Partial<Record<Entity, ListName>>)[entity];
+  const rows: unknown = list === undefined ? [record.study] : record[list];
+  return rows as readonly RowOf<E>[];
+};
 
 /** The rows of a record that ops name, by kind and id. */
 export const namedRows = (record: StudyRecord, ops: readonly Op[]): CurrentRows => {

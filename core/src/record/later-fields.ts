@@ -7,7 +7,7 @@ const { name: _name, maker: _maker, role: _role, sequence: _sequence, notes: _no
 const { modelYear: _year, builtOn: _built, acquiredOn: _acquired, ...laterOfVehicle } = passport;
 
 /** Fields that kinds of record got later, with what they hold where nothing was ever said. */
-const LATER: { readonly [E in Entity]?: object } = {
+const LATER: Readonly<Partial<Record<Entity, object>>> = {
   study: { choiceWeights, calendar },
   vehicle: laterOfVehicle,
   piece: { xM: null, yM: null, zM: null },

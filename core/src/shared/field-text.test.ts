@@ -35,7 +35,7 @@ describe('what is typed into a field', () => {
     for (const [shape, text] of [
       [unitShape('batteryJ'), '75.2'],
       [unitShape('wheelbaseM'), '3275'],
-      [{ kind: 'effort' }, '2 / 3.25 / 6'],
+      [{ kind: 'effort' }, '2/3.25/6'],
       [{ kind: 'words' }, 'a, b'],
     ] as const) {
       const read = readField(shape, text);

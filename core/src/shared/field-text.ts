@@ -50,7 +50,7 @@ const readEffort = (text: string): ReadField => {
     .filter((part) => part !== '');
   const hours = parts.map(readDecimal);
   const fault = hours.find((h) => typeof h === 'string');
-  if (fault !== undefined) return wrong(fault as string);
+  if (fault !== undefined) return wrong(fault);
   if (hours.length !== 1 && hours.length !== 3)
     return wrong('Give least, likely and most hours, for instance 2 / 3 / 6, or the likely ones alone');
   const [first = 0, likely = first, most = first] = hours as number[];
@@ -99,5 +99,5 @@ export const printField = (shape: FieldShape, value: FieldValue | undefined): st
   if (typeof value === 'number') return shape.kind === 'number' ? shortest(value / shape.per, Math.max(shape.digits, 3)) : String(value);
   if (Array.isArray(value)) return (value as readonly string[]).join(', ');
   const { leastS, likelyS, mostS } = value as Effort;
-  return [leastS, likelyS, mostS].map((s) => shortest(s / HOUR_S, 2)).join(' / ');
+  return [leastS, likelyS, mostS].map((s) => shortest(s / HOUR_S, 2)).join('/');
 };

@@ -1,4 +1,4 @@
-import { counted, issue, type Issue } from '../../shared';
+import { counted, fixed, issue, type Issue } from '../../shared';
 import { knownAs, type StudyRecord, type Vehicle } from '../../record';
 import { dayNumber } from '../schedule/days';
 
@@ -25,7 +25,7 @@ const missingFigures = (vehicle: Vehicle, word: (figure: HeadlineFigure) => stri
   const missing = HEADLINE_FIGURES.filter((figure) => vehicle[figure] === null);
   if (missing.length === 0) return [];
   const message = `${vehicle.name} has no ${missing.map((f) => word(f).toLowerCase()).join(', ')}: comparisons per these figures stay empty`;
-  return [issue('headline-missing', message, missing[0]!, vehicle.id)];
+  return [issue('headline-missing', message, missing[0], vehicle.id)];
 };
 
 const ownWarnings = (vehicle: Vehicle, word: (figure: HeadlineFigure) => string): readonly Issue[] => {
@@ -48,7 +48,7 @@ const ownWarnings = (vehicle: Vehicle, word: (figure: HeadlineFigure) => string)
           warn(
             'used',
             'odometerM',
-            `${vehicle.name} has run ${Math.round(vehicle.odometerM / 1000)} km: it is a used sample, say so beside its figures`,
+            `${vehicle.name} has run ${fixed(vehicle.odometerM / 1000, 0)} km: it is a used sample, say so beside its figures`,
           ),
         ]
       : []),

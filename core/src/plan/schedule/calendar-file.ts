@@ -68,7 +68,7 @@ export const personCalendar = (
         timestamp: Date.parse(stamp),
       }));
     });
-  const { error, value } = createEvents(events as EventAttributes[]);
+  const { error, value } = createEvents(events);
   if (error) throw error;
   return value ?? '';
 };

@@ -42,7 +42,7 @@ export const criticalPath = (jobs: readonly Job[]): CriticalPath => {
   const latest = jobs.map((job) => finish - job.time);
   for (const at of [...order].reverse()) {
     latest[at] = jobs[at]!.fixed ?? latest[at]!;
-    for (const before of jobs[at]!.after) latest[before] = Math.min(latest[before]!, latest[at]! - jobs[before]!.time);
+    for (const before of jobs[at]!.after) latest[before] = Math.min(latest[before]!, latest[at] - jobs[before]!.time);
   }
   const slack = earliest.map((start, at) => latest[at]! - start);
   const critical = slack.flatMap((s, at) => (s <= EPSILON ? [at] : [])).sort((a, b) => earliest[a]! - earliest[b]! || a - b);

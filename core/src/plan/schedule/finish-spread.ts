@@ -61,8 +61,8 @@ export const finishSpread = (
       if (!draw) return job;
       const spent = activities[at]!.state === 'running' ? Math.max(0, today - (job.fixed ?? 0)) : 0;
       // what was pinned slips when what comes before runs late
-      const slips = activities[at]!.state === 'planned' && job.fixed !== null;
-      return { ...job, ...(slips && { release: job.fixed ?? 0, fixed: null }), slots: spent + slotsOf(draw()) };
+      const slips = activities[at]!.state === 'planned' && job.fixed !== null ? { release: job.fixed, fixed: null } : {};
+      return { ...job, ...slips, slots: spent + slotsOf(draw()) };
     });
     finishes.push(serialSchedule({ ...problem, jobs }, order, timeline).finish);
   }

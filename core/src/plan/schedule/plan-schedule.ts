@@ -57,6 +57,9 @@ export interface ScheduleOptions {
   readonly progress?: (doneFraction: number) => void;
 }
 
+/** Schedules that are worth trying for so many packages: fewer of long plans, so that all are made in about the same time. */
+export const triesFor = (packages: number): number => Math.max(300, Math.min(2000, Math.round(100_000 / Math.max(1, packages))));
+
 /** The seed of everything that is left to chance in a plan, so that the same plan always gives the same schedule. */
 const SEED = 0.4711;
 

@@ -26,7 +26,7 @@ describe('the textbook project of fourteen jobs', () => {
   const names = Object.keys(JOBS);
   const estimates = names.map((name) => threePoint({ least: JOBS[name]![0], likely: JOBS[name]![1], most: JOBS[name]![2] }));
   const path = criticalPath(
-    names.map((name, at) => ({ time: estimates[at]!.mean, after: [...JOBS[name]![3]].map((before) => names.indexOf(before)) })),
+    names.map((name, at) => ({ time: estimates[at]!.mean, after: Array.from(JOBS[name]![3], (before) => names.indexOf(before)) })),
   );
   const slackOf = (name: string): number => Number(path.slack[names.indexOf(name)]!.toFixed(6));
 

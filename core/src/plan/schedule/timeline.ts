@@ -11,9 +11,27 @@ const horizonOf = ({ jobs, resources }: LevelProblem): number =>
 export class Timeline {
   private readonly taken: readonly Int16Array[];
   private readonly length: number;
+  private readonly capacity: readonly number[];
+  private readonly allSingle: boolean;
+  /** needs that ask for the same share a number */
+  private readonly numberOf = new Map<Need, number>();
+  /** [number of a need] before this slot there is never enough for it; it only moves on while jobs are put */
+  private readonly openFrom: Int32Array;
+  /** nothing is taken from here on but what is off */
+  private used = 0;
 
   constructor(private readonly problem: LevelProblem) {
     this.length = horizonOf(problem);
+    this.capacity = problem.resources.map((resource) => resource.capacity);
+    this.allSingle = this.capacity.every((capacity) => capacity === 1);
+    const numbers = new Map<string, number>();
+    for (const job of problem.jobs)
+      for (const need of job.needs) {
+        const key = `${need.amount} of ${need.options.join()}`;
+        if (!numbers.has(key)) numbers.set(key, numbers.size);
+        this.numberOf.set(need, numbers.get(key)!);
+      }
+    this.openFrom = new Int32Array(numbers.size);
     this.taken = problem.resources.map(({ capacity, off }) => {
       const slots = new Int16Array(this.length);
       for (const [from, to] of off) slots.fill(capacity, from, Math.min(to, this.length));
@@ -21,24 +39,42 @@ export class Timeline {
     });
   }
 
-  /** An empty copy, quicker than making a new one. */
+  /** Takes all jobs off again. */
   clear(): void {
+    this.openFrom.fill(0);
     this.problem.resources.forEach(({ capacity, off }, r) => {
       const slots = this.taken[r]!;
-      slots.fill(0);
+      slots.fill(0, 0, this.used);
       for (const [from, to] of off) slots.fill(capacity, from, Math.min(to, this.length));
     });
+    this.used = 0;
   }
 
   /** First start at or after `from` at which a job finds all it needs, or null when there is none before `until`. */
   first(job: LevelJob, from: number, until = this.length - job.slots): number | null {
     let at = from;
+    for (const need of job.needs) {
+      const number = this.numberOf.get(need);
+      if (number !== undefined) at = Math.max(at, this.firstOpen(need, number));
+    }
     while (at <= until) {
       const blocked = this.blockedUntil(job, at);
       if (blocked === null) return at;
       at = blocked;
     }
     return null;
+  }
+
+  /** The first slot at which there is enough for a need, be it for one slot alone. */
+  private firstOpen({ options, amount }: Need, number: number): number {
+    let slot = this.openFrom[number]!;
+    for (; slot < this.length; slot++) {
+      let free = 0;
+      for (const resource of options) free += Math.max(0, this.capacity[resource]! - this.taken[resource]![slot]!);
+      if (free >= amount) break;
+    }
+    this.openFrom[number] = slot;
+    return slot;
   }
 
   /** Last start at or before `from` and not before `until` at which a job finds all it needs, or null. */
@@ -53,88 +89,102 @@ export class Timeline {
   }
 
   put(job: LevelJob, start: number): readonly Taken[] {
-    const taken = job.needs.flatMap((need) => this.take(need, start, job.slots));
+    const end = start + job.slots;
+    const taken: Taken[] = [];
+    for (const need of job.needs) this.take(need, start, job.slots, taken);
     for (const { resource, amount } of taken) {
       const slots = this.taken[resource]!;
-      for (let s = start; s < start + job.slots; s++) slots[s] = slots[s]! + amount;
+      for (let s = start; s < end; s++) slots[s] = slots[s]! + amount;
     }
+    if (end > this.used) this.used = end;
     return taken;
   }
 
   /** How much of a resource is free all through a stretch. */
   private free(resource: number, start: number, length: number): number {
     const slots = this.taken[resource]!;
-    const { capacity } = this.problem.resources[resource]!;
+    const capacity = this.capacity[resource]!;
     let most = 0;
-    for (let s = start; s < start + length; s++) if (slots[s]! > most) most = slots[s]!;
+    for (let s = start + length - 1; s >= start; s--)
+      if (slots[s]! > most) {
+        most = slots[s]!;
+        if (most >= capacity) return 0;
+      }
     return capacity - most;
   }
 
   /** Which of the options fill a need, in their order; there must be enough. */
-  private take({ options, amount }: Need, start: number, length: number): Taken[] {
-    const taken: Taken[] = [];
+  private take({ options, amount }: Need, start: number, length: number, taken: Taken[]): void {
     let left = amount;
     for (const resource of options) {
       const share = Math.min(left, this.free(resource, start, length));
-      if (share > 0) taken.push({ resource, amount: share });
-      left -= Math.max(share, 0);
-      if (left === 0) break;
+      if (share <= 0) continue;
+      taken.push({ resource, amount: share });
+      left -= share;
+      if (left === 0) return;
     }
-    return taken;
   }
 
   /** Null when the job fits at `start`; otherwise the next start worth trying. */
   private blockedUntil(job: LevelJob, start: number): number | null {
     let next: number | null = null;
-    for (const { options, amount } of job.needs) {
-      const [enough, retry] = this.lookBack(options, amount, start, job.slots);
-      if (!enough && (next === null || retry > next)) next = retry;
+    for (const need of job.needs) {
+      const retry = this.lookBack(need, start, job.slots);
+      if (retry !== null && (next === null || retry > next)) next = retry;
     }
     return next;
   }
 
-  /** Looks from the end of the stretch for the last slot that stands in the way of each option. */
-  private lookBack(options: readonly number[], amount: number, start: number, length: number): readonly [boolean, number] {
+  /**
+   * Whether enough is free all through a stretch, and if not, the next start worth trying: each blocked option is free
+   * after the last slot that stands in its way at the soonest; when two are missing, two of them must have come.
+   */
+  private lookBack({ options, amount }: Need, start: number, length: number): number | null {
+    const isOne = options.length === 1;
     let free = 0;
-    let retry = Number.POSITIVE_INFINITY;
-    const wanted = options.length === 1 ? amount : 1;
+    let [soonest, second] = [Number.MAX_SAFE_INTEGER, Number.MAX_SAFE_INTEGER];
     for (const resource of options) {
       const slots = this.taken[resource]!;
-      const { capacity } = this.problem.resources[resource]!;
-      const room = capacity - wanted;
+      const capacity = this.capacity[resource]!;
+      const room = isOne ? capacity - amount : capacity - 1;
       let s = start + length - 1;
       while (s >= start && slots[s]! <= room) s -= 1;
-      if (s < start) free += options.length === 1 ? amount : this.free(resource, start, length);
-      else if (s + 1 < retry) retry = s + 1;
-      if (free >= amount) return [true, 0];
+      if (s < start) {
+        free += isOne ? amount : capacity === 1 ? 1 : this.free(resource, start, length);
+        if (free >= amount) return null;
+      } else if (s < soonest) [soonest, second] = [s, soonest];
+      else if (s < second) second = s;
     }
-    // free in part everywhere, but never enough together: a slot on is all that is certain
-    return [false, Number.isFinite(retry) ? retry : start + 1];
+    const last = this.allSingle && amount - free > 1 && second < Number.MAX_SAFE_INTEGER ? second : soonest;
+    return last === Number.MAX_SAFE_INTEGER ? start + 1 : last + 1;
   }
 
   private blockedBack(job: LevelJob, start: number): number | null {
     let next: number | null = null;
-    for (const { options, amount } of job.needs) {
-      const [enough, retry] = this.lookOn(options, amount, start, job.slots);
-      if (!enough && (next === null || retry < next)) next = retry;
+    for (const need of job.needs) {
+      const retry = this.lookOn(need, start, job.slots);
+      if (retry !== null && (next === null || retry < next)) next = retry;
     }
     return next;
   }
 
-  private lookOn(options: readonly number[], amount: number, start: number, length: number): readonly [boolean, number] {
+  /** The same looking the other way: the last start before this one that is worth trying, or null when it fits. */
+  private lookOn({ options, amount }: Need, start: number, length: number): number | null {
+    const isOne = options.length === 1;
     let free = 0;
-    let retry = Number.NEGATIVE_INFINITY;
-    const wanted = options.length === 1 ? amount : 1;
+    let latest = -1;
     for (const resource of options) {
       const slots = this.taken[resource]!;
-      const room = this.problem.resources[resource]!.capacity - wanted;
+      const capacity = this.capacity[resource]!;
+      const room = isOne ? capacity - amount : capacity - 1;
       let s = start;
       while (s < start + length && slots[s]! <= room) s += 1;
-      if (s === start + length) free += options.length === 1 ? amount : this.free(resource, start, length);
-      else if (s - length > retry) retry = s - length;
-      if (free >= amount) return [true, 0];
+      if (s === start + length) {
+        free += isOne ? amount : capacity === 1 ? 1 : this.free(resource, start, length);
+        if (free >= amount) return null;
+      } else if (s > latest) latest = s;
     }
-    return [false, Number.isFinite(retry) ? retry : start - 1];
+    return latest < 0 ? start - 1 : latest - length;
   }
 }
 
@@ -150,7 +200,7 @@ export const serialSchedule = (problem: LevelProblem, order: readonly number[], 
     taken[at] = timeline.put(jobs[at]!, slot);
     finish = Math.max(finish, slot + jobs[at]!.slots);
   };
-  for (const at of order) if (jobs[at]!.fixed !== null) put(at, jobs[at]!.fixed!);
+  for (const at of order) if (jobs[at]!.fixed !== null) put(at, jobs[at]!.fixed);
   for (const at of order) {
     const job = jobs[at]!;
     if (job.fixed !== null) continue;

@@ -36,7 +36,7 @@ const listOf = <T>(label: string, item: Schema<T>, most: number): Schema<readonl
     .defined()
     .nonNullable('${label} must be a list')
     .typeError('${label} must be a list')
-    .max(most, '${label} may hold at most ${max}') as unknown as Schema<readonly T[]>;
+    .max(most, '${label} may hold at most ${max}');
 
 const weight = (label: string): Schema<number> =>
   finite(label).min(0, '${label} must not be less than 0').max(1000, '${label} may be at most ${max}');

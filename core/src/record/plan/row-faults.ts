@@ -65,5 +65,4 @@ const FAULTS: { readonly [E in Entity]?: (row: RowOf<E>) => readonly Issue[] } =
 };
 
 /** Rules of one record of planning that need more than one of its fields. */
-export const planFaults = <E extends Entity>(entity: E, row: RowOf<E>): readonly Issue[] =>
-  (FAULTS[entity] as ((row: RowOf<E>) => readonly Issue[]) | undefined)?.(row) ?? [];
+export const planFaults = <E extends Entity>(entity: E, row: RowOf<E>): readonly Issue[] => FAULTS[entity]?.(row) ?? [];

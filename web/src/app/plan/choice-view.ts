@@ -230,7 +230,14 @@ const STRENGTHS: readonly FieldOption[] = [
                     </td>
                     <td>
                       @if (may()('request.remove')) {
-                        <button type="button" class="quiet-button" (click)="edits.remove('request', request)">Off</button>
+                        <button
+                          type="button"
+                          class="icon-button"
+                          [attr.aria-label]="'Take the request of ' + request.who + ' off'"
+                          (click)="edits.remove('request', request)"
+                        >
+                          <i class="pi pi-times" aria-hidden="true"></i>
+                        </button>
                       }
                     </td>
                   </tr>
@@ -369,7 +376,7 @@ export class ChoiceView {
       c.modelYear === null ? '' : String(c.modelYear),
       c.vehicleClass ?? '',
       c.drive ?? '',
-      c.voltageV === null ? '' : `${c.voltageV} V`,
+      c.voltageV === null ? '' : `${c.voltageV}\u00a0V`,
     ];
     return parts.filter((part) => part !== '').join(' · ');
   }

@@ -40,7 +40,7 @@ const USUAL_PADS = [
   imports: [EditField, NgxEchartsDirective, RefusalNote, VehicleMark],
   providers: [provideEchartsCore({ echarts })],
   template: `<header class="sheet-head">
-      <p>
+      <p class="who">
         <eb-vehicle-mark [place]="selection.vehiclePlace()" />
         <select class="plain" aria-label="Vehicle on the lift" (change)="selection.choose({ vehicle: $any($event.target).value })">
           @for (v of open.record().vehicles; track v.id) {
@@ -59,67 +59,6 @@ const USUAL_PADS = [
       @for (issue of balance()?.issues ?? []; track $index) {
         <eb-refusal [message]="issue.message" />
       }
-      <div class="two">
-        <section aria-label="Vehicle and pads">
-          <dl class="facts">
-            <dt>Lift</dt>
-            <dd>
-              <eb-edit-field
-                label="Lift"
-                [options]="lifts()"
-                [value]="h.resourceId ?? ''"
-                [disabled]="!mayEdit()"
-                (committed)="edit('resourceId', $event)"
-              />
-            </dd>
-            @for (line of lines; track line.field) {
-              <dt>{{ line.label }}</dt>
-              <dd>
-                <eb-edit-field
-                  [label]="line.label"
-                  [shape]="line.shape"
-                  [value]="$any(h[line.field])"
-                  [disabled]="!mayEdit()"
-                  [fault]="edits.faultOf(h.id, line.field)"
-                  (committed)="edit(line.field, $event)"
-                />
-              </dd>
-            }
-            @for (pad of h.pads; track $index; let i = $index) {
-              <dt>Pad {{ i + 1 }}: x, y</dt>
-              <dd class="pair">
-                <eb-edit-field
-                  [label]="'Pad ' + (i + 1) + ' from the front axle'"
-                  [shape]="metre"
-                  [showUnit]="false"
-                  [value]="pad.xM"
-                  [disabled]="!mayEdit()"
-                  (committed)="setPad(i, 'xM', $event)"
-                />
-                <eb-edit-field
-                  [label]="'Pad ' + (i + 1) + ' to the right'"
-                  [shape]="metre"
-                  [value]="pad.yM"
-                  [disabled]="!mayEdit()"
-                  (committed)="setPad(i, 'yM', $event)"
-                />
-              </dd>
-            }
-          </dl>
-          <p class="soft small">
-            x from the front axle rearwards, y from the middle to the right. A step tips as soon as the centre of mass is not surely, within
-            two standard uncertainties, between the pads.
-          </p>
-        </section>
-        <div
-          class="chart"
-          echarts
-          [options]="options()!"
-          [autoResize]="true"
-          role="img"
-          aria-label="Pads and centre of mass from above, step by step; the table below says the same"
-        ></div>
-      </div>
       <section aria-label="What comes off, in order">
         <div class="sheet-head">
           <h3>What comes off, in order</h3>
@@ -225,7 +164,7 @@ const USUAL_PADS = [
                   @if (mayEdit()) {
                     <button
                       type="button"
-                      class="quiet-button"
+                      class="icon-button"
                       [attr.aria-label]="'Move ' + row.unload.label + ' up'"
                       [disabled]="i === 0"
                       (click)="move(i, -1)"
@@ -234,7 +173,7 @@ const USUAL_PADS = [
                     </button>
                     <button
                       type="button"
-                      class="quiet-button"
+                      class="icon-button"
                       [attr.aria-label]="'Take ' + row.unload.label + ' off the list'"
                       (click)="edits.remove('unload', row.unload)"
                     >
@@ -251,6 +190,67 @@ const USUAL_PADS = [
           </tbody>
         </table>
       </section>
+      <div class="two">
+        <section aria-label="Vehicle and pads">
+          <dl class="facts">
+            <dt>Lift</dt>
+            <dd>
+              <eb-edit-field
+                label="Lift"
+                [options]="lifts()"
+                [value]="h.resourceId ?? ''"
+                [disabled]="!mayEdit()"
+                (committed)="edit('resourceId', $event)"
+              />
+            </dd>
+            @for (line of lines; track line.field) {
+              <dt>{{ line.label }}</dt>
+              <dd>
+                <eb-edit-field
+                  [label]="line.label"
+                  [shape]="line.shape"
+                  [value]="$any(h[line.field])"
+                  [disabled]="!mayEdit()"
+                  [fault]="edits.faultOf(h.id, line.field)"
+                  (committed)="edit(line.field, $event)"
+                />
+              </dd>
+            }
+            @for (pad of h.pads; track $index; let i = $index) {
+              <dt>Pad {{ i + 1 }}: x, y</dt>
+              <dd class="pair">
+                <eb-edit-field
+                  [label]="'Pad ' + (i + 1) + ' from the front axle'"
+                  [shape]="metre"
+                  [showUnit]="false"
+                  [value]="pad.xM"
+                  [disabled]="!mayEdit()"
+                  (committed)="setPad(i, 'xM', $event)"
+                />
+                <eb-edit-field
+                  [label]="'Pad ' + (i + 1) + ' to the right'"
+                  [shape]="metre"
+                  [value]="pad.yM"
+                  [disabled]="!mayEdit()"
+                  (committed)="setPad(i, 'yM', $event)"
+                />
+              </dd>
+            }
+          </dl>
+          <p class="soft small">
+            x from the front axle rearwards, y from the middle to the right. A step tips as soon as the centre of mass is not surely, within
+            two standard uncertainties, between the pads.
+          </p>
+        </section>
+        <div
+          class="chart"
+          echarts
+          [options]="options()!"
+          [autoResize]="true"
+          role="img"
+          aria-label="Pads and centre of mass from above, step by step; the table below says the same"
+        ></div>
+      </div>
     } @else {
       <p class="sheet-empty">
         {{
@@ -264,6 +264,11 @@ const USUAL_PADS = [
     :host {
       display: grid;
       gap: 10px;
+    }
+    .who {
+      display: flex;
+      gap: 8px;
+      align-items: center;
     }
     .two {
       display: grid;
@@ -304,12 +309,6 @@ const USUAL_PADS = [
     }
     .acts-cell {
       white-space: nowrap;
-    }
-    .acts-cell .quiet-button {
-      padding: 5px 6px;
-    }
-    .acts-cell .pi {
-      margin: 0;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -370,8 +369,9 @@ export class HoistPanel {
     if (!balance) return '';
     if (balance.startState === 'tips') return 'The whole vehicle does not surely stand on these pads. Move the pads before it is lifted.';
     const lift = this.open.record().resources.find((r) => r.id === this.hoist()?.resourceId);
-    if (lift?.ratedKg != null && balance.start.massKg > lift.ratedKg)
-      return `${lift.name} may carry ${fixed(lift.ratedKg, 0)} kg; the vehicle weighs ${fixed(balance.start.massKg, 0)} kg.`;
+    const ratedKg = lift?.ratedKg ?? Number.POSITIVE_INFINITY;
+    if (balance.start.massKg > ratedKg)
+      return `${lift?.name ?? ''} may carry ${fixed(ratedKg, 0)} kg; the vehicle weighs ${fixed(balance.start.massKg, 0)} kg.`;
     const at = balance.steps.findIndex((step) => step.state === 'tips');
     const step = balance.steps[at];
     return step

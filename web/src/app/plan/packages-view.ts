@@ -41,9 +41,8 @@ import { RowEdits } from './row-edits';
               <th scope="col" class="right">Hours</th>
               <th scope="col">Crew</th>
               <th scope="col">Where</th>
-              <th scope="col">After</th>
-              <th scope="col">From</th>
-              <th scope="col">To</th>
+              <th scope="col" class="after">After</th>
+              <th scope="col">When</th>
             </tr>
           </thead>
           <tbody>
@@ -60,9 +59,11 @@ import { RowEdits } from './row-edits';
                 <td class="right figure">{{ row.hours }}</td>
                 <td>{{ row.crew }}</td>
                 <td>{{ row.where }}</td>
-                <td class="figure">{{ row.after }}</td>
-                <td class="when">{{ row.from }}</td>
-                <td class="when">{{ row.to }}</td>
+                <td class="after">{{ row.after }}</td>
+                <td class="when">
+                  {{ row.from }}
+                  <small class="soft">{{ row.to }}</small>
+                </td>
               </tr>
             }
           </tbody>
@@ -93,6 +94,13 @@ import { RowEdits } from './row-edits';
     }
     td {
       font-size: 13.5px;
+    }
+    .after {
+      width: 84px;
+    }
+    small {
+      display: block;
+      font-size: 12.5px;
     }
     .when {
       white-space: nowrap;
@@ -139,7 +147,7 @@ export class PackagesView {
         where: [pack.place === 'none' ? '' : pack.place, nameOf.get(pack.rigId ?? '') ?? ''].filter((part) => part !== '').join(', '),
         after: printAfter(pack, record.packages),
         from: times ? `${dayText(times.from.slice(0, 10))} ${times.from.slice(11)}` : ABSENT,
-        to: times ? `${dayText(times.to.slice(0, 10))} ${times.to.slice(11)}` : ABSENT,
+        to: times ? `to ${dayText(times.to.slice(0, 10))} ${times.to.slice(11)}` : '',
         why: whyOf.get(pack.id) ?? '',
       };
     });

@@ -6,6 +6,7 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
+import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from './row-edits';
 
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
@@ -80,7 +81,9 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
             <li>
               <span>{{ span(off) }}</span> <span class="soft">{{ off.why }}</span>
               @if (mayPlan()) {
-                <button type="button" class="quiet-button" [attr.aria-label]="'Work again ' + span(off)" (click)="dropOff(i)">Off</button>
+                <button type="button" class="icon-button" [attr.aria-label]="'Work again ' + span(off)" (click)="dropOff(i)">
+                  <i class="pi pi-times" aria-hidden="true"></i>
+                </button>
               }
             </li>
           } @empty {
@@ -119,7 +122,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                 }
                 <th scope="col">Away</th>
                 <th scope="col">Note</th>
-                <th scope="col">Packages</th>
+                <th scope="col" class="right">Packages ahead</th>
                 <th></th>
               </tr>
             </thead>
@@ -186,16 +189,16 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                       (committed)="edit(row, 'note', $event)"
                     />
                   </td>
-                  <td class="figure">{{ named().get(row.id) ?? 0 }}</td>
+                  <td class="right figure">{{ ahead().get(row.id) ?? 0 }}</td>
                   <td>
                     @if (mayPlan()) {
                       <button
                         type="button"
-                        class="quiet-button"
+                        class="icon-button"
                         [attr.aria-label]="'Take ' + row.name + ' off the plan'"
                         (click)="remove(row)"
                       >
-                        Off
+                        <i class="pi pi-times" aria-hidden="true"></i>
                       </button>
                     }
                   </td>
@@ -208,7 +211,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
         }
       </section>
     }
-    <p class="soft">“Packages” counts those that name somebody; the schedule gives the others to whoever can do them and is free.</p>
+    <p class="soft">The schedule gives packages to whoever can do them and is free; name somebody on a package to have it done by them.</p>
   </div>`,
   styles: `
     :host {
@@ -256,6 +259,7 @@ export class PeopleView {
   protected readonly open = inject(OpenStudy);
   protected readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
+  private readonly schedules = inject(PlanScheduleService);
 
   protected readonly kinds = KINDS;
   protected readonly weekdays = WEEKDAYS;
@@ -277,10 +281,11 @@ export class PeopleView {
       ...this.open.record().members.map((m) => ({ value: m.personId, word: nameOf.get(m.personId) ?? '' })),
     ];
   });
-  /** packages that name a person */
-  protected readonly named = computed(() => {
+  /** packages still to be done that the schedule gives to each */
+  protected readonly ahead = computed(() => {
     const counts = new Map<string, number>();
-    for (const pack of this.open.record().packages) for (const id of pack.who) counts.set(id, (counts.get(id) ?? 0) + 1);
+    for (const { state, holds } of this.schedules.schedule()?.packages ?? [])
+      if (state !== 'done') for (const id of holds) counts.set(id, (counts.get(id) ?? 0) + 1);
     return counts;
   });
 

@@ -44,7 +44,7 @@ export class PlanHouse {
         ),
       ),
     ),
-    { initialValue: { kind: 'reading' } as Read },
+    { initialValue: { kind: 'reading' } },
   );
   readonly house = computed<House>(() => {
     const read = this.read();

@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import type { ScheduleResult } from '@each-bolt/core/plan';
+import { triesFor, type ScheduleResult } from '@each-bolt/core/plan';
 import { Observable, catchError, debounceTime, distinctUntilChanged, merge, of, scan, switchMap } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { todayHere } from '../record/when';
@@ -15,7 +15,6 @@ export interface ScheduleState {
   readonly failure: string;
 }
 
-const TRIES = 1500;
 const SAMPLES = 1000;
 const WAIT_MS = 150;
 
@@ -52,7 +51,7 @@ export class PlanScheduleService {
       switchMap((plan): Observable<ScheduleTold | 'begun' | 'failed'> => {
         if (plan.study.id === '' || plan.packages.length === 0)
           return of<ScheduleTold>({ kind: 'result', result: { schedule: null, issues: [] } });
-        const options = { today: this.today(), tries: TRIES, samples: SAMPLES };
+        const options = { today: this.today(), tries: triesFor(plan.packages.length), samples: SAMPLES };
         return merge(of('begun' as const), worked({ plan, options }).pipe(catchError(() => of('failed' as const))));
       }),
       scan(
@@ -66,7 +65,7 @@ export class PlanScheduleService {
         { doneFraction: 0, result: null, failure: '' },
       ),
     ),
-    { initialValue: { doneFraction: 0, result: null, failure: '' } as ScheduleState },
+    { initialValue: { doneFraction: 0, result: null, failure: '' } },
   );
   readonly schedule = computed(() => this.state().result?.schedule ?? null);
 }

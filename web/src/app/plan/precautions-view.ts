@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
-import { counted } from '@each-bolt/core/shared';
 import type { Gate, WorkPackage } from '@each-bolt/core/record';
 import { HAZARDS, LOCAL_CODES, gateFault, hazardById, numbered, type Hazard } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
@@ -128,11 +127,11 @@ type View = 'packages' | 'hoist' | 'sums' | 'catalogue';
                           @if (mayPlan()) {
                             <button
                               type="button"
-                              class="quiet-button"
+                              class="icon-button"
                               [attr.aria-label]="'Do not ask: ' + gate.asks"
                               (click)="edits.remove('gate', gate)"
                             >
-                              Off
+                              <i class="pi pi-times" aria-hidden="true"></i>
                             </button>
                           }
                         </td>
@@ -265,7 +264,7 @@ export class PrecautionsView {
           open,
           list: pack.hazards.flatMap((id) => hazardById.get(id) ?? ([] as readonly Hazard[])),
           hazards: pack.hazards.map((id) => hazardById.get(id)?.name ?? id).join(', '),
-          text: own.length === 0 ? 'nothing asked' : open === 0 ? 'all answered' : `${open} of ${counted(own.length, 'reading')} open`,
+          text: own.length === 0 ? 'nothing asked' : open === 0 ? 'all answered' : `${open} of ${own.length} open`,
         };
       });
   });

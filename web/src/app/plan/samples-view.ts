@@ -23,7 +23,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
 import { RowEdits } from './row-edits';
 
 interface PassportRow {
-  readonly field: keyof VehicleFields & string;
+  readonly field: keyof VehicleFields;
   readonly label: string;
   readonly shape: FieldShape;
   readonly options: readonly FieldOption[];
@@ -113,6 +113,7 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                       [shape]="line.shape"
                       [options]="line.options"
                       [value]="$any(vehicle[line.field])"
+                      [leftward]="true"
                       [disabled]="!may()('vehicle.edit')"
                       [fault]="edits.faultOf(vehicle.id, line.field)"
                       (committed)="edit(vehicle, line.field, $event)"
@@ -187,7 +188,7 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
       @if (claims().length === 0) {
         <p class="soft">None yet. What makers, press or owners say of a vehicle is tested here and carried to the findings.</p>
       } @else {
-        <table class="ruled">
+        <table class="ruled claims">
           <thead>
             <tr>
               <th scope="col">Claim</th>
@@ -218,7 +219,9 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                 }
                 <td>
                   @if (may()('claim.remove')) {
-                    <button type="button" class="quiet-button" (click)="edits.remove('claim', claim)">Off</button>
+                    <button type="button" class="icon-button" aria-label="Take the claim off" (click)="edits.remove('claim', claim)">
+                      <i class="pi pi-times" aria-hidden="true"></i>
+                    </button>
                   }
                 </td>
               </tr>
@@ -231,6 +234,14 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
   styles: `
     :host {
       display: contents;
+    }
+    .claims th:nth-child(2),
+    .claims th:nth-child(3),
+    .claims th:nth-child(6) {
+      width: 122px;
+    }
+    .claims td {
+      vertical-align: top;
     }
     .passports {
       overflow-x: auto;
@@ -313,7 +324,7 @@ export class SamplesView {
     if (before) void this.edits.edit('vehicle', vehicle, { known: { ...vehicle.known, [field]: { ...before, ...said } } });
   }
 
-  protected edit(vehicle: Vehicle, field: keyof VehicleFields & string, value: FieldValue): void {
+  protected edit(vehicle: Vehicle, field: keyof VehicleFields, value: FieldValue): void {
     const text = value === null && ['role', 'maker'].includes(field) ? '' : value;
     void this.edits.edit('vehicle', vehicle, field === 'price' ? this.priced(vehicle, value) : { [field]: text });
   }

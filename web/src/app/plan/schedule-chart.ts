@@ -17,6 +17,8 @@ export interface Bar {
   readonly pinned: boolean;
   /** agreed stretch in working days, or null */
   readonly agreedDays: readonly [number, number] | null;
+  /** slack and what was agreed are drawn too */
+  readonly rail: boolean;
 }
 
 export interface ScheduleRows {
@@ -47,6 +49,7 @@ export const scheduleRows = (record: StudyRecord, schedule: PlanSchedule, order:
       number: numberOf.get(id) ?? 0,
       vehiclePlace: placeOf.get(pack.vehicleId ?? '') ?? -1,
       pinned: pack.pinnedOn !== null,
+      rail: rows === 'packages',
       agreedDays:
         pack.agreedFrom === null || pack.agreedTo === null
           ? null
@@ -71,8 +74,9 @@ export const scheduleRows = (record: StudyRecord, schedule: PlanSchedule, order:
 };
 
 export const ROW_PX = 24;
-const LEFT_PX = 212;
-const TOP_PX = 34;
+const LEFT_PX = 276;
+const TOP_PX = 46;
+const FONT = { fontFamily: 'Barlow, sans-serif' };
 
 export const chartHeightPx = (rows: number): number => rows * ROW_PX + TOP_PX + 14;
 
@@ -98,6 +102,7 @@ export const scheduleChart = (schedule: PlanSchedule, { labels, bars }: Schedule
   ];
   return {
     animation: false,
+    textStyle: FONT,
     aria: { enabled: true, label: { enabled: false } },
     grid: { left: LEFT_PX, right: 22, top: TOP_PX, bottom: 8 },
     tooltip: {
@@ -192,8 +197,8 @@ const upright = (
   return {
     type: 'group',
     children: [
-      { type: 'line', shape: { x1: x, y1: coordSys.y, x2: x, y2: coordSys.y + coordSys.height }, style: stroke },
-      { type: 'text', style: { text, x: x + 3, y: coordSys.y + coordSys.height - 12, fill: hue, fontSize: 11, fontWeight: 600 } },
+      { type: 'line', shape: { x1: x, y1: text === '' ? coordSys.y : 2, x2: x, y2: coordSys.y + coordSys.height }, style: stroke },
+      { type: 'text', style: { ...FONT, text, x: x + 4, y: 2, fill: hue, fontSize: 11.5, fontWeight: 600 } },
     ],
   };
 };
@@ -201,19 +206,19 @@ const upright = (
 const HEIGHT_PX = 14;
 
 /** A package: filled when done, half when running, open when planned; ends cut like a sheared plate. */
-const plate = ({ scheduled, row, vehiclePlace, pinned, agreedDays }: Bar, api: CoordApi, ink: ChartInk, per: number): object => {
+const plate = ({ scheduled, row, vehiclePlace, pinned, agreedDays, rail }: Bar, api: CoordApi, ink: ChartInk, per: number): object => {
   const [x1, middle] = api.coord([scheduled.start / per, row]);
   const [x2] = api.coord([scheduled.end / per, row]);
   const y = middle - HEIGHT_PX / 2;
   const width = Math.max(3, x2 - x1);
   const hue = vehiclePlace < 0 ? ink.ink : (ink.vehicles[vehiclePlace % ink.vehicles.length] ?? ink.ink);
   const children: object[] = [];
-  if (agreedDays) {
+  if (agreedDays && rail) {
     const [a] = api.coord([agreedDays[0], row]);
     const [b] = api.coord([agreedDays[1], row]);
     children.push({ type: 'rect', shape: { x: a, y: y + HEIGHT_PX + 1, width: Math.max(2, b - a), height: 2 }, style: { fill: ink.soft } });
   }
-  if (scheduled.slack > 0) {
+  if (scheduled.slack > 0 && rail) {
     const [end] = api.coord([(scheduled.end + scheduled.slack) / per, row]);
     children.push(
       { type: 'line', shape: { x1: x1 + width, y1: middle, x2: end, y2: middle }, style: { stroke: ink.soft, lineWidth: 1 } },
@@ -252,12 +257,12 @@ export const burnChart = (burn: BurnUp, today: string, ink: ChartInk): EChartsCo
     lineStyle: { color: hue, width: 2, ...more },
     itemStyle: { color: hue },
     data: burn.days.map((day, i) => [day.day, values[i]]),
-    endLabel: { show: true, formatter: name, color: hue, fontSize: 12 },
   });
   return {
     animation: false,
+    textStyle: FONT,
     aria: { enabled: true, label: { enabled: false } },
-    grid: { left: 56, right: 90, top: 16, bottom: 28 },
+    grid: { left: 56, right: 24, top: 28, bottom: 28 },
     tooltip: {
       trigger: 'axis',
       backgroundColor: ink.sheet,
@@ -279,7 +284,7 @@ export const burnChart = (burn: BurnUp, today: string, ink: ChartInk): EChartsCo
       name: `hours of people, ${fixed(burn.wholeS / HOUR_S, 0)} in all`,
       nameTextStyle: { color: ink.soft, align: 'left' },
       max: Math.ceil(burn.wholeS / HOUR_S),
-      axisLabel: { color: ink.soft },
+      axisLabel: { color: ink.soft, formatter: (v: number) => fixed(v, 0), showMaxLabel: false },
       splitLine: { lineStyle: { color: ink.line } },
     },
     series: [
@@ -323,13 +328,15 @@ export const hoistChart = (pads: readonly PadPoint[], balance: HoistBalance, ink
     nameLocation: 'middle',
     nameGap: 24,
     nameTextStyle: { color: ink.soft },
-    min: Math.floor((Math.min(...values) - pad) * 10) / 10,
-    max: Math.ceil((Math.max(...values) + pad) * 10) / 10,
+    min: Math.floor((Math.min(...values) - pad) * 2) / 2,
+    max: Math.ceil((Math.max(...values) + pad) * 2) / 2,
+    axisLine: { onZero: false, lineStyle: { color: ink.ink } },
     axisLabel: { color: ink.soft, formatter: (v: number) => fixed(v, 1) },
     splitLine: { lineStyle: { color: ink.line } },
   });
   return {
     animation: false,
+    textStyle: FONT,
     aria: { enabled: true, label: { enabled: false } },
     grid: { left: 52, right: 18, top: 12, bottom: 40 },
     xAxis: axis('m from the front axle rearwards', xs),
@@ -359,7 +366,7 @@ export const hoistChart = (pads: readonly PadPoint[], balance: HoistBalance, ink
           itemStyle: { color: hueOf(p.at) },
           label: {
             show: true,
-            position: 'top',
+            position: p.at < 0 ? 'bottom' : 'top',
             formatter: p.at < 0 ? 'whole' : String(p.at + 1),
             color: hueOf(p.at),
             fontSize: 11.5,

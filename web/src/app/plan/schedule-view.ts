@@ -12,6 +12,7 @@ import { EditField } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { ViewTabs } from '../shared/view-tabs';
 import { ThemeService } from '../shell/theme-service';
+import { BenchProgress } from './bench-progress';
 import { echarts } from './echarts';
 import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from './row-edits';
@@ -30,31 +31,13 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
 /** When what is done, by whom and where; how sure the finish is; and how far the work has come. */
 @Component({
   selector: 'eb-schedule-view',
-  imports: [EditField, NgxEchartsDirective, RefusalNote, ViewTabs],
+  imports: [BenchProgress, EditField, NgxEchartsDirective, RefusalNote, ViewTabs],
   providers: [provideEchartsCore({ echarts })],
   template: `<div class="sheet">
     <header class="sheet-head">
       <div>
         <h1>{{ headline() }}</h1>
         <p class="soft">{{ basisLine() }}</p>
-      </div>
-      <div class="acts">
-        @if (people().length > 0 && schedule() !== null) {
-          <select class="plain" #who aria-label="Whose calendar">
-            @for (person of people(); track person.id) {
-              <option [value]="person.id">{{ person.name }}</option>
-            }
-          </select>
-          <button type="button" class="quiet-button" (click)="calendar(who.value)">
-            <i class="pi pi-calendar" aria-hidden="true"></i> Calendar file
-          </button>
-        }
-        <button type="button" class="quiet-button" [disabled]="schedule() === null" (click)="csv()">
-          <i class="pi pi-download" aria-hidden="true"></i> Table as CSV
-        </button>
-        @if (mayPlan()) {
-          <button type="button" class="main-button" [disabled]="agreeOps().length === 0" (click)="agree()">{{ agreeText() }}</button>
-        }
       </div>
     </header>
     @if (state().failure !== '') {
@@ -71,7 +54,27 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
       <p class="late">{{ behind() }}</p>
     }
     @if (schedule(); as s) {
-      <eb-view-tabs [tabs]="views" [(view)]="view" />
+      <div class="bar">
+        <eb-view-tabs [tabs]="views" [(view)]="view" />
+        <div class="acts">
+          @if (people().length > 0 && schedule() !== null) {
+            <select class="plain" #who aria-label="Whose calendar">
+              @for (person of people(); track person.id) {
+                <option [value]="person.id">{{ person.name }}</option>
+              }
+            </select>
+            <button type="button" class="quiet-button" (click)="calendar(who.value)">
+              <i class="pi pi-calendar" aria-hidden="true"></i> Calendar file
+            </button>
+          }
+          <button type="button" class="quiet-button" [disabled]="schedule() === null" (click)="csv()">
+            <i class="pi pi-download" aria-hidden="true"></i> Table as CSV
+          </button>
+          @if (mayPlan()) {
+            <button type="button" class="main-button" [disabled]="agreeOps().length === 0" (click)="agree()">{{ agreeText() }}</button>
+          }
+        </div>
+      </div>
       @switch (view()) {
         @case ('table') {
           <div class="scroll" tabindex="0" role="region" aria-label="Schedule as a table">
@@ -79,10 +82,9 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
               <thead>
                 <tr>
                   <th scope="col" class="right">No.</th>
-                  <th scope="col">Package</th>
+                  <th scope="col" class="name">Package</th>
                   <th scope="col">Least / likely / most h</th>
-                  <th scope="col">From</th>
-                  <th scope="col">To</th>
+                  <th scope="col">When</th>
                   <th scope="col">By whom, where</th>
                   <th scope="col" class="right">Slack, days</th>
                   <th scope="col">Pinned on</th>
@@ -103,8 +105,10 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
                         (committed)="setEffort(row.pack, $event)"
                       />
                     </td>
-                    <td class="when">{{ row.from }}</td>
-                    <td class="when">{{ row.to }}</td>
+                    <td class="when">
+                      {{ row.from }}
+                      <small class="soft">to {{ row.to }}</small>
+                    </td>
                     <td>{{ row.holds }}</td>
                     <td class="right figure">{{ row.slack }}</td>
                     <td class="pin">
@@ -128,15 +132,20 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
           </div>
         }
         @case ('progress') {
-          <p class="soft">{{ progressLine() }}</p>
-          <div
-            class="burn"
-            echarts
-            [options]="burnOptions()!"
-            [autoResize]="true"
-            role="img"
-            [attr.aria-label]="'Work agreed, done and forecast by day. ' + progressLine()"
-          ></div>
+          <div class="scroll progress" tabindex="0" role="region" aria-label="Progress">
+            <p class="key">
+              {{ progressLine() }} <i class="line"></i> done <i class="line dashed"></i> forecast <i class="line dotted"></i> agreed
+            </p>
+            <div
+              class="burn"
+              echarts
+              [options]="burnOptions()!"
+              [autoResize]="true"
+              role="img"
+              [attr.aria-label]="'Work agreed, done and forecast by day. ' + progressLine()"
+            ></div>
+            <eb-bench-progress />
+          </div>
         }
         @default {
           <div class="scroll" tabindex="0" role="region" aria-label="Schedule as a chart">
@@ -173,15 +182,39 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
     :host {
       display: contents;
     }
+    .bar {
+      display: flex;
+      flex-wrap: wrap;
+      justify-content: space-between;
+      align-items: end;
+      gap: 6px 16px;
+    }
     .scroll {
       flex: 1;
       min-height: 0;
       overflow: auto;
       position: relative;
     }
+    .progress {
+      display: flex;
+      flex-direction: column;
+      gap: 10px;
+    }
     .burn {
-      flex: 1;
-      min-height: 260px;
+      flex: 1 0 300px;
+    }
+    .key .line {
+      height: 0;
+      width: 24px;
+      border-width: 2px 0 0;
+    }
+    .key .dashed {
+      border-style: dashed;
+      border-color: var(--dye);
+    }
+    .key .dotted {
+      border-style: dotted;
+      border-color: var(--soft);
     }
     .late {
       color: var(--amber);
@@ -191,7 +224,14 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
       white-space: nowrap;
     }
     .effort {
-      width: 132px;
+      width: 158px;
+    }
+    .when small {
+      display: block;
+      font-size: 12.5px;
+    }
+    .name {
+      min-width: 180px;
     }
     .pin {
       width: 138px;
@@ -393,7 +433,7 @@ export class ScheduleView {
   protected grab(event: unknown): void {
     const { seriesId, dataIndex, event: mouse } = event as { seriesId?: string; dataIndex: number; event?: { offsetX: number } };
     const bar = this.rows()?.bars[dataIndex];
-    if (seriesId !== 'bars' || !bar || bar.scheduled.state !== 'planned' || !this.mayPlan() || !mouse) return;
+    if (seriesId !== 'bars' || bar?.scheduled.state !== 'planned' || !this.mayPlan() || !mouse) return;
     const pack = this.open.record().packages.find((p) => p.id === bar.scheduled.packageId);
     const schedule = this.schedule();
     if (pack && schedule) this.drag = { pack, fromX: mouse.offsetX, startDay: bar.scheduled.start / schedule.axis.slotsPerDay };
@@ -402,7 +442,7 @@ export class ScheduleView {
   private dayAt(x: number): string | null {
     const [drag, schedule, chart] = [this.drag, this.schedule(), this.chart];
     if (!drag || !schedule || !chart) return null;
-    const at = (px: number): number => (chart.convertFromPixel({ gridIndex: 0 }, [px, ROW_PX * 2]) as number[])[0] ?? 0;
+    const at = (px: number): number => chart.convertFromPixel({ gridIndex: 0 }, [px, ROW_PX * 2])[0] ?? 0;
     const place = Math.max(0, Math.round(drag.startDay + at(x) - at(drag.fromX)));
     const day = schedule.axis.days[place];
     return day === undefined ? null : isoDay(day);

@@ -78,7 +78,7 @@ const HOUR_S = 3600;
                 />
               </td>
               <td>
-                @if (row.scope; as scope) {
+                @if (row.scope && (row.scope.depth === 'closed' || row.scope.reason !== '') && row.scope; as scope) {
                   <eb-edit-field
                     [label]="'Why ' + row.subsystem.name + ' stays closed'"
                     [placeholder]="scope.depth === 'closed' ? 'say why' : ''"

@@ -69,8 +69,8 @@ export class OpenStudy {
   massOf(pieceId: string): { readonly kg: number; readonly uKg: number } | null {
     const totals = totalsOf(this.rollUp().rolled, pieceId);
     const all = totals && shown(totals, true);
-    if (!all || all.massKg === null || all.massUKg === null || all.piecesMassed < all.piecesOfMass) return null;
-    return { kg: all.massKg, uKg: all.massUKg };
+    const { massKg = null, massUKg = null } = all ?? {};
+    return massKg === null || massUKg === null || !all || all.piecesMassed < all.piecesOfMass ? null : { kg: massKg, uKg: massUKg };
   }
   /** pictures by the piece or rig they show */
   readonly picturesOf = computed<ReadonlyMap<string, readonly Picture[]>>(() =>

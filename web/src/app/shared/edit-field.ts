@@ -43,6 +43,8 @@ let fields = 0;
         [type]="shape().kind === 'date' ? 'date' : 'text'"
         autocomplete="off"
         [class.figure]="isFigure()"
+        [class.left]="leftward()"
+        [class.empty]="text() === ''"
         [attr.aria-label]="label()"
         [attr.aria-invalid]="wrong() !== ''"
         [attr.aria-describedby]="wrong() === '' ? null : id + '-fault'"
@@ -89,6 +91,8 @@ let fields = 0;
     textarea {
       height: auto;
       min-height: 48px;
+      max-height: 220px;
+      field-sizing: content;
       resize: vertical;
       border-color: var(--line);
     }
@@ -109,6 +113,12 @@ let fields = 0;
     }
     input.figure {
       text-align: right;
+    }
+    input.left {
+      text-align: left;
+    }
+    input[type='date'].empty:not(:hover, :focus) {
+      color: transparent;
     }
     [aria-invalid='true'] {
       border-color: var(--amber-edge);
@@ -135,6 +145,8 @@ export class EditField {
   readonly placeholder = input('');
   readonly showUnit = input(true);
   readonly disabled = input(false);
+  /** figures stand at the left edge, where they are one fact among words */
+  readonly leftward = input(false);
   /** what is wrong with the value beside others of its record */
   readonly fault = input('');
   readonly committed = output<FieldValue>();

@@ -1,0 +1,111 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { ABSENT, fixed } from '@each-bolt/core/shared';
+import type { PackageFields, WorkPackage } from '@each-bolt/core/record';
+import { benchSays, dayText, numbered, scopeExpectation, scopeOf, type BenchSays } from '@each-bolt/core/plan';
+import { catchError, debounceTime, of, switchMap } from 'rxjs';
+import { OpenStudy } from '../record/open-study';
+import { RecordApi } from '../record/record-api';
+import { RecordService } from '../record/record-service';
+import { PlanHouse } from './plan-house';
+import { RowEdits } from './row-edits';
+
+interface RecordedDay {
+  readonly day: string;
+  readonly vehicleId: string;
+  readonly subsystemId: string;
+  readonly lines: number;
+}
+
+const OFTEN_MS = 1500;
+
+/** Packages whose subsystem the bench has begun to record: how far it is, and what that says of start and time left. */
+@Component({
+  selector: 'eb-bench-progress',
+  template: `@if (rows().length > 0) {
+    <section aria-label="What the bench says">
+      <h3>What the bench says</h3>
+      <table class="ruled">
+        <thead>
+          <tr>
+            <th scope="col">Package</th>
+            <th scope="col" class="right">Pieces recorded</th>
+            <th scope="col" class="right">expected</th>
+            <th scope="col">It says</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.pack.id) {
+            <tr>
+              <th scope="row">{{ row.pack.name }}</th>
+              <td class="right figure">{{ row.recorded }}</td>
+              <td class="right figure">{{ row.expected }}</td>
+              <td>{{ row.text }}</td>
+              <td class="right">
+                @if (mayRecord()) {
+                  <button
+                    type="button"
+                    class="quiet-button"
+                    [attr.aria-label]="'Take it over into ' + row.pack.name"
+                    (click)="take(row.pack, row.says)"
+                  >
+                    Take it over
+                  </button>
+                }
+              </td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    </section>
+  }`,
+  styles: `
+    tbody th {
+      font-weight: 400;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class BenchProgress {
+  private readonly open = inject(OpenStudy);
+  private readonly api = inject(RecordApi);
+  private readonly service = inject(RecordService);
+  private readonly house = inject(PlanHouse);
+  private readonly edits = inject(RowEdits);
+  protected readonly mayRecord = computed(() => this.service.can()('package.edit'));
+  private readonly study = computed(() => ({ id: this.open.study().id, pieces: this.open.record().pieces }));
+  private readonly days = toSignal(
+    toObservable(this.study).pipe(
+      debounceTime(OFTEN_MS),
+      switchMap(({ id }) => this.api.house<RecordedDay>(id, 'recorded').pipe(catchError(() => of<readonly RecordedDay[]>([])))),
+    ),
+    { initialValue: [] as readonly RecordedDay[] },
+  );
+  protected readonly rows = computed(() => {
+    const record = this.open.record();
+    const nameOf = new Map(record.subsystems.map((s) => [s.id, s.name]));
+    const { experience } = this.house.house();
+    return numbered(record.packages).flatMap((pack) => {
+      const { vehicleId, subsystemId } = pack;
+      // taking something off records nothing yet: the package that opens it does
+      if (vehicleId === null || subsystemId === null || pack.place === 'lift') return [];
+      const scope = scopeOf(record, vehicleId).get(subsystemId);
+      const expected = scope ? scopeExpectation(nameOf.get(subsystemId) ?? '', scope, experience).pieces : null;
+      const firstDay = this.days().find((d) => d.vehicleId === vehicleId && d.subsystemId === subsystemId)?.day ?? null;
+      const recorded = this.open.loosePieces(vehicleId, subsystemId);
+      const says = benchSays(pack, { recorded, expected, firstDay });
+      if (!says) return [];
+      const parts = [
+        says.startedOn === null ? '' : `begun on ${dayText(says.startedOn)}`,
+        says.remainingS === null ? '' : `${fixed(says.remainingS / 3600, 1)} h still needed`,
+      ].filter((part) => part !== '');
+      return [{ pack, says, recorded, expected: expected === null ? ABSENT : String(expected), text: parts.join(', ') }];
+    });
+  });
+
+  protected take(pack: WorkPackage, { startedOn, remainingS }: BenchSays): void {
+    const fields: Partial<PackageFields> = { ...(startedOn !== null && { startedOn }), ...(remainingS !== null && { remainingS }) };
+    void this.edits.edit('package', pack, fields);
+  }
+}

@@ -1,0 +1,84 @@
+import { blankPackage, blankVehicle, emptyRecord, USUAL_STUDY, type Resource, type StudyRecord } from '@each-bolt/core/record';
+import { burnUp, planSchedule } from '@each-bolt/core/plan';
+import type { ChartInk } from '../shared/chart-ink';
+import { burnChart, chartSummary, scheduleChart, scheduleRows } from './schedule-chart';
+
+const ink: ChartInk = {
+  ink: '#111',
+  soft: '#555',
+  line: '#ddd',
+  sheet: '#fff',
+  dye: '#00f',
+  amber: '#f90',
+  red: '#f00',
+  vehicles: ['#00f', '#f60'],
+};
+const id = (n: number): string => `00000000-0000-4000-8000-00000000000${n}`;
+const resource = (n: number, kind: Resource['kind'], name: string): Resource => ({
+  ...{ id: id(n), version: 1, sequence: n, kind, name, personId: null, skills: [], daysOff: [], ratedKg: null, note: '' },
+});
+const RECORD: StudyRecord = {
+  ...emptyRecord({
+    ...{
+      id: id(1),
+      version: 1,
+      title: 'Vans',
+      questions: '',
+      lead: '',
+      currency: 'EUR',
+      priceYear: 2026,
+      volumePerYear: 1,
+      productionYears: 1,
+    },
+    ...{ region: '', fastenersIn: true, assembliesAs: 'pieces', ...USUAL_STUDY },
+    calendar: { ...USUAL_STUDY.calendar, startsOn: '2026-06-01' },
+  }),
+  vehicles: [{ id: id(2), version: 1, ...blankVehicle('Drayman II', 'subject', 0), acquiredOn: '2026-05-01' }],
+  resources: [resource(3, 'person', 'Odo'), resource(4, 'bay', 'Bay 1')],
+  packages: [
+    {
+      id: id(5),
+      version: 1,
+      ...blankPackage('<b>door</b>', 0),
+      leastS: 28_800,
+      likelyS: 28_800,
+      mostS: 28_800,
+      vehicleId: id(2),
+      place: 'bay',
+    },
+    { id: id(6), version: 1, ...blankPackage('seat', 1), leastS: 14_400, likelyS: 14_400, mostS: 14_400, pinnedOn: '2026-06-03' },
+  ],
+};
+const schedule = planSchedule(RECORD, { today: '2026-06-01', tries: 20, samples: 10 }).schedule!;
+const order = RECORD.packages.map((p) => p.id);
+
+describe('the schedule as a chart', () => {
+  it('has a row a package, or a row for whoever and whatever it holds', () => {
+    const byPackage = scheduleRows(RECORD, schedule, order, 'packages');
+    expect(byPackage.labels).toEqual(['1  <b>door</b>', '2  seat']);
+    expect(byPackage.bars.map((b) => [b.row, b.vehiclePlace, b.pinned])).toEqual([[0, 0, false], [1, -1, true]]); // prettier-ignore
+    const byHolder = scheduleRows(RECORD, schedule, order, 'holders');
+    expect(byHolder.labels).toEqual(['Odo', 'Bay 1']);
+    expect(byHolder.bars.map((b) => [b.row, b.name])).toEqual([[0, '<b>door</b>'], [0, 'seat'], [1, '<b>door</b>']]); // prettier-ignore
+    expect(chartSummary(schedule, byHolder)).toContain('3 bars in 2 rows');
+  });
+  it('measures in working days: a day of eight hours is one, a pin on Wednesday is two from Monday', () => {
+    const { series } = scheduleChart(schedule, scheduleRows(RECORD, schedule, order, 'packages'), ink) as {
+      series: { id: string; data: unknown }[];
+    };
+    expect(series.find((s) => s.id === 'bars')!.data).toEqual([[0, 1, 0], [2, 2.5, 1]]); // prettier-ignore
+  });
+  it('shows names as text, never as HTML', () => {
+    const { tooltip } = scheduleChart(schedule, scheduleRows(RECORD, schedule, order, 'packages'), ink) as {
+      tooltip: { formatter: (at: object) => string };
+    };
+    expect(tooltip.formatter({ seriesId: 'bars', dataIndex: 0 })).toContain('&lt;b&gt;door&lt;/b&gt;');
+  });
+  it('forecasts all of the work by the end', () => {
+    const { series, yAxis } = burnChart(burnUp(RECORD, schedule, '2026-06-01'), '2026-06-01', ink) as {
+      series: { name: string; data: [string, number | null][] }[];
+      yAxis: { max: number };
+    };
+    expect([series.find((s) => s.name === 'forecast')!.data.at(-1), yAxis.max]).toEqual([['2026-06-03', 12], 12]);
+  });
+});
