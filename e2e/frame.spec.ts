@@ -92,7 +92,7 @@ test('the comparison is turned round, and split by material and process', async 
   await expect(page.getByText(/^\s*Drayman II has/).first()).toBeVisible();
   await page.getByLabel('Vehicle spoken of').selectOption('Pannier');
   await expect(page.getByText(/^\s*Pannier has/).first()).toBeVisible();
-  await expect(page.getByLabel('Vehicle compared with')).toHaveText('Drayman II');
+  await expect(page.getByLabel('Vehicle compared with').getByRole('option', { selected: true })).toHaveText('Drayman II');
   await page.getByRole('tab', { name: 'By material' }).click();
   await expect(page.getByRole('rowheader', { name: 'AlSi10MnMg' })).toBeVisible();
   await page.getByRole('tab', { name: 'By process' }).click();

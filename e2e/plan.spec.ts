@@ -211,6 +211,30 @@ test.describe('a plan of three packages', () => {
     );
   });
 
+  test('a question is attached to the chosen package with one key, and what was planned is in the history', async ({ page }) => {
+    await view(page, 'Packages').click();
+    await page.getByRole('button', { name: 'seat off' }).click();
+    await put(page, 'Least, likely and most hours', '1/2/4');
+    await page.getByRole('heading', { name: /seat off/ }).click();
+    await page.keyboard.press('q');
+    await expect(page.getByRole('dialog')).toContainText('About: seat off');
+    await page
+      .getByRole('dialog')
+      .getByLabel(/^(Question|What)/)
+      .first()
+      .fill('Is the airbag side of it free?');
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /Attach|Save|Keep/ })
+      .click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.getByRole('link', { name: /^Questions/ }).click();
+    await expect(page.getByRole('row', { name: /Is the airbag side of it free/ })).toContainText('seat off');
+    await page.getByRole('link', { name: /^History/ }).click();
+    await expect(page.getByText('seat off').first()).toBeVisible();
+    await expect(page.getByText('Likely time').first()).toBeVisible();
+  });
+
   test('a calendar file holds the work of one person, day by day', async ({ page }) => {
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Calendar file' }).click();

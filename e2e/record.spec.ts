@@ -247,7 +247,7 @@ test('a picture is dropped onto a piece, marked, and seen at the other bench; a 
   await other.getByRole('button', { name: 'latch' }).click();
   await expect(card(other).getByRole('button', { name: 'Open picture: worn pawl' })).toBeVisible();
   await expect(card(other).getByRole('button', { name: 'Edit', exact: true })).toHaveCount(0);
-  expect(await other.evaluate(() => document.querySelector<HTMLImageElement>('.picture img')?.naturalWidth)).toBe(80);
+  await expect.poll(() => other.evaluate(() => document.querySelector<HTMLImageElement>('.picture img')?.naturalWidth)).toBe(80);
   await other.context().close();
 });
 

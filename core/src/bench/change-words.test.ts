@@ -1,4 +1,4 @@
-import { editOp, removeOp, type Op } from '../record';
+import { ENTITIES, SCHEMAS, editOp, removeOp, type Op } from '../record';
 import { BLANK, pieceNamed, recordOf, teardown, testId } from '../../testing/teardown';
 import { cellLabel, changeLine, changeWords, uText, valueText } from './change-words';
 import { knownForm, knownFromForm } from './known-form';
@@ -35,6 +35,27 @@ describe('a change in words', () => {
       ['taken off', '4 clip'],
     ]);
     expect(changeLine(words)).toBe('added piece “arm”; taken off fasteners “4 clip”');
+  });
+  it('tells of a plan in hours, days and names, never in ids or raw parts', () => {
+    const calendar = {
+      startsOn: '2026-06-01',
+      weekdays: [1, 2, 5],
+      opensMin: 450,
+      dayMin: 480,
+      daysOff: [{ from: '2026-06-04', to: '2026-06-04', why: '' }],
+    };
+    expect(valueText('calendar', calendar, nameOf)).toBe('from 2026-06-01; Mon Tue Fri; 07:30, 8 h a day; off 2026-06-04');
+    expect(valueText('choiceWeights', { price: 15, requests: 30, gap: 25, novelty: 20, wait: 10 }, nameOf)).toBe(
+      'requests 30, gap 25, novelty 20, wait 10, price 15',
+    );
+    expect(valueText('likelyS', 9000, nameOf)).toBe('2.50 h');
+    expect(valueText('after', [plate.id, testId(99)], nameOf)).toBe('plate, something taken off since');
+    expect(valueText('pads', [{ xM: 1, yM: -0.5 }], nameOf)).toBe('(1, -0.5)');
+  });
+  it('has a label in words for every field of every kind of record', () => {
+    for (const entity of ENTITIES)
+      for (const field of Object.keys((SCHEMAS[entity] as unknown as { fields: object }).fields))
+        expect([entity, field, cellLabel(entity, field) === field]).toEqual([entity, field, false]);
   });
   it('reads changes from before an edit said what was there, by their inverse', () => {
     const ops = [{ kind: 'piece.edit', id: plate.id, fields: { tag: 'A' } }] as unknown as readonly Op[];

@@ -4,6 +4,7 @@ import {
   cellsOf,
   fieldLabel,
   fieldOfCell,
+  partsText,
   rangeText,
   splitKind,
   type Entity,
@@ -98,7 +99,7 @@ export const valueText = (cell: string, value: unknown, nameOf: NameOf): string 
   if (typeof value === 'string') return textOf(field, value, nameOf);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return numberText(field, value);
-  return Array.isArray(value) ? listText(value as readonly unknown[], nameOf) : partsText(value);
+  return partsText(field, value) ?? (Array.isArray(value) ? listText(value as readonly unknown[], nameOf) : ABSENT);
 };
 
 const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
@@ -109,12 +110,6 @@ const listText = (list: readonly unknown[], nameOf: NameOf): string => {
   if (!list.every((item) => typeof item === 'string')) return fixed(list.length, 0);
   return list.map((item) => (UUID.test(item) ? (nameOf(item) ?? 'something taken off since') : item)).join(', ');
 };
-
-/** The parts of a value that has some: weights, a calendar. */
-const partsText = (value: object): string =>
-  Object.entries(value)
-    .map(([part, of]) => (Array.isArray(of) ? `${part} ${of.length}` : `${part} ${String(of ?? ABSENT)}`))
-    .join(', ');
 
 /** The label of a cell. */
 export const cellLabel = (entity: Entity, cell: string): string => {

@@ -59,6 +59,13 @@ describe('the form of a piece', () => {
       known: { lengthM: null },
     });
   });
+  it('takes a place on the vehicle in millimetres, with its sign', () => {
+    expect(changes({ place: '1450 −420 600' })).toEqual({ xM: 1.45, yM: -0.42, zM: 0.6 });
+    expect(faults({ place: '1450 420' })).toEqual(['place: “1450 420” is not a place; write x y z in mm, for instance 1450 -420 600']);
+    const placed = { ...plate, xM: 1.45, yM: -0.42, zM: 0.6 };
+    expect(pieceForm(placed, STUDY).place).toBe('1450 -420 600');
+    expect(changes({ place: '' }, placed)).toEqual({ xM: null, yM: null, zM: null });
+  });
   it('keeps a mass that was weighed in all while it is not touched', () => {
     const clips = only('12x clip, hose total 492 g');
     expect(massEachText(clips)).toBe('0.041 kg');

@@ -29,19 +29,24 @@ export const newStudyOps = (id: string, fields: StudyFields, leadId: string, new
 ];
 
 /**
- * The ops that begin a study like another: its subsystem tree, cost basis, counting rule and questions, but no vehicle,
- * no piece and nobody of it except who copies it.
+ * The ops that begin a study like another: its subsystem tree, cost basis, counting rule, questions, weights and working
+ * week, and the people and places of its plan, but no vehicle, no piece, no package and no member except who copies it.
  */
 export const templateOps = (from: StudyRecord, id: string, title: string, leadId: string, newId: () => string): readonly Op[] => {
   const { id: _id, version: _version, ...fields } = from.study;
   const idOf = new Map(from.subsystems.map((s) => [s.id, newId()]));
   return [
-    { kind: 'study.add', id, fields: { ...fields, title, state: 'open' } },
+    { kind: 'study.add', id, fields: { ...fields, title, state: 'open', calendar: { ...fields.calendar, startsOn: null, daysOff: [] } } },
     { kind: 'member.add', id: newId(), fields: { personId: leadId, role: 'lead' } },
     ...from.subsystems.map(({ id: old, name, sequence, parentId }): Op => ({
       kind: 'subsystem.add',
       id: idOf.get(old) ?? '',
       fields: { name, sequence, parentId: parentId === null ? null : (idOf.get(parentId) ?? null) },
+    })),
+    ...from.resources.map(({ id: _id, version: _version, ...fields }): Op => ({
+      kind: 'resource.add',
+      id: newId(),
+      fields: { ...fields, daysOff: [] },
     })),
   ];
 };

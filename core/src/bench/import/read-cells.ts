@@ -72,6 +72,20 @@ export const readRun = (cell: string, unit: string | null): ReadCell<Pick<PieceF
     : { value: { runLengthM: read.put.runLengthM ?? null, known: read.known }, understood: read.value };
 };
 
+const PLACE_NUMBER = /^[-−]?\d{1,5}(?:[.,]\d{1,3})?$/;
+
+/** Where a piece is on the vehicle: "1450 -420 600" in mm: from the front axle rearwards, from the middle to the right, above the ground. */
+export const readPlace = (cell: string): ReadCell<Pick<PieceFields, 'xM' | 'yM' | 'zM'>> => {
+  const parts = cell
+    .replace(/mm$/i, '')
+    .split(/[\s;/]+/)
+    .filter((part) => part !== '');
+  if (parts.length !== 3 || !parts.every((part) => PLACE_NUMBER.test(part)))
+    return fault(`“${cell}” is not a place; write x y z in mm, for instance 1450 -420 600`);
+  const [xM = 0, yM = 0, zM = 0] = parts.map((part) => Number(part.replace('−', '-').replace(',', '.')) / 1000);
+  return { value: { xM, yM, zM }, understood: `${parts.join(' ')} mm` };
+};
+
 /** A word and the mark behind it: `dc04?`, `inj@T`. */
 const wordAndMark = (field: string, cell: string): { readonly word: string; readonly known: KnownOf } => {
   const word = /^(.*?)(?:\s?@[MCSPTRI?]|\s?\?)?$/i.exec(cell)?.[1] ?? cell;

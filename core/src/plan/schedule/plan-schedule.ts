@@ -28,6 +28,8 @@ export interface Scheduled {
 
 export interface PlanSchedule {
   readonly axis: WorkAxis;
+  /** the day it was made for, YYYY-MM-DD, and the slot that begins with it */
+  readonly asOf: string;
   readonly today: number;
   readonly packages: readonly Scheduled[];
   readonly leftOut: readonly LeftOut[];
@@ -147,6 +149,7 @@ export const planSchedule = (
   return {
     schedule: {
       axis,
+      asOf: today,
       today: network.today,
       packages,
       leftOut,

@@ -68,7 +68,7 @@ export const CHOICE_WEIGHTS = shape<ChoiceWeights>({
   novelty: weight('Weight of novelty'),
   wait: weight('Weight of the wait'),
   price: weight('Weight of the price'),
-});
+}).label('Weights of the choice');
 
 export const CALENDAR = shape<WorkCalendar>({
   startsOn: calendarDate('First day'),
@@ -76,12 +76,14 @@ export const CALENDAR = shape<WorkCalendar>({
   opensMin: whole('The day begins', 0, 1439),
   dayMin: whole('Working time of a day', 15, 1440),
   daysOff: listOf('Days off', DAYS_OFF, 400),
-}).test(
-  'day',
-  'The working day must end by midnight',
-  // an edit of other fields has none
-  (calendar?: WorkCalendar) => calendar === undefined || calendar.opensMin + calendar.dayMin <= 1440,
-);
+})
+  .test(
+    'day',
+    'The working day must end by midnight',
+    // an edit of other fields has none
+    (calendar?: WorkCalendar) => calendar === undefined || calendar.opensMin + calendar.dayMin <= 1440,
+  )
+  .label('Working calendar');
 
 const PAD = shape<PadPoint>({ xM: metres('Pad'), yM: metres('Pad') });
 

@@ -55,6 +55,7 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
       { name: 'thickness', label: 'Wall thickness, mm', as: 'text', half: true },
       { name: 'runLength', label: 'Run length, with unit', as: 'text', half: true, hint: '640 mm' },
       { name: 'location', label: 'Location', as: 'text', half: true },
+      { name: 'place', label: 'Centre of mass on the vehicle: x y z, mm', as: 'text', hint: '1450 -420 600' },
     ],
   },
   {

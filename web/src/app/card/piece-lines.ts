@@ -85,6 +85,13 @@ export const pieceLines = (piece: Piece): readonly CardLine[] => [
   ...knownLine(piece, 'lengthM', 'Envelope', envelopeText(piece), true),
   ...line('Check', heavierThanSolid(piece)),
   ...knownLine(piece, 'runLengthM', 'Run length', piece.runLengthM === null ? '' : mm(piece.runLengthM) + typed(piece, 'runLengthM'), true),
+  ...knownLine(
+    piece,
+    'xM',
+    'Place x y z',
+    piece.xM === null ? '' : `${[piece.xM, piece.yM ?? 0, piece.zM ?? 0].map(mm).join(' ')} mm`,
+    true,
+  ),
   ...text(piece, 'location'),
   ...text(piece, 'markings'),
   ...text(piece, 'supplier'),

@@ -1,7 +1,7 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, computed, inject } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { triesFor, type ScheduleResult } from '@each-bolt/core/plan';
-import { Observable, catchError, debounceTime, distinctUntilChanged, merge, of, scan, switchMap } from 'rxjs';
+import { Observable, catchError, debounceTime, distinctUntilChanged, map, merge, of, scan, switchMap, timer } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { todayHere } from '../record/when';
 import { makeScheduleWorker } from './make-worker';
@@ -17,6 +17,7 @@ export interface ScheduleState {
 
 const SAMPLES = 1000;
 const WAIT_MS = 150;
+const MINUTE_MS = 60_000;
 
 const worked = (asked: ScheduleAsked): Observable<ScheduleTold> =>
   new Observable((told) => {
@@ -30,8 +31,15 @@ const worked = (asked: ScheduleAsked): Observable<ScheduleTold> =>
     return () => worker.terminate();
   });
 
-const sameParts = (a: PlanParts, b: PlanParts): boolean =>
-  a.study === b.study && a.packages === b.packages && a.resources === b.resources && a.rigs === b.rigs && a.vehicles === b.vehicles;
+type Asked = PlanParts & { readonly today: string };
+
+const sameParts = (a: Asked, b: Asked): boolean =>
+  a.today === b.today &&
+  a.study === b.study &&
+  a.packages === b.packages &&
+  a.resources === b.resources &&
+  a.rigs === b.rigs &&
+  a.vehicles === b.vehicles;
 
 const FAILED = 'The schedule could not be made. Nothing is lost; change something in the plan to try again';
 
@@ -39,19 +47,26 @@ const FAILED = 'The schedule could not be made. Nothing is lost; change somethin
 @Injectable({ providedIn: 'root' })
 export class PlanScheduleService {
   private readonly open = inject(OpenStudy);
-  readonly today = signal(todayHere());
-  private readonly parts = computed<PlanParts>(() => {
+  /** the calendar date; a page that stays open over midnight plans anew */
+  readonly today = toSignal(
+    timer(MINUTE_MS, MINUTE_MS).pipe(
+      map(() => todayHere()),
+      distinctUntilChanged(),
+    ),
+    { initialValue: todayHere() },
+  );
+  private readonly parts = computed(() => {
     const { study, packages, resources, rigs, vehicles } = this.open.record();
-    return { study, packages, resources, rigs, vehicles };
+    return { study, packages, resources, rigs, vehicles, today: this.today() };
   });
   readonly state = toSignal(
     toObservable(this.parts).pipe(
       distinctUntilChanged(sameParts),
       debounceTime(WAIT_MS),
-      switchMap((plan): Observable<ScheduleTold | 'begun' | 'failed'> => {
+      switchMap(({ today, ...plan }): Observable<ScheduleTold | 'begun' | 'failed'> => {
         if (plan.study.id === '' || plan.packages.length === 0)
           return of<ScheduleTold>({ kind: 'result', result: { schedule: null, issues: [] } });
-        const options = { today: this.today(), tries: triesFor(plan.packages.length), samples: SAMPLES };
+        const options = { today, tries: triesFor(plan.packages.length), samples: SAMPLES };
         return merge(of('begun' as const), worked({ plan, options }).pipe(catchError(() => of('failed' as const))));
       }),
       scan(

@@ -96,7 +96,8 @@ export const scheduleChart = (schedule: PlanSchedule, { labels, bars }: Schedule
   const starts = weekStarts(schedule, days);
   const dayAt = (place: number): string => isoDay(schedule.axis.days[place] ?? 0);
   const lines = [
-    { at: schedule.today / per, text: 'today', hue: ink.dye, dash: false },
+    // a plan that is still to begin has no today
+    ...(schedule.asOf >= dayAt(0) ? [{ at: schedule.today / per, text: 'today', hue: ink.dye, dash: false }] : []),
     { at: dayOfTime(schedule, schedule.spread.p50At), text: 'P50', hue: ink.soft, dash: true },
     { at: dayOfTime(schedule, schedule.spread.p90At), text: 'P90', hue: ink.soft, dash: true },
   ];

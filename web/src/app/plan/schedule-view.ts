@@ -341,7 +341,8 @@ export class ScheduleView {
     const s = this.schedule();
     if (!s) return '';
     const out = s.leftOut.length === 0 ? '' : `${counted(s.leftOut.length, 'package')} left out · `;
-    return `${out}P50 ${when(s.spread.p50At)} · P90 ${when(s.spread.p90At)} · ${this.bestText(s)}`;
+    const alone = s.criticalAt < s.finishAt ? ` · by the order of work alone ${when(s.criticalAt)}` : '';
+    return `${out}P50 ${when(s.spread.p50At)} · P90 ${when(s.spread.p90At)}${alone} · ${this.bestText(s)}`;
   });
   protected readonly progressLine = computed(() => {
     const burn = this.burn();

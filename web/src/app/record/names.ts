@@ -13,13 +13,24 @@ export class Names {
     return new Map([...fastenerSets.map((s) => [s.id, fastenerLine(s)] as const), ...jointSets.map((s) => [s.id, jointLine(s)] as const)]);
   });
   private readonly others = computed<ReadonlyMap<string, string>>(() => {
-    const { study, questions, pictures, members } = this.open.record();
+    const { study, questions, pictures, members, candidates, requests, claims, scopes, resources, rigs, packages, gates, hoists, unloads } =
+      this.open.record();
+    const named = [...candidates, ...resources, ...rigs, ...packages].map((row) => [row.id, row.name] as const);
+    const subsystems = this.open.subsystemById();
+    const vehicles = this.open.vehicleById();
     const people = new Map(this.service.people().map((p) => [p.id, p.name]));
     return new Map([
       [study.id, study.title],
       ...people,
       ...members.map((m) => [m.id, people.get(m.personId) ?? 'somebody'] as const),
       ...questions.map((q) => [q.id, q.text] as const),
+      ...named,
+      ...requests.map((r) => [r.id, r.who] as const),
+      ...claims.map((c) => [c.id, c.statement] as const),
+      ...scopes.map((s) => [s.id, `${subsystems.get(s.subsystemId)?.name ?? ''} of ${vehicles.get(s.vehicleId)?.name ?? ''}`] as const),
+      ...gates.map((g) => [g.id, g.asks] as const),
+      ...hoists.map((h) => [h.id, vehicles.get(h.vehicleId)?.name ?? ''] as const),
+      ...unloads.map((u) => [u.id, u.label] as const),
       ...pictures.map((p) => [p.id, p.shows === '' ? 'picture' : p.shows] as const),
     ]);
   });

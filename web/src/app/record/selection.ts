@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, NavigationEnd, Router } from '@angular/router';
-import { subsystemKey, type Piece, type Subsystem, type Vehicle } from '@each-bolt/core/record';
+import { subsystemKey, type Piece, type Subsystem, type Vehicle, type WorkPackage } from '@each-bolt/core/record';
 import { filter, map, startWith } from 'rxjs';
 import { OpenStudy } from './open-study';
 
@@ -30,6 +30,10 @@ export class Selection {
     ),
     { requireSync: true },
   );
+  private readonly inPlan = computed(() => {
+    this.params();
+    return this.router.url.includes('/plan/');
+  });
 
   readonly vehicle = computed<Vehicle | null>(
     () => this.open.vehicleById().get(this.params().vehicle ?? '') ?? this.open.record().vehicles[0] ?? null,
@@ -40,6 +44,11 @@ export class Selection {
     () => this.open.subsystemById().get(this.params().subsystem ?? '') ?? this.open.record().subsystems[0] ?? null,
   );
   readonly piece = computed<Piece | null>(() => this.open.pieceById().get(this.params().piece ?? '') ?? null);
+  /** the work package that is chosen in the plan */
+  readonly pack = computed<WorkPackage | null>(() => {
+    const id = this.params().package;
+    return this.inPlan() ? (this.open.record().packages.find((p) => p.id === id) ?? null) : null;
+  });
   readonly inside = computed<Piece | null>(() => {
     const piece = this.open.pieceById().get(this.params().inside ?? '') ?? null;
     return piece && piece.vehicleId === this.vehicle()?.id ? piece : null;

@@ -125,6 +125,7 @@ let fields = 0;
       background: var(--amber-tint);
     }
     .unit {
+      min-width: 24px;
       color: var(--soft);
       font-size: 12.5px;
       white-space: nowrap;

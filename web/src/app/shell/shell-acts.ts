@@ -27,10 +27,12 @@ export class ShellActs {
   readonly asking = signal(false);
   readonly said = signal('');
 
-  /** What a new question is about: the chosen piece, else the vehicle, else the study. */
+  /** What a new question is about: the chosen piece, else in the plan the chosen package, else the vehicle, else the study. */
   readonly about = computed<About>(() => {
     const [piece, vehicle, study] = [this.selection.piece(), this.selection.vehicle(), this.open.study()];
     if (piece) return { kind: 'piece', id: piece.id, field: null, text: piece.name };
+    const pack = this.selection.pack();
+    if (pack) return { kind: 'package', id: pack.id, field: null, text: pack.name };
     return vehicle
       ? { kind: 'vehicle', id: vehicle.id, field: null, text: vehicle.name }
       : { kind: 'study', id: study.id, field: null, text: study.title };
