@@ -1,0 +1,66 @@
+import fc from 'fast-check';
+import { USUAL_CALENDAR } from '../../record';
+import { dayNumber, dayText, isoDay, weekdayOf } from './days';
+import { percentile } from './finish-spread';
+import { betaShape, threePoint } from './three-point';
+import { endTimeOfSlot, isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, timeOfSlot, workAxis } from './work-axis';
+
+describe('calendar days', () => {
+  // held against the calendar of the JavaScript engine, over five centuries
+  it('count like the engine’s own calendar, there and back', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -80_000, max: 100_000 }), (day) => {
+        const iso = new Date(day * 86_400_000).toISOString().slice(0, 10);
+        expect([dayNumber(iso), isoDay(day), weekdayOf(day)]).toEqual([day, iso, new Date(day * 86_400_000).getUTCDay() || 7]);
+      }),
+      { numRuns: 500, seed: 3 },
+    );
+  });
+  it('know the 29th of February where there is one', () => {
+    expect(isoDay(dayNumber('2028-02-28') + 1)).toBe('2028-02-29');
+    expect(isoDay(dayNumber('2100-02-28') + 1)).toBe('2100-03-01');
+    expect(dayText('2026-06-03')).toBe('Wed 3 Jun');
+  });
+});
+
+describe('working time', () => {
+  const calendar = { ...USUAL_CALENDAR, startsOn: '2026-06-01', daysOff: [{ from: '2026-06-04', to: '2026-06-05', why: '' }] };
+  const axis = workAxis(calendar).axis!;
+  it('leaves out nights, weekends and days off: 32 quarters a day', () => {
+    expect(axis.slotsPerDay).toBe(32);
+    expect([0, 31, 32, 95, 96].map((slot) => timeOfSlot(axis, slot))).toEqual([
+      '2026-06-01T08:00',
+      '2026-06-01T15:45',
+      '2026-06-02T08:00',
+      '2026-06-03T15:45',
+      '2026-06-08T08:00',
+    ]);
+  });
+  it('ends a day in the evening, not next morning', () =>
+    expect([endTimeOfSlot(axis, 32), endTimeOfSlot(axis, 33)]).toEqual(['2026-06-01T16:00', '2026-06-02T08:15']));
+  it('finds the first working day on or after a date', () => {
+    expect([slotOfDay(axis, '2026-06-04'), slotOfDay(axis, '2026-06-08'), slotAfterDay(axis, '2026-06-03')]).toEqual([96, 96, 96]);
+    expect([isWorkingDay(axis, '2026-06-03'), isWorkingDay(axis, '2026-06-04'), isWorkingDay(axis, '2026-06-06')]).toEqual([
+      true,
+      false,
+      false,
+    ]);
+  });
+  it('rounds a time up to a whole quarter of an hour, at least one', () => expect([0, 900, 901, 3600].map(slotsOf)).toEqual([1, 1, 2, 4]));
+  it('takes a person’s days off out of working days only', () =>
+    expect(offStretches(axis, [{ from: '2026-06-06', to: '2026-06-08', why: '' }])).toEqual([[96, 128]]));
+});
+
+describe('estimates', () => {
+  // R, quantile(x, type = 7) of these ten numbers; the same in simple-statistics 7.12.1
+  it('have percentiles between neighbours by proportion', () => {
+    const ten = [3, 6, 7, 8, 8, 10, 13, 15, 16, 20];
+    expect([0.1, 0.25, 0.5, 0.75, 0.9].map((p) => Number(percentile(ten, p).toFixed(9)))).toEqual([5.7, 7.25, 9, 14.5, 16.4]);
+  });
+  it('are drawn from a beta distribution whose mean is the three-point mean', () => {
+    const estimate = { least: 2, likely: 3.5, most: 8 };
+    const { alpha, beta } = betaShape(estimate);
+    // mean of a beta distribution: α / (α + β)
+    expect(estimate.least + (alpha / (alpha + beta)) * (estimate.most - estimate.least)).toBeCloseTo(threePoint(estimate).mean, 12);
+  });
+});
