@@ -43,6 +43,16 @@ describe('the entry line', () => {
     expect(kept).toMatchObject([{ line: 'lever 100 g', entry: { kind: 'piece', name: 'lever' } }]);
     expect(input().value).toBe('');
   });
+  it('is empty at once, so that the next line can be typed before the screen is drawn again', async () => {
+    await type('plate 1 kg');
+    input().dispatchEvent(new KeyboardEvent('keydown', { bubbles: true, key: 'Enter' }));
+    expect(input().value).toBe('');
+    input().value += '4 M6x16';
+    input().dispatchEvent(new Event('input'));
+    await fixture.whenStable();
+    await press({ key: 'Enter' });
+    expect(kept.map((line) => line.line)).toEqual(['plate 1 kg', '4 M6x16']);
+  });
   it('asks before it keeps, and Enter goes to the first choice', async () => {
     await type('bracket 41');
     expect(chips().at(-1)).toMatch(/settle this first 41 of what: g or kg\? 1 41 g 2 41 kg/);

@@ -235,6 +235,8 @@ export class EntryLine {
     const { entry, line } = this.parsed();
     if (entry === null) return;
     this.text.set('');
+    // at once, not when the screen is next drawn: a fast hand, or a reader of labels, is typing the next line already
+    this.line().nativeElement.value = '';
     this.focus();
     this.kept.emit({ line, entry });
   }
