@@ -14,6 +14,7 @@ import {
 import { chooseVehicle, type CriterionMark } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
+import { todayHere } from '../record/when';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { PlanHouse } from './plan-house';
@@ -461,7 +462,7 @@ export class ChoiceView {
     const fields = {
       ...blankVehicle(candidate.name, sequence === 0 ? ('subject' as const) : ('competitor' as const), sequence),
       ...{ maker, modelYear, vehicleClass, drive, voltageV, price, priceCurrency, priceYear },
-      expectedOn: candidate.waitDays === null ? null : arrives.toISOString().slice(0, 10),
+      expectedOn: candidate.waitDays === null ? null : todayHere(arrives),
     };
     void this.edits.send([
       { kind: 'vehicle.add', id, fields },
