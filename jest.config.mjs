@@ -8,6 +8,7 @@ const { createCjsPreset } = createRequire(join(root, 'web/package.json'))('jest-
 const CORE = {
   '^@each-bolt/core/(.*)$': join(root, 'core/src/$1/index.ts'),
   // the builds of them that Jest can read
+  '^three$': join(root, 'node_modules/three/build/three.core.js'),
   '^nanoid$': join(root, 'node_modules/nanoid/index.cjs'),
   '^d3-random$': join(root, 'node_modules/d3-random/dist/d3-random.js'),
 };
@@ -17,7 +18,14 @@ const node = (name) => ({
   testEnvironment: 'node',
   testMatch: ['**/*.test.ts'],
   moduleNameMapper: CORE,
-  transform: { '^.+\\.ts$': ['ts-jest', { tsconfig: { ...COMPILE, types: ['jest', 'node'] } }] },
+  transform: {
+    '^.+\\.ts$': ['ts-jest', { tsconfig: { ...COMPILE, types: ['jest', 'node'] } }],
+    // an independent program that some tests are held against; it comes as modules only
+    'node_modules/cdigit/.+\\.js$': ['ts-jest', { tsconfig: { ...COMPILE, allowJs: true } }],
+    // the hull of the drawing library, which comes as modules only too
+    'node_modules/three/.+\\.js$': ['ts-jest', { tsconfig: { ...COMPILE, allowJs: true } }],
+  },
+  transformIgnorePatterns: ['node_modules/(?!cdigit/|three/)'],
 });
 const COMPILE = {
   target: 'ES2022',
@@ -44,11 +52,11 @@ export default {
       rootDir: join(root, 'web'),
       ...createCjsPreset({
         tsconfig: join(root, 'web/tsconfig.json'),
-        processWithEsbuild: ['**/node_modules/{echarts,zrender}/**/*.js'],
+        processWithEsbuild: ['**/node_modules/{echarts,zrender,three}/**/*.js'],
       }),
       testMatch: ['**/*.test.ts'],
       moduleNameMapper: { ...CORE, '/make-worker$': join(root, 'web/testing/make-worker.ts') },
-      transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender)/))'],
+      transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender|three)/))'],
       setupFilesAfterEnv: [join(root, 'web/testing/setup.ts')],
     },
   ],

@@ -2,6 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Result } from './harness';
 import { ledgerBench } from './ledger.bench';
+import { meshBench } from './mesh.bench';
 import { rollUpBench } from './roll-up.bench';
 import { scheduleBench } from './schedule.bench';
 import { studyBench } from './study.bench';
@@ -11,6 +12,7 @@ const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonl
   ledger: ledgerBench,
   study: studyBench,
   schedule: scheduleBench,
+  mesh: meshBench,
 };
 
 const printed = (value: number): string => String(Number(value.toPrecision(3)));

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { allKept, change, makeStudy, record, rowOf } from './study';
 
 test('an empty bench says what to do, and the first piece is recorded by keyboard alone', async ({ page, request }) => {
@@ -28,7 +29,7 @@ test('fasteners without a piece to hold are asked about, and the line is not los
   await page.goto(`/studies/${study.id}/bench`);
   await page.getByLabel('Entry line').fill('34 spot');
   await page.getByLabel('Entry line').press('Enter');
-  await expect(page.getByRole('alert')).toContainText('Choose the piece first that these hold');
+  await expect(page.getByRole('alert')).toContainText('Choose the piece first that these belong to');
   await page.getByRole('button', { name: 'Put the line back' }).click();
   await expect(page.getByLabel('Entry line')).toHaveValue('34 spot');
 });
@@ -43,8 +44,8 @@ test('sets are edited and removed in the card, and a piece is removed with all i
   await record(page, '12 M6x16 T30 8.8 -z');
   const card = page.getByRole('complementary', { name: 'Piece' });
   await card.getByRole('button', { name: '12 M6x16 T30 8.8 -z', exact: true }).click();
-  await card.getByLabel('Fastener or joint set in shorthand').fill('10 M6x20 T30 8.8 -z');
-  await card.getByLabel('Fastener or joint set in shorthand').press('Enter');
+  await card.getByLabel('Set in shorthand').fill('10 M6x20 T30 8.8 -z');
+  await card.getByLabel('Set in shorthand').press('Enter');
   await expect(card.getByText('10 M6x20 T30 8.8 -z')).toBeVisible();
   await card.getByRole('button', { name: 'Remove 10 M6x20 T30 8.8 -z' }).click();
   await expect(card.getByText('None recorded.')).toBeVisible();

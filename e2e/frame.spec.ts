@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './test';
 import { makeStudy, record, rowOf } from './study';
 
 const openDemo = async (page: Page, stage: string): Promise<void> => {
@@ -26,11 +27,35 @@ for (const stage of ['Bench', 'Cost', 'Compare', 'Questions', 'History', 'People
   });
 }
 
-for (const part of ['choice', 'samples', 'scope', 'packages', 'people', 'schedule', 'precautions', 'rigs']) {
-  test(`Plan, ${part}: nothing serious either, and nothing wider than 1024`, async ({ page }) => {
+const VIEWS = {
+  Plan: ['choice', 'samples', 'scope', 'packages', 'people', 'schedule', 'precautions', 'rigs'],
+  Bench: ['removals', 'closed', 'tags', 'recount', 'instruments', 'wall'],
+  Measure: ['scans', 'material', 'sections', 'holes', 'hand', 'gauge'],
+};
+/** Views that say little until a piece is chosen, and one of the demo that has what they show. */
+const PIECE_OF: Readonly<Record<string, string | undefined>> = {
+  scans: 'DR2-1-6',
+  material: 'PAN-4-1',
+  sections: 'DR2-5-1',
+  holes: 'PAN-1-9',
+  hand: 'DR2-5-1',
+};
+const pieceOf = async (page: Page, tag: string): Promise<string> => {
+  const id = /studies\/([^/]+)/.exec(page.url())?.[1] ?? '';
+  const { pieces } = (await (await page.request.get(`/api/studies/${id}`)).json()) as {
+    readonly pieces: readonly { readonly id: string; readonly tag: string; readonly vehicleId: string }[];
+  };
+  const piece = pieces.find((p) => p.tag === tag);
+  return `?vehicle=${piece?.vehicleId}&piece=${piece?.id}`;
+};
+for (const [stage, part] of Object.entries(VIEWS).flatMap(([stage, parts]) => parts.map((part) => [stage, part] as const))) {
+  test(`${stage}, ${part}: nothing serious either, and nothing wider than 1024`, async ({ page }) => {
     await page.setViewportSize({ width: 1024, height: 768 });
-    await openDemo(page, 'Plan');
-    await page.goto(page.url().replace(/plan\/.*$/, `plan/${part}`));
+    await openDemo(page, stage);
+    const tag = PIECE_OF[part];
+    const chosen = tag === undefined ? '' : await pieceOf(page, tag);
+    await page.goto(page.url().replace(/(studies\/[^/]+)\/.*$/, `$1/${stage.toLowerCase()}/${part}${chosen}`));
+    await expect(page.getByRole('navigation', { name: /^Views of/ })).toBeVisible();
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
     await expect(page.getByText(/Making the schedule/)).toHaveCount(0, { timeout: 20_000 });
     expect(await serious(page)).toEqual([]);

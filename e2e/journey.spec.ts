@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { allKept, record, rowOf } from './study';
 
 const TWO_FAULTS = `no,inside_of,name,quantity,material,made_by,mass,envelope,fasteners

@@ -1,7 +1,8 @@
 import { rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './test';
 import { startDatabase } from '../scripts/database.mjs';
 import { startServer } from '../scripts/server.mjs';
 

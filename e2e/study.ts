@@ -70,7 +70,7 @@ export const makeStudy = async (request: APIRequestContext, title: string): Prom
 export const record = async (page: Page, line: string): Promise<void> => {
   await page.getByLabel('Entry line').fill(line);
   await page.getByLabel('Entry line').press('Enter');
-  await expect(page.getByRole('status').filter({ hasText: 'Kept' }).first()).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: /^Kept/ }).first()).toBeVisible();
   await expect(page.getByLabel('Entry line')).toHaveValue('');
 };
 

@@ -66,7 +66,8 @@ export const teardown = (
         });
         above[depth] = row.id;
       } else if (parsed.entry.kind === 'fasteners') fastenerSets.push({ ...row, ...fastenerFields(parsed.entry, parentId ?? '', n) });
-      else jointSets.push({ ...row, ...jointFields(parsed.entry, parentId ?? '', n) });
+      else if (parsed.entry.kind === 'joints') jointSets.push({ ...row, ...jointFields(parsed.entry, parentId ?? '', n) });
+      else throw new Error(`a teardown holds pieces, fasteners and joints, not ${parsed.entry.kind}`);
     });
   return { pieces, fastenerSets, jointSets };
 };

@@ -10,8 +10,11 @@ import { requestLog } from './http/request-log';
 import { webClient } from './http/web-client';
 import { ledgerRoutes } from './ledger/routes';
 import { archiveRoutes } from './archive/routes';
+import { benchRoutes } from './bench/routes';
 import { fileRoutes } from './files/routes';
 import { fromOwnPage, sessions } from './http/session';
+import type { InstrumentHub } from './instruments/hub';
+import { instrumentRoutes } from './instruments/routes';
 import { liveRoutes } from './live/routes';
 import type { Live } from './live/live';
 import { peopleRoutes } from './people/routes';
@@ -25,6 +28,7 @@ export interface AppParts {
   /** signs sessions and tokens; the same for every process on one database */
   readonly secret: string;
   readonly live: Live;
+  readonly instruments: InstrumentHub;
   /** sign-ins that may fail from one address within five minutes, and requests it may make within one */
   readonly limits: { readonly failures: number; readonly requests: number };
   /** folder of the built web client, or null for the API alone */
@@ -52,7 +56,7 @@ const CONTENT_SECURITY = {
 const isStream = (response: Response): boolean => String(response.getHeader('Content-Type')).startsWith('text/event-stream');
 
 /** The application, built without listening. */
-export const buildApp = ({ pool, log, version, webDir, secret, live, limits }: AppParts): Express => {
+export const buildApp = ({ pool, log, version, webDir, secret, live, instruments, limits }: AppParts): Express => {
   const app = express();
   app.disable('x-powered-by');
   app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY, strictTransportSecurity: false }));
@@ -83,6 +87,8 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, limits }: A
     fileRoutes(pool),
     archiveRoutes(pool, version),
     planRoutes(pool),
+    benchRoutes(pool),
+    instrumentRoutes(pool, instruments),
   );
   app.use(recordRoutes(pool));
   app.use('/api', noSuchRoute);

@@ -8,6 +8,8 @@ export interface Config {
   readonly logLevel: string;
   /** load the demo study and its sign-ins into an empty database? */
   readonly demo: boolean;
+  /** start the stand-ins of the instruments */
+  readonly standIns: boolean;
   /** sign-ins that may fail from one address within five minutes, and requests it may make within one */
   readonly limits: { readonly failures: number; readonly requests: number };
 }
@@ -48,6 +50,7 @@ export const readConfig = (env: Readonly<Record<string, string | undefined>>): C
     webDir: env.WEB_DIR ?? null,
     logLevel: env.LOG_LEVEL ?? 'info',
     demo: yesNo('DEMO', env.DEMO ?? 'yes'),
+    standIns: yesNo('STAND_INS', env.STAND_INS ?? 'yes'),
     limits: {
       failures: countOf('SIGN_IN_FAILURES', env.SIGN_IN_FAILURES ?? '30'),
       requests: countOf('REQUESTS_PER_MINUTE', env.REQUESTS_PER_MINUTE ?? '6000'),

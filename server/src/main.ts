@@ -7,6 +7,8 @@ import { migrate, MigrationError } from './db/migrate';
 import { openPool, type Pool } from './db/pool';
 import { loadDemo } from './demo/load-demo';
 import { newSecret } from './http/session';
+import { InstrumentHub } from './instruments/hub';
+import { startStandIns } from './instruments/start-stand-ins';
 import { Live } from './live/live';
 import { demoPasswordPeople, settingOr } from './people/queries';
 
@@ -37,7 +39,10 @@ const start = async (): Promise<void> => {
   const secret = await settingOr(pool, 'session secret', newSecret());
   const live = new Live(pool, log);
   await live.start();
-  const server = buildApp({ pool, log, version, webDir: config.webDir, secret, live, limits: config.limits }).listen(
+  const standIns = config.standIns ? await startStandIns(pool, log) : null;
+  const instruments = new InstrumentHub(pool, log);
+  await instruments.reload();
+  const server = buildApp({ pool, log, version, webDir: config.webDir, secret, live, instruments, limits: config.limits }).listen(
     config.port,
     config.host,
   );
@@ -47,6 +52,8 @@ const start = async (): Promise<void> => {
   const stop = (): void => {
     // those who follow a study never end by themselves
     void live.stop().catch(() => undefined);
+    instruments.stop();
+    standIns?.stop();
     server.close(() => void pool.end().then(() => process.exit(0)));
     server.closeIdleConnections();
   };

@@ -15,6 +15,7 @@ import { buildApp } from '../src/app';
 import type { Pool } from '../src/db/pool';
 import type { ToldConflict } from '../src/ledger/told-conflicts';
 import { newSecret } from '../src/http/session';
+import { InstrumentHub } from '../src/instruments/hub';
 import { Live } from '../src/live/live';
 import { passwordHash } from '../src/people/password';
 import { insertPerson, settingOr, type Standing } from '../src/people/queries';
@@ -46,11 +47,14 @@ export const listen = async (pool: Pool, limits = LIMITS): Promise<{ readonly ad
   const live = new Live(pool, log);
   await live.start();
   const secret = await settingOr(pool, 'session secret', newSecret());
-  const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, limits }).listen(0, '127.0.0.1');
+  const instruments = new InstrumentHub(pool, log);
+  await instruments.reload();
+  const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits }).listen(0, '127.0.0.1');
   await new Promise((ready) => server.once('listening', ready));
   const { port } = server.address() as AddressInfo;
   const stop = async (): Promise<void> => {
     await live.stop();
+    instruments.stop();
     server.closeAllConnections();
     await new Promise((done) => server.close(done));
   };

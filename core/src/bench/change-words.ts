@@ -4,6 +4,7 @@ import {
   cellsOf,
   fieldLabel,
   fieldOfCell,
+  measuredText,
   partsText,
   rangeText,
   splitKind,
@@ -54,6 +55,20 @@ export const ENTITY_WORD: Readonly<Record<Entity, string>> = {
   gate: 'reading before work',
   hoist: 'vehicle on a lift',
   unload: 'lift step',
+  connection: 'connection',
+  components: 'board components',
+  board: 'board',
+  fluid: 'fluid',
+  session: 'session',
+  step: 'removal',
+  reading: 'reading',
+  recount: 'second count',
+  sheet: 'sheet of tags',
+  scan: 'scan',
+  identification: 'identification',
+  section: 'section',
+  pattern: 'pattern of holes',
+  gauge: 'gauge study',
 };
 
 /** How a value is known, in a line: "counted, 2 to 3, floor scale, told by the supplier". */
@@ -99,7 +114,9 @@ export const valueText = (cell: string, value: unknown, nameOf: NameOf): string 
   if (typeof value === 'string') return textOf(field, value, nameOf);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return numberText(field, value);
-  return partsText(field, value) ?? (Array.isArray(value) ? listText(value as readonly unknown[], nameOf) : ABSENT);
+  return (
+    partsText(field, value) ?? measuredText(field, value) ?? (Array.isArray(value) ? listText(value as readonly unknown[], nameOf) : ABSENT)
+  );
 };
 
 const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
@@ -117,6 +134,11 @@ export const cellLabel = (entity: Entity, cell: string): string => {
   const label = fieldLabel(entity, field as keyof FieldsOf[Entity]);
   return field === cell ? label : `${label}, how known`;
 };
+
+const namesOf = (ids: unknown, nameOf: NameOf, none: string): string =>
+  Array.isArray(ids) && ids.length > 0
+    ? (ids as readonly string[]).map((id) => nameOf(id) ?? 'something taken off since').join(', ')
+    : none;
 
 const nameIn = (entity: Entity, fields: Readonly<Record<string, unknown>>, nameOf: NameOf): string => {
   const text = (field: string): string => (typeof fields[field] === 'string' ? fields[field] : '');
@@ -141,7 +163,23 @@ const nameIn = (entity: Entity, fields: Readonly<Record<string, unknown>>, nameO
       return nameOf(text('subsystemId')) ?? 'a subsystem';
     case 'hoist':
       return nameOf(text('vehicleId')) ?? 'a vehicle';
+    case 'step':
+      return namesOf(fields.pieces, nameOf, 'a removal');
+    case 'reading':
+      return text('raw');
+    case 'board':
+    case 'recount':
+      return nameOf(text('pieceId')) ?? 'a piece';
+    case 'sheet':
+      return text('prefix');
+    case 'scan':
+      return text('fileName');
+    case 'identification':
+      return nameOf(text('pieceId')) ?? 'a piece';
+    case 'components':
+      return `${typeof fields.count === 'number' ? fields.count : ''} ${text('componentClass')}`.trim();
     case 'fasteners':
+    case 'connection':
     case 'joints':
       return `${typeof fields.count === 'number' ? fields.count : ''} ${text('kind')}`.trim();
     default:
@@ -168,6 +206,7 @@ const UNSAID = new Set([
   'widthPx',
   'heightPx',
   'massTyped',
+  'loops',
 ]);
 
 /** Place of a field in the record, so that values read in the same order everywhere; how it is known right behind it. */

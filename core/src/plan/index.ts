@@ -5,6 +5,7 @@ export * from './safety/find-rigs';
 export * from './safety/hazards';
 export * from './safety/hoist-balance';
 export * from './safety/rig-load';
+export * from './schedule/cycle';
 export * from './schedule/bench-says';
 export * from './schedule/burn-up';
 export * from './schedule/calendar-file';

@@ -24,6 +24,20 @@ export const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
   gate: 'gates',
   hoist: 'hoists',
   unload: 'unloads',
+  connection: 'connections',
+  components: 'componentSets',
+  board: 'boards',
+  fluid: 'fluids',
+  session: 'sessions',
+  step: 'steps',
+  reading: 'readings',
+  recount: 'recounts',
+  sheet: 'sheets',
+  scan: 'scans',
+  identification: 'identifications',
+  section: 'sections',
+  pattern: 'patterns',
+  gauge: 'gauges',
 };
 
 /** The rows of one kind in a record. */

@@ -1,3 +1,4 @@
+import type { BoardFields, ComponentSetFields, ConnectionFields, ConnectionKind, FluidFields, StepFields } from './bench/entities';
 import type {
   FastenerSetFields,
   JointSetFields,
@@ -8,7 +9,7 @@ import type {
   VehicleFields,
   VehicleRole,
 } from './entities';
-import { EVEN_WEIGHTS, USUAL_CALENDAR, type PackageFields } from './plan/entities';
+import { EVEN_WEIGHTS, USUAL_CALENDAR, type GateFields, type PackageFields } from './plan/entities';
 
 /** What a study begins with until somebody says otherwise. */
 export const USUAL_STUDY: Pick<StudyFields, 'state' | 'choiceWeights' | 'calendar'> = {
@@ -39,6 +40,20 @@ export const emptyRecord = (study: Study): StudyRecord => ({
   gates: [],
   hoists: [],
   unloads: [],
+  connections: [],
+  componentSets: [],
+  boards: [],
+  fluids: [],
+  sessions: [],
+  steps: [],
+  readings: [],
+  recounts: [],
+  sheets: [],
+  scans: [],
+  identifications: [],
+  sections: [],
+  patterns: [],
+  gauges: [],
 });
 
 /** A vehicle of which nothing is known but its name and what it is in the study. */
@@ -103,6 +118,14 @@ export const blankPackage = (name: string, sequence: number): PackageFields => (
   note: '',
 });
 
+/** A reading before work that nobody has taken yet. */
+export const UNANSWERED: Pick<GateFields, 'value' | 'said' | 'answeredBy' | 'answeredAt'> = {
+  value: null,
+  said: '',
+  answeredBy: '',
+  answeredAt: null,
+};
+
 /** Where a new piece goes. */
 export interface Place {
   readonly vehicleId: string;
@@ -140,7 +163,10 @@ export const blankPiece = (place: Place): PieceFields => ({
   supplier: '',
   opened: null,
   closedReason: '',
+  closedRisk: '',
+  seenOutside: '',
   damage: '',
+  damageFrom: null,
   notes: '',
   boughtPrice: null,
   boughtCurrency: null,
@@ -179,4 +205,85 @@ export const blankJoints = (pieceId: string): JointSetFields => ({
   lengthEachM: null,
   note: '',
   known: {},
+});
+
+/** A connection of which only its piece and kind are known. */
+export const blankConnection = (pieceId: string, kind: ConnectionKind): ConnectionFields => ({
+  pieceId,
+  sequence: 0,
+  count: 1,
+  kind,
+  materialId: null,
+  poles: null,
+  crossSectionM2: null,
+  shielded: null,
+  innerM: null,
+  lengthEachM: null,
+  fluid: '',
+  lock: null,
+  release: null,
+  note: '',
+  known: {},
+});
+
+/** Components of which only the piece they are placed on is known. */
+export const blankComponents = (pieceId: string): ComponentSetFields => ({
+  pieceId,
+  sequence: 0,
+  count: 1,
+  componentClass: 'integrated circuit',
+  fitted: true,
+  marking: '',
+  note: '',
+  known: {},
+});
+
+/** A board of which only its piece is known. */
+export const blankBoard = (pieceId: string): BoardFields => ({
+  pieceId,
+  lengthM: null,
+  widthM: null,
+  sides: null,
+  layers: null,
+  note: '',
+  known: {},
+});
+
+/** A fluid of which only its piece and name are known. */
+export const blankFluid = (pieceId: string, name: string): FluidFields => ({
+  pieceId,
+  sequence: 0,
+  name,
+  massEachKg: null,
+  massUKg: null,
+  massEvidence: null,
+  massTyped: null,
+  volumeM3: null,
+  drained: true,
+  note: '',
+  known: {},
+});
+
+/** A removal of which nothing is known but where it stands. */
+export const blankStep = (vehicleId: string, sessionId: string | null, sequence: number): StepFields => ({
+  sessionId,
+  vehicleId,
+  sequence,
+  pieces: [],
+  after: [],
+  tool: '',
+  bit: '',
+  direction: null,
+  people: null,
+  seen: null,
+  holdsItself: null,
+  oneWay: null,
+  connections: [],
+  fluids: [],
+  rigId: null,
+  startedAt: null,
+  endedAt: null,
+  workedS: null,
+  otherwise: '',
+  note: '',
 });

@@ -2,6 +2,7 @@ import { array, mixed, object, type Schema } from 'yup';
 import { EVIDENCE_MARKS, finite, oneOf, positive, requiredText, shape, text, uuid, whole } from '../shared';
 import {
   ASSEMBLIES_AS,
+  DAMAGE_FROM,
   DIRECTIONS,
   ENTITIES,
   FASTENER_KINDS,
@@ -45,6 +46,8 @@ import {
   year,
 } from './field-limits';
 import { isKnowing, knowingFields, type Known, type KnowingEntity } from './known';
+import { benchSchemas } from './bench/contract';
+import { MEASURE_SCHEMAS } from './measure/contract';
 import { CALENDAR, CHOICE_WEIGHTS, PLAN_SCHEMAS } from './plan/contract';
 import { DRIVES, VEHICLE_CLASSES } from './plan/entities';
 
@@ -185,7 +188,10 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     supplier: text('Supplier', 200),
     opened: nullable(oneOf('Opened', OPENED)),
     closedReason: text('Reason left closed', 400),
+    closedRisk: text('What may be missed', 400),
+    seenOutside: text('Seen from outside', 400),
     damage: text('Damage', 400),
+    damageFrom: nullable(oneOf('Damage from', DAMAGE_FROM)),
     notes: text('Notes', 4000),
     boughtPrice: priceDigits('Bought-out price'),
     boughtCurrency: currency('Currency of the price').nullable(),
@@ -244,6 +250,8 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     marks: array(MARK).label('Marks').defined().max(200, 'A picture may have at most ${max} marks'),
   }),
   ...PLAN_SCHEMAS,
+  ...benchSchemas((entity) => knownSchema(entity, false)),
+  ...MEASURE_SCHEMAS,
 };
 
 /** The label of a field, as forms, tables, faults and exports show it. */

@@ -1,4 +1,16 @@
 import type { EvidenceMark } from '../shared';
+import type {
+  BoardFields,
+  ComponentSetFields,
+  ConnectionFields,
+  FluidFields,
+  ReadingFields,
+  RecountFields,
+  SessionFields,
+  StepFields,
+  TagSheetFields,
+} from './bench/entities';
+import type { GaugeFields, IdentificationFields, PatternFields, ScanFields, SectionFields } from './measure/entities';
 import type { Known } from './known';
 import type {
   CandidateFields,
@@ -123,6 +135,7 @@ export const HAND_WORD: Readonly<Record<Hand, string>> = {
 };
 
 export const OPENED = ['opened', 'closed'] as const;
+export const DAMAGE_FROM = ['was there', 'taking apart'] as const;
 
 export interface PieceFields {
   readonly vehicleId: string;
@@ -160,7 +173,13 @@ export interface PieceFields {
   readonly supplier: string;
   readonly opened: (typeof OPENED)[number] | null;
   readonly closedReason: string;
+  /** what may be missed by leaving it closed */
+  readonly closedRisk: string;
+  /** what was seen of it from outside */
+  readonly seenOutside: string;
   readonly damage: string;
+  /** whether the damage was there or was done in taking it apart */
+  readonly damageFrom: (typeof DAMAGE_FROM)[number] | null;
   readonly notes: string;
   /** price each of a bought-out piece, decimal digits, with its whole basis; all five or none */
   readonly boughtPrice: string | null;
@@ -244,7 +263,22 @@ export const QUESTION_KINDS = ['question', 'promise'] as const;
 export const QUESTION_STATES = ['open', 'answered', 'dropped'] as const;
 
 /** What a question is attached to: the study as a whole, or one of its records. */
-export const SUBJECTS = ['study', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints', 'candidate', 'claim', 'package', 'rig'] as const;
+export const SUBJECTS = [
+  'study',
+  'vehicle',
+  'subsystem',
+  'piece',
+  'fasteners',
+  'joints',
+  'connection',
+  'components',
+  'fluid',
+  'step',
+  'candidate',
+  'claim',
+  'package',
+  'rig',
+] as const;
 export type Subject = (typeof SUBJECTS)[number];
 
 /** Something to be found out, or a figure promised to somebody. It stays on the list until it is answered or dropped. */
@@ -312,6 +346,20 @@ export interface FieldsOf {
   readonly gate: GateFields;
   readonly hoist: HoistFields;
   readonly unload: UnloadFields;
+  readonly connection: ConnectionFields;
+  readonly components: ComponentSetFields;
+  readonly board: BoardFields;
+  readonly fluid: FluidFields;
+  readonly session: SessionFields;
+  readonly step: StepFields;
+  readonly reading: ReadingFields;
+  readonly recount: RecountFields;
+  readonly sheet: TagSheetFields;
+  readonly scan: ScanFields;
+  readonly identification: IdentificationFields;
+  readonly section: SectionFields;
+  readonly pattern: PatternFields;
+  readonly gauge: GaugeFields;
 }
 
 export type Entity = keyof FieldsOf;
@@ -335,6 +383,20 @@ export type WorkPackage = RowOf<'package'>;
 export type Gate = RowOf<'gate'>;
 export type Hoist = RowOf<'hoist'>;
 export type Unload = RowOf<'unload'>;
+export type Connection = RowOf<'connection'>;
+export type ComponentSet = RowOf<'components'>;
+export type Board = RowOf<'board'>;
+export type Fluid = RowOf<'fluid'>;
+export type Session = RowOf<'session'>;
+export type Step = RowOf<'step'>;
+export type Reading = RowOf<'reading'>;
+export type Recount = RowOf<'recount'>;
+export type TagSheet = RowOf<'sheet'>;
+export type Scan = RowOf<'scan'>;
+export type Identification = RowOf<'identification'>;
+export type Section = RowOf<'section'>;
+export type Pattern = RowOf<'pattern'>;
+export type Gauge = RowOf<'gauge'>;
 
 export const ENTITIES = [
   'study',
@@ -344,6 +406,10 @@ export const ENTITIES = [
   'piece',
   'fasteners',
   'joints',
+  'connection',
+  'components',
+  'board',
+  'fluid',
   'question',
   'candidate',
   'request',
@@ -355,6 +421,16 @@ export const ENTITIES = [
   'gate',
   'hoist',
   'unload',
+  'session',
+  'step',
+  'reading',
+  'recount',
+  'sheet',
+  'scan',
+  'identification',
+  'section',
+  'pattern',
+  'gauge',
   'picture',
 ] as const satisfies readonly Entity[];
 
@@ -430,4 +506,18 @@ export interface StudyRecord {
   readonly gates: readonly Gate[];
   readonly hoists: readonly Hoist[];
   readonly unloads: readonly Unload[];
+  readonly connections: readonly Connection[];
+  readonly componentSets: readonly ComponentSet[];
+  readonly boards: readonly Board[];
+  readonly fluids: readonly Fluid[];
+  readonly sessions: readonly Session[];
+  readonly steps: readonly Step[];
+  readonly readings: readonly Reading[];
+  readonly recounts: readonly Recount[];
+  readonly sheets: readonly TagSheet[];
+  readonly scans: readonly Scan[];
+  readonly identifications: readonly Identification[];
+  readonly sections: readonly Section[];
+  readonly patterns: readonly Pattern[];
+  readonly gauges: readonly Gauge[];
 }

@@ -1,4 +1,4 @@
-import { mixed, type Schema } from 'yup';
+import { array, mixed, type Schema } from 'yup';
 import { EVIDENCE_MARKS, oneOf, positive, text, uuid, whole, type EvidenceMark } from '../shared';
 
 // What fields of several kinds of record have in common, each said once.
@@ -39,3 +39,18 @@ export const priceDigits = (label: string): Schema<string | null> =>
   text(label, 20)
     .nullable()
     .matches(/^(0|[1-9]\d{0,8})(\.\d{1,4})?$/, { message: '${label} must be decimal digits such as 4.20', excludeEmptyString: false });
+
+/** A moment as ISO 8601 in UTC. */
+export const instant = (label: string): Schema<string> =>
+  text(label, 24).matches(
+    /^\d{4}-\d{2}-\d{2}T([01]\d|2[0-3]):[0-5]\d:[0-5]\d\.\d{3}Z$/,
+    '${label} must be a time such as 2026-03-31T10:00:00.000Z',
+  );
+
+export const listOf = <T>(label: string, item: Schema<T>, most: number): Schema<readonly T[]> =>
+  array(item as never)
+    .label(label)
+    .defined()
+    .nonNullable('${label} must be a list')
+    .typeError('${label} must be a list')
+    .max(most, '${label} may hold at most ${max}');

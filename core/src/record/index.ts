@@ -1,4 +1,7 @@
 export * from './apply-ops';
+export * from './bench/entities';
+export * from './measure/entities';
+export * from './measure/part-words';
 export * from './blank';
 export * from './cells';
 export * from './contract';

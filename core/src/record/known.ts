@@ -28,7 +28,7 @@ export const known = (mark: EvidenceMark, more: Partial<Known> = {}): Known => (
 });
 
 /** Kinds of record whose values say how they are known. */
-export type KnowingEntity = 'vehicle' | 'piece' | 'fasteners' | 'joints';
+export type KnowingEntity = 'vehicle' | 'piece' | 'fasteners' | 'joints' | 'connection' | 'components' | 'board' | 'fluid';
 export const isKnowing = (entity: Entity): entity is KnowingEntity => entity in IMPLIED;
 
 /**
@@ -69,9 +69,25 @@ const IMPLIED: { readonly [E in KnowingEntity]: Readonly<Partial<Record<keyof Fi
   },
   fasteners: { count: 'C', kind: 'S', threadM: 'S', pitchM: 'S', lengthM: 'S', drive: 'S', grade: 'S', direction: 'S', massEachKg: 'M' },
   joints: { count: 'C', kind: 'S', lengthEachM: 'M' },
+  connection: {
+    count: 'C',
+    kind: 'S',
+    materialId: 'S',
+    poles: 'C',
+    crossSectionM2: 'S',
+    shielded: 'S',
+    innerM: 'M',
+    lengthEachM: 'M',
+    fluid: 'S',
+    lock: 'S',
+    release: 'S',
+  },
+  components: { count: 'C', componentClass: 'S', marking: 'S' },
+  board: { lengthM: 'M', sides: 'S', layers: 'S' },
+  fluid: { name: 'S', massEachKg: 'M', volumeM3: 'M' },
 };
 
-/** Fields that say how they are known, in the order of the record. `lengthM` of a piece stands for its whole envelope, `xM` for its place. */
+/** Fields that say how they are known, in the order of the record. `lengthM` of a piece or board stands for its whole size, `xM` for its place. */
 export const knowingFields = (entity: KnowingEntity): readonly string[] => Object.keys(IMPLIED[entity]);
 
 export const impliedMark = (entity: KnowingEntity, field: string): EvidenceMark | null =>

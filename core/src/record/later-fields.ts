@@ -10,7 +10,8 @@ const { modelYear: _year, builtOn: _built, acquiredOn: _acquired, ...laterOfVehi
 const LATER: Readonly<Partial<Record<Entity, object>>> = {
   study: { choiceWeights, calendar },
   vehicle: laterOfVehicle,
-  piece: { xM: null, yM: null, zM: null },
+  piece: { xM: null, yM: null, zM: null, closedRisk: '', seenOutside: '', damageFrom: null },
+  gate: { answeredBy: '', answeredAt: null },
   picture: { rigId: null },
 };
 

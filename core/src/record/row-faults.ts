@@ -2,8 +2,12 @@ import { issue, type Issue } from '../shared';
 import { allOrNone, priceFaults } from './whole-sets';
 import {
   RUNNING_JOINTS,
+  type Board,
+  type ComponentSet,
+  type Connection,
   type Entity,
   type FastenerSet,
+  type Fluid,
   type JointSet,
   type KnownOf,
   type Picture,
@@ -14,6 +18,8 @@ import {
   type Vehicle,
 } from './entities';
 import { countRange } from './known';
+import { benchFaults } from './bench/row-faults';
+import { measureFaults } from './measure/row-faults';
 import { planFaults } from './plan/row-faults';
 
 interface Weighed {
@@ -101,6 +107,11 @@ const pictureFaults = (picture: Picture): readonly Issue[] =>
     ? [issue('place', 'A picture shows either a piece or a rig: give one of the two', 'pieceId', picture.id)]
     : [];
 
+const boardFaults = (board: Board): readonly Issue[] =>
+  allOrNone([board.lengthM, board.widthM])
+    ? []
+    : [issue('board-incomplete', 'The size of a board needs length and width', 'lengthM', board.id)];
+
 /** Rules that need more than one field of a row. The same for the server, the forms and imported files. */
 export const rowFaults = <E extends Entity>(entity: E, row: RowOf<E>): readonly Issue[] => {
   switch (entity) {
@@ -118,6 +129,22 @@ export const rowFaults = <E extends Entity>(entity: E, row: RowOf<E>): readonly 
       return vehicleFaults(row as unknown as Vehicle);
     case 'picture':
       return pictureFaults(row as unknown as Picture);
+    case 'connection':
+      return rangeFaults('count', (row as unknown as Connection).count, (row as unknown as Connection).known, row.id);
+    case 'components':
+      return rangeFaults('count', (row as unknown as ComponentSet).count, (row as unknown as ComponentSet).known, row.id);
+    case 'board':
+      return boardFaults(row as unknown as Board);
+    case 'fluid':
+      return massFaults(row as unknown as Fluid, row.id);
+    case 'session':
+    case 'step':
+    case 'reading':
+      return benchFaults(entity, row);
+    case 'section':
+    case 'pattern':
+    case 'gauge':
+      return measureFaults(entity, row);
     default:
       return planFaults(entity, row);
   }

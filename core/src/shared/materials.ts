@@ -21,6 +21,8 @@ export interface Material extends Sourced {
   readonly name: string;
   readonly family: MaterialFamily;
   readonly densityKgPerM3: number;
+  /** modulus of elasticity at room temperature, Pa; null where a material has no single one */
+  readonly youngPa: number | null;
   /** price of the stock, EUR per kg */
   readonly priceEurPerKg: number;
   /** false for the entries that stand for "the family is known, the grade is not" */
@@ -30,6 +32,28 @@ export interface Material extends Sourced {
 }
 
 const PRICE_YEAR = 2026;
+
+/** Modulus by family, or by material where it differs, Pa. @source common handbook values, from memory */
+const YOUNG_OF: Readonly<Record<string, number>> = {
+  steel: 210e9,
+  'gjs-500': 170e9,
+  'x5crni18-10': 200e9,
+  aluminium: 70e9,
+  az91d: 45e9,
+  'zamak-5': 96e9,
+  copper: 120e9,
+  glass: 70e9,
+  pp: 1.4e9,
+  'pp-td20': 2.5e9,
+  'pp-gf30': 6.5e9,
+  abs: 2.3e9,
+  'pc-abs': 2.3e9,
+  'pa6-gf30': 9e9,
+  'pa66-gf30': 9.5e9,
+  pa66: 3e9,
+  pom: 2.8e9,
+  'pbt-gf30': 9.5e9,
+};
 
 const material = (
   id: string,
@@ -43,11 +67,12 @@ const material = (
   name,
   family,
   densityKgPerM3,
+  youngPa: YOUNG_OF[id] ?? YOUNG_OF[family] ?? null,
   priceEurPerKg,
   words,
   gradeKnown: !id.endsWith('-unknown'),
   year: PRICE_YEAR,
-  source: 'density: common handbook value, from memory; price: assumed',
+  source: 'density and modulus: common handbook values, from memory; price: assumed',
 });
 
 /** Materials with density in kg/m³ and stock price in EUR/kg of 2026. Prices are assumed throughout. */

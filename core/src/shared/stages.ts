@@ -1,5 +1,5 @@
 /** The stages that exist, in the order of work. Navigation, folders and the import rule follow this list. */
-export const STAGES = ['plan', 'bench', 'cost', 'compare'] as const;
+export const STAGES = ['plan', 'bench', 'measure', 'cost', 'compare'] as const;
 
 export type Stage = (typeof STAGES)[number];
 
@@ -7,6 +7,7 @@ export type Stage = (typeof STAGES)[number];
 export const STAGE_WORD: Readonly<Record<Stage, string>> = {
   plan: 'Plan',
   bench: 'Bench',
+  measure: 'Measure',
   cost: 'Cost',
   compare: 'Compare',
 };

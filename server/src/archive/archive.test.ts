@@ -171,6 +171,47 @@ describe('a study out as an archive and in again', () => {
   });
 });
 
+describe('an archive of an earlier program', () => {
+  it('without what came later is read, and what came later is empty', async () => {
+    const files = await contents(await archiveOf(api, study.studyId));
+    const held = JSON.parse(files.get('study.json')!.toString()) as {
+      record: Record<string, unknown> & { pieces: Record<string, unknown>[] };
+    };
+    const lists = [
+      'sessions',
+      'steps',
+      'readings',
+      'connections',
+      'componentSets',
+      'boards',
+      'fluids',
+      'recounts',
+      'sheets',
+      'scans',
+      'identifications',
+      'sections',
+      'patterns',
+      'gauges',
+    ];
+    const without = (row: object, fields: readonly string[]): object =>
+      Object.fromEntries(Object.entries(row).filter(([field]) => !fields.includes(field)));
+    const pieces = held.record.pieces.map((piece) => without(piece, ['closedRisk', 'seenOutside', 'damageFrom']));
+    const earlier = { ...held, record: { ...without(held.record, lists), pieces } };
+    const bytes = Buffer.from(JSON.stringify(earlier));
+    files.set('study.json', bytes);
+    const manifest = JSON.parse(files.get('manifest.json')!.toString()) as Manifest;
+    const listed = manifest.files.map((f) => (f.path === 'study.json' ? { ...f, bytes: bytes.length, sha256: sha256(bytes) } : f));
+    const older = (formatVersion: number): Promise<Buffer> => {
+      files.set('manifest.json', Buffer.from(JSON.stringify({ ...manifest, formatVersion, files: listed })));
+      return zipped(files);
+    };
+    const answer = await bring(api, await older(2));
+    expect([answer.status, answer.body]).toEqual([201, expect.objectContaining({ copied: true }) as object]);
+    // the same said to be of today is not whole
+    expect((await bring(api, await older(4))).status).toBe(415);
+  });
+});
+
 describe('an archive that is not sound changes nothing', () => {
   const counts = () =>
     one(

@@ -15,13 +15,14 @@ import { sha256Of } from '../files/picture';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, CHANGE, MANIFEST, PEOPLE, type ArchiveChange, type ArchivePerson, type Manifest } from './format';
 import { damaged, type Unzipped } from './unzip';
 
-/** An archive read whole and found sound. Pictures stay packed until they are needed. */
+/** An archive read whole and found sound. Pictures and scans stay packed until they are needed. */
 export interface ReadArchive {
   readonly manifest: Manifest;
   readonly record: StudyRecord;
   readonly people: readonly ArchivePerson[];
   readonly changes: readonly ArchiveChange[];
-  readonly pictures: readonly string[];
+  /** paths of pictures and scans */
+  readonly files: readonly string[];
 }
 
 const json = (bytes: Buffer, path: string): unknown => {
@@ -107,7 +108,7 @@ export const readArchive = async (zip: Unzipped): Promise<ReadArchive> => {
   const manifest = await readManifest(zip);
   const { record, people } = readStudy(await soundFile(zip, manifest, 'study.json'), manifest);
   const changes = readChanges(await soundFile(zip, manifest, 'changes.jsonl'), manifest);
-  const pictures = manifest.files.map((f) => f.path).filter((path) => path.startsWith('pictures/'));
+  const files = manifest.files.map((f) => f.path).filter((path) => path.startsWith('pictures/') || path.startsWith('scans/'));
   for (const { path } of manifest.files) if (path.startsWith('csv/')) await soundFile(zip, manifest, path);
-  return { manifest, record, people, changes, pictures };
+  return { manifest, record, people, changes, files };
 };

@@ -3,6 +3,7 @@ import { ENTITIES, rowsOf, type Entity, type RowOf } from '@each-bolt/core/recor
 import type { Db, Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { readPicture, sha256Of } from '../files/picture';
+import { readScan } from '../files/scan-file';
 import { insertFile, linkFile } from '../files/queries';
 import { brokenRules } from '../ledger/keep-change';
 import { lockStudy } from '../ledger/queries';
@@ -50,12 +51,11 @@ const addPeople = async (db: Db, people: readonly ArchivePerson[]): Promise<void
   }
 };
 
-const addPictures = async (db: Db, zip: Unzipped, { manifest, pictures, record }: ReadArchive): Promise<void> => {
-  for (const path of pictures) {
+const addFiles = async (db: Db, zip: Unzipped, { manifest, files, record }: ReadArchive): Promise<void> => {
+  for (const path of files) {
     const bytes = await soundFile(zip, manifest, path);
-    const file = await readPicture(bytes);
-    if (!path.startsWith(`pictures/${file.sha256}.`) || file.sha256 !== sha256Of(bytes))
-      throw damaged(`${path} is not the picture its name says`);
+    const file = path.startsWith('scans/') ? readScan(bytes, path) : await readPicture(bytes);
+    if (!path.includes(`/${file.sha256}.`) || file.sha256 !== sha256Of(bytes)) throw damaged(`${path} is not the file its name says`);
     await insertFile(db, file);
     await linkFile(db, record.study.id, file.sha256);
   }
@@ -80,9 +80,10 @@ export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => 
     const studyId = record.study.id;
     await lockStudy(db, studyId);
     await addPeople(db, archive.people);
-    await addRows(db, { ...archive, record: { ...record, pictures: [] } });
-    await addPictures(db, zip, archive);
+    await addRows(db, { ...archive, record: { ...record, pictures: [], scans: [] } });
+    await addFiles(db, zip, archive);
     if (record.pictures.length > 0) await STORES.picture.insert(db, studyId, record.pictures);
+    if (record.scans.length > 0) await STORES.scan.insert(db, studyId, record.scans);
     await insertChanges(db, studyId, changes);
     await insertChangeRows(db, studyId, changes);
     const touched = ENTITIES.flatMap((entity) =>

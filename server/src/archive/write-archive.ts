@@ -16,7 +16,7 @@ const AT_ONCE = 500;
 
 /**
  * Writes a study as a ZIP: the record and its people as JSON, every change ever made as JSON lines, the pieces of each
- * vehicle as CSV for other programs, the pictures, and a manifest with the SHA-256 of each. Runs in one transaction, so
+ * vehicle as CSV for other programs, the pictures and scans, and a manifest with the SHA-256 of each. Runs in one transaction, so
  * that all of it is of one moment.
  */
 export const writeArchive = async (db: Db, studyId: string, program: string, out: Writable): Promise<void> => {
@@ -35,7 +35,13 @@ export const writeArchive = async (db: Db, studyId: string, program: string, out
   record.vehicles.forEach((vehicle, i) => put(`csv/pieces-${i + 1}.csv`, Buffer.from(piecesCsv(record, vehicle))));
   for (const { sha256, mediaType } of await filesOf(db, studyId)) {
     const file = await originalOf(db, studyId, sha256);
-    if (file) put(`pictures/${sha256}.${mediaType === 'image/png' ? 'png' : 'jpg'}`, file.bytes, false);
+    const isScan = mediaType.startsWith('model/');
+    if (file)
+      put(
+        isScan ? `scans/${sha256}.${mediaType.slice('model/'.length)}` : `pictures/${sha256}.${mediaType === 'image/png' ? 'png' : 'jpg'}`,
+        file.bytes,
+        isScan,
+      );
   }
   const manifest: Manifest = {
     format: ARCHIVE_FORMAT,

@@ -20,7 +20,13 @@ describe('bringing a database up to date', () => {
 
   it('applies each file once, also when two servers start together', async () => {
     const both = await Promise.all([migrate(database.pool, dir), migrate(database.pool, dir)]);
-    expect(both.flat()).toEqual(['0001-record.sql', '0002-people-evidence-pictures.sql', '0003-plan.sql']);
+    expect(both.flat()).toEqual([
+      '0001-record.sql',
+      '0002-people-evidence-pictures.sql',
+      '0003-plan.sql',
+      '0004-bench.sql',
+      '0005-measure.sql',
+    ]);
     expect(await migrate(database.pool, dir)).toEqual([]);
   });
   it('leaves nothing behind when a file fails', async () => {

@@ -1,5 +1,6 @@
 import { dayNumber, hazardById, isoDay } from '@each-bolt/core/plan';
 import {
+  UNANSWERED,
   blankPackage,
   type CandidateFields,
   type ClaimFields,
@@ -192,7 +193,7 @@ export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, 
       .map(({ hazard, ask }, sequence): Op => ({
         kind: 'gate.add',
         id: newId(),
-        fields: { packageId: idOf(`package ${p.key}`), sequence, hazard, ...ask, ...answerOf(ask, p.startedOn !== null) },
+        fields: { packageId: idOf(`package ${p.key}`), sequence, hazard, ...ask, ...answerOf(ask, laterOr(p.startedOn)) },
       })),
   );
   const hoists = plan.hoists.map(({ vehicle, lift, pads, ...fields }): Op => ({
@@ -211,12 +212,13 @@ export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, 
 type Ask = (typeof hazardById extends ReadonlyMap<string, infer H> ? H : never)['gates'][number];
 
 /** What was read before work that has begun; nothing before work that has not. */
-const answerOf = (ask: Ask, hasBegun: boolean): { readonly value: number | null; readonly said: string } => {
-  if (!hasBegun) return { value: null, said: '' };
+const answerOf = (ask: Ask, startedOn: string | null): typeof UNANSWERED => {
+  if (startedOn === null) return UNANSWERED;
+  const answered = { ...UNANSWERED, answeredBy: 'Odo Farrow', answeredAt: `${startedOn}T07:45:00.000Z` };
   if (ask.kind === 'number')
     return {
+      ...answered,
       value: ask.low !== null && ask.high !== null ? Math.round(ask.low + (ask.high - ask.low) / 3) : (ask.high ?? ask.low ?? 0),
-      said: '',
     };
-  return { value: null, said: ask.kind === 'yes' ? 'yes' : 'Odo Farrow' };
+  return { ...answered, said: ask.kind === 'yes' ? 'yes' : 'Odo Farrow' };
 };

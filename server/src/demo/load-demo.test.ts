@@ -114,11 +114,25 @@ describe('the demo study', () => {
   });
   it('has an earlier study to learn from: pieces and hours of a door', async () => {
     const { body } = await api.get<readonly Experience[]>(`/api/studies/${studyId}/plan/experience`);
-    expect(body).toHaveLength(10);
+    expect(body.filter((row) => row.study === 'City vans')).toHaveLength(10);
     const scope = record.scopes.find((s) => s.subsystemId === record.subsystems[0]!.id)!;
     const expected = scopeExpectation('Sliding cargo door', { ...scope, expectedPieces: null }, body);
     expect(expected.learntPieces?.cases).toBe(2);
     expect(expected.learntTime?.cases).toBe(10);
     expect(expected.peopleS! / 3600).toBeGreaterThan(50);
+  });
+  it('has a second bench left half recorded: removals with tools and times, one of which waits for nothing', async () => {
+    const studies = (await api.get<readonly { id: string; title: string }[]>('/api/studies')).body;
+    const bench = await api.record(studies.find((s) => s.title === 'Second bench, half recorded')?.id ?? '');
+    expect(bench.sessions).toMatchObject([{ closedAt: null, remover: 'Odo Farrow' }]);
+    expect(bench.steps.map((s) => [s.tool, s.after.length])).toEqual([
+      ['ratchet', 0],
+      ['ratchet', 1],
+      ['trim lever', 1],
+      ['by hand', 1],
+      ['cordless driver', 1],
+    ]);
+    expect(bench.steps.reduce((sum, s) => sum + (s.workedS ?? 0), 0)).toBe(17 * 210);
+    expect(bench.connections.map((c) => c.kind).sort()).toEqual(['cable', 'connector', 'hose']);
   });
 });

@@ -20,6 +20,10 @@ import type { Pool } from '../db/pool';
 import { keepChange } from '../ledger/keep-change';
 import { addDemoPeople } from '../people/demo-people';
 import { demoCalendar, demoPlanOps, weeksLater, type DemoPlan } from './demo-plan';
+import { insertFile, linkFile } from '../files/queries';
+import { readScan } from '../files/scan-file';
+import { benchOps, type DemoBench } from './demo-bench';
+import { demoMeasureOps, demoScans, type DemoMeasure } from './demo-measure';
 import { earlierOps, type DemoEarlier } from './demo-earlier';
 import { peopleCount } from '../people/queries';
 import { anyStudy } from '../record/queries';
@@ -54,20 +58,19 @@ const named = <T extends { readonly name: string }>(rows: readonly T[], name: st
   return row;
 };
 
-/** An earlier study of the house, archived: what planning learns from. */
-const loadEarlier = async (
+/** Another study of the house, with everybody of the demo in it. */
+const loadBeside = async (
   pool: Pool,
-  earlier: DemoEarlier,
+  opsOf: (studyId: string) => readonly Op[],
   people: readonly { readonly id: string; readonly role: Role }[],
 ): Promise<void> => {
   const id = randomUUID();
-  const { calendar, choiceWeights } = USUAL_STUDY;
   const members = people.map((person): Op => ({
     kind: 'member.add',
     id: randomUUID(),
     fields: { personId: person.id, role: person.role },
   }));
-  await send(pool, id, [...earlierOps(earlier, id, { calendar, choiceWeights }, randomUUID), ...members]);
+  await send(pool, id, [...opsOf(id), ...members]);
 };
 
 /** Loads the demo study into an empty database, through the same reading, checks and ledger as a user's own files. */
@@ -149,7 +152,32 @@ export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISO
         answer: '',
       },
     });
+  const { calendar, choiceWeights } = USUAL_STUDY;
+  const usual = { calendar, choiceWeights };
+  // over and archived: what planning learns from
+  const earlier = (await json('city-vans.json')) as DemoEarlier;
+  await loadBeside(pool, (id) => earlierOps(earlier, id, usual, randomUUID), people);
+  // left half recorded, so that the bench can be tried at once
+  const bench = (await json('second-bench.json')) as DemoBench;
+  await loadBeside(pool, (id) => benchOps(bench, id, usual, randomUUID), people);
+  const measured = (await json('measure.json')) as DemoMeasure;
+  const materialOf = (tag: string): string | null => {
+    const op = ops.find((o) => o.kind === 'piece.add' && o.fields.tag === tag);
+    return op?.kind === 'piece.add' ? op.fields.materialId : null;
+  };
+  const scans = demoScans(measured, pieceId, randomUUID);
+  ops.push(...demoMeasureOps(measured, pieceId, materialOf, randomUUID));
+  // last, so that it stands first among the studies
   await send(pool, studyId, ops);
-  await loadEarlier(pool, (await json('city-vans.json')) as DemoEarlier, people);
+  for (const { bytes } of scans) {
+    const file = readScan(bytes, 'demo.stl');
+    await insertFile(pool, file);
+    await linkFile(pool, studyId, file.sha256);
+  }
+  await send(
+    pool,
+    studyId,
+    scans.map(({ op }) => op),
+  );
   return true;
 };

@@ -1,13 +1,14 @@
 import type { Db } from '../db/pool';
 import { many, maybeOne } from '../db/rows';
 
+/** A file as it is kept; only a picture has a size in pixels and a thumbnail. */
 export interface StoredFile {
   readonly sha256: string;
   readonly mediaType: string;
-  readonly widthPx: number;
-  readonly heightPx: number;
+  readonly widthPx: number | null;
+  readonly heightPx: number | null;
   readonly bytes: Buffer;
-  readonly thumbnail: Buffer;
+  readonly thumbnail: Buffer | null;
 }
 
 /** Width and height of a file that is kept already, or null. */
@@ -37,10 +38,11 @@ export const originalOf = (
   );
 
 export const thumbnailOf = (db: Db, studyId: string, sha256: string): Promise<{ readonly thumbnail: Buffer } | null> =>
-  maybeOne(db, `select f.thumbnail from study_file s join file f on f.sha256 = s.sha256 where s.study_id = $1 and s.sha256 = $2`, [
-    studyId,
-    sha256,
-  ]);
+  maybeOne(
+    db,
+    `select f.thumbnail from study_file s join file f on f.sha256 = s.sha256 where s.study_id = $1 and s.sha256 = $2 and f.thumbnail is not null`,
+    [studyId, sha256],
+  );
 
 /** Hashes of the files a study holds. */
 export const filesOf = (db: Db, studyId: string): Promise<readonly { readonly sha256: string; readonly mediaType: string }[]> =>

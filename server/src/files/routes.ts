@@ -1,12 +1,13 @@
 import express, { type Router } from 'express';
 import type { RequestHandler } from 'express';
-import { MOST_PICTURE_BYTES } from '@each-bolt/core/shared';
+import { MOST_SCAN_BYTES } from '@each-bolt/core/shared';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
 import { routed, studyIdOf } from '../http/routes';
 import { readPicture } from './picture';
 import { insertFile, linkFile, originalOf, thumbnailOf } from './queries';
+import { readScan } from './scan-file';
 
 const hashOf = (text: unknown): string => {
   if (typeof text !== 'string' || !/^[0-9a-f]{64}$/.test(text))
@@ -14,11 +15,13 @@ const hashOf = (text: unknown): string => {
   return text;
 };
 
-const bytes = express.raw({ type: () => true, limit: MOST_PICTURE_BYTES }) as RequestHandler;
+const bytes = express.raw({ type: () => true, limit: MOST_SCAN_BYTES }) as RequestHandler;
+
+const isScan = (contentType: string | undefined): boolean => contentType?.startsWith('model/') ?? false;
 
 const GOOD_FOR_EVER = 'private, max-age=31536000, immutable';
 
-/** Pictures in and out, by content hash. */
+/** Pictures and scans in and out, by content hash. */
 export const fileRoutes = (pool: Pool): Router => {
   const { router, on } = routed(pool);
   on('PUT /api/studies/:id/files/:sha256', bytes, async (request, response) => {
@@ -26,7 +29,8 @@ export const fileRoutes = (pool: Pool): Router => {
     const sha256 = hashOf(request.params.sha256);
     const sent: unknown = request.body;
     if (!Buffer.isBuffer(sent)) throw new Problem('malformed', 'The request holds no file. Nothing was written');
-    const file = await readPicture(sent);
+    const contentType = request.headers['content-type'];
+    const file = isScan(contentType) ? readScan(sent, `scan.${contentType?.slice('model/'.length) ?? ''}`) : await readPicture(sent);
     if (file.sha256 !== sha256)
       throw new Problem(
         'invalid',

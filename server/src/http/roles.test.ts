@@ -2,10 +2,16 @@ import { randomUUID } from 'node:crypto';
 import {
   ENTITIES,
   ROLES,
+  UNANSWERED,
   VERBS,
-  blankPackage,
+  blankBoard,
+  blankComponents,
+  blankConnection,
   blankFasteners,
+  blankFluid,
   blankJoints,
+  blankPackage,
+  blankStep,
   removeOp,
   type Op,
   type OpKind,
@@ -76,6 +82,48 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'unload.add': 'LR',
   'unload.edit': 'LR',
   'unload.remove': 'LR',
+  'connection.add': 'LR',
+  'connection.edit': 'LR',
+  'connection.remove': 'LR',
+  'components.add': 'LR',
+  'components.edit': 'LR',
+  'components.remove': 'LR',
+  'board.add': 'LR',
+  'board.edit': 'LR',
+  'board.remove': 'LR',
+  'fluid.add': 'LR',
+  'fluid.edit': 'LR',
+  'fluid.remove': 'LR',
+  'session.add': 'LR',
+  'session.edit': 'LR',
+  'session.remove': 'LR',
+  'step.add': 'LR',
+  'step.edit': 'LR',
+  'step.remove': 'LR',
+  'reading.add': 'LR',
+  'reading.edit': '',
+  'reading.remove': 'LR',
+  'recount.add': 'LR',
+  'recount.edit': 'LR',
+  'recount.remove': 'L',
+  'sheet.add': 'LR',
+  'sheet.edit': '',
+  'sheet.remove': 'L',
+  'scan.add': 'LR',
+  'scan.edit': 'LR',
+  'scan.remove': 'LR',
+  'identification.add': 'LR',
+  'identification.edit': 'LR',
+  'identification.remove': 'LR',
+  'section.add': 'LR',
+  'section.edit': 'LR',
+  'section.remove': 'LR',
+  'pattern.add': 'LR',
+  'pattern.edit': 'LR',
+  'pattern.remove': 'LR',
+  'gauge.add': 'LR',
+  'gauge.edit': 'LR',
+  'gauge.remove': 'LR',
 };
 const LETTER: Readonly<Record<Role, string>> = { lead: 'L', recorder: 'R', cost: 'C', reader: 'r' };
 
@@ -127,14 +175,82 @@ const planFields = (): Readonly<Record<string, object>> => {
       unit: '',
       low: null,
       high: null,
-      value: null,
-      said: '',
+      ...UNANSWERED,
     },
     hoist: {
       ...{ vehicleId: randomUUID(), resourceId: null, massKg: 2000, massUKg: 10, xM: 1, yM: 0, placeUM: 0.02, marginM: 0.1 },
       pads: [1, 2, 3].map((n) => ({ xM: n, yM: n })),
     },
     unload: { ...somewhere, label: 'battery', pieceId: null, massKg: null, massUKg: null, xM: null, yM: null },
+  };
+};
+
+/** The same for the records of the bench. */
+const benchFields = (): Readonly<Record<string, object>> => {
+  const [pieceId, vehicleId, now] = [randomUUID(), randomUUID(), '2026-06-01T08:00:00.000Z'];
+  return {
+    connection: blankConnection(pieceId, 'hose'),
+    components: blankComponents(pieceId),
+    board: blankBoard(pieceId),
+    fluid: blankFluid(pieceId, 'coolant'),
+    session: {
+      ...{ sequence: 0, name: 'Door off', packageId: null, vehicleId, subsystemId: null, remover: '', recorder: '', openedAt: now },
+      ...{ closedAt: null, pauseAfterS: 600, acknowledged: [], waived: [], note: '' },
+    },
+    step: blankStep(vehicleId, null, 0),
+    reading: {
+      ...{ aboutKind: 'piece', aboutId: pieceId, aboutField: 'massEachKg', quantity: 'mass', value: 1, u: 0.1, tare: 0, elements: null },
+      ...{ raw: '1 kg', instrument: 'scale', serial: '1', stable: true, takenAt: now, takenBy: 'Odo', note: '' },
+    },
+    recount: { pieceId, by: 'Odo', countedAt: now, counts: [], others: '', state: 'agrees', settled: '' },
+    sheet: { vehicleId, subsystemId: null, packageId: null, prefix: 'A01', firstNumber: 1, count: 1, stock: 'Roll', printedAt: now },
+  };
+};
+
+/** The same for what is measured. */
+const measureFields = (): Readonly<Record<string, object>> => {
+  const [pieceId, now] = [randomUUID(), '2026-06-01T08:00:00.000Z'];
+  const figures = {
+    ...{
+      triangles: 12,
+      volumeM3: 1e-6,
+      volumeUM3: 1e-8,
+      areaM2: 6e-4,
+      centroidM: [0, 0, 0],
+      openEdges: 0,
+      nonManifoldEdges: 0,
+      turnedEdges: 0,
+    },
+    ...{ holes: 0, sidesM: [0.01, 0.01, 0.01], smallestM: [0.01, 0.01, 0.01], hullVolumeM3: 1e-6, trimmedM: [0.01, 0.01, 0.01] },
+    ...{ shareFraction: 0.98, heldFraction: 1, heldOf: 'volume' },
+  };
+  return {
+    scan: {
+      ...{ pieceId, sequence: 0, sha256: 'a'.repeat(64), fileName: 'a.stl', format: 'STL', bytes: 684, unit: 'mm', unitBy: '', figures },
+      ...{ instrument: '', serial: '', takenAt: now, takenBy: 'Odo', note: '' },
+    },
+    identification: {
+      ...{ pieceId, sequence: 0, cues: ['draft'], readingId: null, marking: '', materialId: 'pp', grade: '', processId: null, reason: '' },
+      ...{ decidedAt: now, decidedBy: 'Odo' },
+    },
+    section: {
+      ...{ pieceId, sequence: 0, name: 'sill', kind: 'rectangle', dimensions: { width: 0.04, height: 0.08 }, loops: [], scanId: null },
+      ...{ materialId: null, note: '' },
+    },
+    pattern: { pieceId, sequence: 0, name: 'foot', points: [[0, 0, 0], [0.1, 0, 0]], source: 'caliper', note: '' }, // prettier-ignore
+    gauge: {
+      ...{
+        sequence: 0,
+        name: 'wall',
+        quantity: 'length',
+        persons: ['Odo', 'Wenna'],
+        parts: ['a', 'b'],
+        trials: 2,
+        instrument: '',
+        note: '',
+      },
+      readings: [0, 1].map(() => [0, 1].map(() => [null, null])),
+    },
   };
 };
 
@@ -238,6 +354,8 @@ describe('the table, walked through over HTTP', () => {
       joints: blankJoints(randomUUID()),
       question,
       ...planFields(),
+      ...benchFields(),
+      ...measureFields(),
       picture: { pieceId: randomUUID(), rigId: null, sequence: 0, sha256: 'a'.repeat(64), widthPx: 1, heightPx: 1, shows: '', marks: [] },
     };
     const [entity = '', verb] = kind.split('.');

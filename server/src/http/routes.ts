@@ -64,7 +64,7 @@ export const routed = (pool: Pool): { readonly router: Router; readonly on: (rou
     router,
     on: (route, ...handlers) => {
       const [method = '', path = ''] = route.split(' ');
-      router[method.toLowerCase() as 'get' | 'post' | 'put'](path, guard(pool, ROUTES[route]), ...handlers);
+      router[method.toLowerCase() as 'get' | 'post' | 'put' | 'delete'](path, guard(pool, ROUTES[route]), ...handlers);
     },
   };
 };

@@ -83,7 +83,8 @@ export const brokenRules = async (db: Db, studyId: string, effects: readonly Row
   const entities = new Set(effects.map((effect) => effect.entity));
   const touched = effects.map((effect) => effect.id);
   const issues: Issue[] = [];
-  for (const { rule, when } of RULES) if (when.some((entity) => entities.has(entity))) issues.push(...(await rule(db, studyId, touched)));
+  for (const { rule, when } of RULES)
+    if (when.some((entity) => entities.has(entity))) issues.push(...(await rule(db, studyId, touched, effects)));
   return issues;
 };
 

@@ -166,20 +166,20 @@ describe('two people on one piece', () => {
   const edit = (id: string, was: object, fields: object) => ({ kind: 'piece.edit', id, was, fields });
   const plate = async (): Promise<string> => {
     const id = randomUUID();
-    await api.change(study.studyId, [add({ name: 'plate', tag: 'A' }, id)]);
+    await api.change(study.studyId, [add({ name: 'plate', location: 'A' }, id)]);
     return id;
   };
   it('may edit different fields at once: both stay, in either order', async () => {
     for (const [first, second] of [
-      [{ name: 'panel' }, { tag: 'B' }],
-      [{ tag: 'B' }, { name: 'panel' }],
+      [{ name: 'panel' }, { location: 'B' }],
+      [{ location: 'B' }, { name: 'panel' }],
     ] as const) {
       const id = await plate();
-      const was = { name: 'plate', tag: 'A' } as Record<string, string>;
+      const was = { name: 'plate', location: 'A' } as Record<string, string>;
       const only = (fields: object) => Object.fromEntries(Object.keys(fields).map((field) => [field, was[field]]));
       expect((await api.change(study.studyId, [edit(id, only(first), first)])).status).toBe(201);
       expect((await api.change(study.studyId, [edit(id, only(second), second)])).status).toBe(201);
-      expect((await api.record(study.studyId)).pieces.find((p) => p.id === id)).toMatchObject({ name: 'panel', tag: 'B' });
+      expect((await api.record(study.studyId)).pieces.find((p) => p.id === id)).toMatchObject({ name: 'panel', location: 'B' });
     }
   });
   it('may say how different values are known at once', async () => {
@@ -195,7 +195,7 @@ describe('two people on one piece', () => {
     const odo = await api.as('Odo Farrow');
     await api.invite(study.studyId, odo, 'recorder');
     await odo.change(study.studyId, [edit(id, { name: 'plate' }, { name: 'renamed by another' })]);
-    const problem = await refused([edit(id, { name: 'plate', tag: 'A' }, { name: 'mine', tag: 'B' }), add()], 409);
+    const problem = await refused([edit(id, { name: 'plate', location: 'A' }, { name: 'mine', location: 'B' }), add()], 409);
     expect(problem.conflicts).toMatchObject([
       {
         id,
@@ -424,8 +424,8 @@ describe('the rules the database holds by itself', () => {
   const insert = (columns: string, values: string): Promise<unknown> =>
     many(
       pool,
-      `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, damage, notes, known${columns})
-      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', '', '{}'${values})`,
+      `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, closed_risk, seen_outside, damage, notes, known${columns})
+      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', '', '', '', '{}'${values})`,
       [study.studyId, study.vehicleId, study.subsystemId],
     );
   it.each([

@@ -1,5 +1,5 @@
 import type { Issue } from '@each-bolt/core/shared';
-import type { Entity, RowOf } from '@each-bolt/core/record';
+import type { Entity, RowEffect, RowOf } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
 
 /** How the rows of one kind of record are read and written; each stage brings the stores of its kinds. */
@@ -17,4 +17,4 @@ export interface Store<E extends Entity> {
 }
 
 /** A rule across rows, checked once all rows of a change are written and before it is kept. */
-export type RecordRule = (db: Db, studyId: string, touched: readonly string[]) => Promise<readonly Issue[]>;
+export type RecordRule = (db: Db, studyId: string, touched: readonly string[], effects: readonly RowEffect[]) => Promise<readonly Issue[]>;

@@ -1,6 +1,22 @@
 import type { Entity } from '@each-bolt/core/record';
 import { circleRule, fastenerStore, jointStore, pictureRule, pictureStore, pieceRule, pieceStore, setRule } from '../bench/ops';
 import {
+  benchRule,
+  boardStore,
+  componentStore,
+  connectionStore,
+  fluidStore,
+  partRule,
+  readingStore,
+  recountStore,
+  sessionStore,
+  sheetStore,
+  stepRule,
+  stepStore,
+  tagRule,
+} from '../bench/work-ops';
+import { gaugeStore, identificationStore, measureRule, patternStore, scanStore, sectionStore } from '../measure/ops';
+import {
   memberRule,
   memberStore,
   questionRule,
@@ -46,6 +62,20 @@ export const STORES: { readonly [E in Entity]: Store<E> } = {
   gate: gateStore,
   hoist: hoistStore,
   unload: unloadStore,
+  connection: connectionStore,
+  components: componentStore,
+  board: boardStore,
+  fluid: fluidStore,
+  session: sessionStore,
+  step: stepStore,
+  reading: readingStore,
+  recount: recountStore,
+  sheet: sheetStore,
+  scan: scanStore,
+  identification: identificationStore,
+  section: sectionStore,
+  pattern: patternStore,
+  gauge: gaugeStore,
   picture: pictureStore,
 };
 
@@ -59,6 +89,17 @@ export const RULES: readonly { readonly rule: RecordRule; readonly when: readonl
   { rule: questionRule, when: ['question'] },
   { rule: unloadRule, when: ['piece', 'unload'] },
   { rule: pictureRule, when: ['piece', 'picture', 'rig'] },
+  { rule: tagRule, when: ['piece'] },
+  {
+    rule: partRule,
+    when: ['piece', 'fasteners', 'gate', 'step', 'connection', 'components', 'board', 'fluid', 'reading', 'recount'],
+  },
+  {
+    rule: benchRule,
+    when: ['vehicle', 'subsystem', 'package', 'rig', 'piece', 'connection', 'fluid', 'session', 'step', 'sheet'],
+  },
+  { rule: stepRule, when: ['step'] },
+  { rule: measureRule, when: ['piece', 'reading', 'scan', 'identification', 'section', 'pattern'] },
   {
     rule: planRule,
     when: ['vehicle', 'subsystem', 'candidate', 'request', 'claim', 'scope', 'resource', 'rig', 'package', 'gate', 'hoist', 'unload'],

@@ -111,6 +111,8 @@ export const gateStore = tableStore('gate', 'gate', {
   high: 'float8',
   value: 'float8',
   said: 'text',
+  answeredBy: 'text',
+  answeredAt: 'text',
 });
 
 export const hoistStore = tableStore('hoist', 'hoist', {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { blankPackage, type Op, type PackageFields, type RigFields } from '@each-bolt/core/record';
+import { UNANSWERED, blankPackage, type Op, type PackageFields, type RigFields } from '@each-bolt/core/record';
 import { Api, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import type { ExperienceRow, HeldVehicle, HouseRig } from './queries';
@@ -174,8 +174,8 @@ describe('planning on the server', () => {
           unit: 'V',
           low: 0,
           high: 60,
+          ...UNANSWERED,
           value: 0,
-          said: '',
         },
       },
       {

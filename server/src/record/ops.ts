@@ -108,6 +108,29 @@ const SAID: Readonly<Record<string, readonly [string, (name: string) => string]>
   'predecessor-gone': ['predecessorId', (name) => `“${name}” would follow a vehicle that is not in this study`],
   'scope-twice': ['subsystemId', (name) => `The scope of “${name}” on this vehicle is there already; change that one`],
   'hoist-twice': ['vehicleId', (name) => `“${name}” is on a lift already; change that one`],
+  'about-gone': ['aboutId', (name) => `The reading “${name}” would be about something that is not in this study; take it off with it`],
+  'board-twice': ['pieceId', (name) => `The board of “${name}” is there already; change that one`],
+  'session-gone': ['sessionId', (name) => `The removal of “${name}” would belong to a session that is not in this study`],
+  'step-piece-gone': [
+    'pieces',
+    (name) => `The removal of “${name}” names a piece that is not on its vehicle; take it out of the step in the same change`,
+  ],
+  'step-after-gone': [
+    'after',
+    (name) => `The removal of “${name}” waits for a step that is not on its vehicle; let it wait for others in the same change`,
+  ],
+  'step-part-gone': [
+    'connections',
+    (name) => `The removal of “${name}” names a connection or fluid that is not in this study; take it out in the same change`,
+  ],
+  'step-circle': ['after', (name) => `The removal of “${name}” would wait for itself by way of other steps`],
+  'tag-twice': ['tag', (name) => `The tag ${name} is on that piece already: a tag belongs to one piece`],
+  'scan-file-missing': ['sha256', (name) => `The file of the scan “${name}” has not arrived; send it first`],
+  'scan-gone': [
+    'scanId',
+    (name) => `The scan that the section “${name}” was cut from is no longer in the study; take the section off it first`,
+  ],
+  'reading-gone': ['readingId', () => 'The alloy reading that an identification rests on is no longer in the study'],
   'file-missing': ['sha256', (name) => `The file of the picture “${name}” has not arrived; send it first`],
 };
 

@@ -61,7 +61,61 @@ export const routes: Routes = [
           { path: 'rigs', loadComponent: () => import('./plan/rigs-view').then((m) => m.RigsView), title: 'Rigs · Each Bolt' },
         ],
       },
-      { path: 'bench', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage), title: 'Bench · Each Bolt' },
+      {
+        path: 'bench',
+        loadComponent: () => import('./bench/bench-frame').then((m) => m.BenchFrame),
+        children: [
+          { path: '', pathMatch: 'full', redirectTo: 'record' },
+          { path: 'record', loadComponent: () => import('./bench/bench-page').then((m) => m.BenchPage), title: 'Bench · Each Bolt' },
+          {
+            path: 'removals',
+            loadComponent: () => import('./bench/removals-view').then((m) => m.RemovalsView),
+            title: 'Removals · Each Bolt',
+          },
+          {
+            path: 'closed',
+            loadComponent: () => import('./bench/closed-view').then((m) => m.ClosedView),
+            title: 'Closed and damaged · Each Bolt',
+          },
+          { path: 'tags', loadComponent: () => import('./bench/tags-view').then((m) => m.TagsView), title: 'Tags · Each Bolt' },
+          {
+            path: 'recount',
+            loadComponent: () => import('./bench/recount-view').then((m) => m.RecountView),
+            title: 'Second count · Each Bolt',
+          },
+          {
+            path: 'instruments',
+            loadComponent: () => import('./bench/instruments-view').then((m) => m.InstrumentsView),
+            title: 'Instruments · Each Bolt',
+          },
+          { path: 'wall', loadComponent: () => import('./bench/wall-view').then((m) => m.WallView), title: 'Big type · Each Bolt' },
+        ],
+      },
+      {
+        path: 'measure',
+        loadComponent: () => import('./measure/measure-frame').then((m) => m.MeasureFrame),
+        children: [
+          { path: '', pathMatch: 'full', redirectTo: 'scans' },
+          { path: 'scans', loadComponent: () => import('./measure/scans-view').then((m) => m.ScansView), title: 'Scans · Each Bolt' },
+          {
+            path: 'material',
+            loadComponent: () => import('./measure/material-view').then((m) => m.MaterialView),
+            title: 'Material and process · Each Bolt',
+          },
+          {
+            path: 'sections',
+            loadComponent: () => import('./measure/sections-view').then((m) => m.SectionsView),
+            title: 'Sections · Each Bolt',
+          },
+          { path: 'holes', loadComponent: () => import('./measure/holes-view').then((m) => m.HolesView), title: 'Holes · Each Bolt' },
+          { path: 'hand', loadComponent: () => import('./measure/hand-view').then((m) => m.HandView), title: 'By hand · Each Bolt' },
+          {
+            path: 'gauge',
+            loadComponent: () => import('./measure/gauge-view').then((m) => m.GaugeView),
+            title: 'Gauge studies · Each Bolt',
+          },
+        ],
+      },
       { path: 'cost', loadComponent: () => import('./cost/cost-page').then((m) => m.CostPage), title: 'Cost · Each Bolt' },
       { path: 'compare', loadComponent: () => import('./compare/compare-page').then((m) => m.ComparePage), title: 'Compare · Each Bolt' },
       { path: 'history', loadComponent: () => import('./record/history-page').then((m) => m.HistoryPage), title: 'History · Each Bolt' },

@@ -1,4 +1,4 @@
-import type { EvidenceMark } from '../../shared';
+import { fixed, threeDigits, type EvidenceMark } from '../../shared';
 import type { FastenerSetFields } from '../../record';
 import { coarsePitchMm, pitchDiameterMm } from './metric-threads';
 import { HEX_HEAD, HEX_NUT, PLAIN_WASHER, SOCKET_HEAD, type HeadAcrossFlats, type SocketHead, type Washer } from './standard-sizes';
@@ -70,3 +70,19 @@ export const standardFastenerMass = (set: Sized): EachMass | null => {
 /** Mass of one fastener of a set: as recorded, else from standard sizes (marked inferred), else null. */
 export const fastenerMass = (set: Sized & Pick<FastenerSetFields, 'massEachKg' | 'massUKg' | 'massEvidence'>): EachMass | null =>
   set.massEachKg === null ? standardFastenerMass(set) : { kg: set.massEachKg, uKg: set.massUKg ?? 0, evidence: set.massEvidence ?? '?' };
+
+/** A stated mass this many times off the standard one is questioned: a slip of the unit, or several weighed together. */
+const UNLIKELY_FACTOR = 2;
+
+/** What is wrong with the stated mass of a fastener set, in words; empty when nothing is or no standard says it. */
+export const unlikelyFastenerMass = (set: Sized & { readonly count: number }, massEachKg: number | null): string => {
+  const standard = standardFastenerMass(set);
+  if (standard === null || massEachKg === null) return '';
+  const ratio = massEachKg / standard.kg;
+  if (ratio <= UNLIKELY_FACTOR && ratio >= 1 / UNLIKELY_FACTOR) return '';
+  const together = set.count > 1 && Math.abs(ratio / set.count - 1) < OTHER_HEAD_RELATIVE_U;
+  const cause = together
+    ? `Were all ${set.count} weighed together? Then put “total” before the mass`
+    : 'Is the unit, the thread or the length right?';
+  return `By its standard size one weighs about ${fixed(standard.kg * 1000, 1)} g; this is ${threeDigits(ratio)} times that. ${cause}`;
+};

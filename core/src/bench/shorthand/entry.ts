@@ -1,5 +1,5 @@
 import type { EvidenceMark } from '../../shared';
-import type { Direction, FastenerKind, Hand, JointKind, KnownOf } from '../../record';
+import type { ComponentClass, ConnectionKind, Direction, FastenerKind, Hand, JointKind, KnownOf, Lock, Release } from '../../record';
 
 /** A mass as one line states it. */
 export interface MassEntry {
@@ -23,6 +23,8 @@ export interface PieceEntry {
   readonly runLengthM: number | null;
   readonly hand: Hand;
   readonly tag: string;
+  /** it comes off together with the piece before */
+  readonly together: boolean;
   readonly known: KnownOf;
 }
 
@@ -50,7 +52,71 @@ export interface JointEntry {
   readonly known: KnownOf;
 }
 
-export type Entry = PieceEntry | FastenerEntry | JointEntry;
+export interface ConnectionEntry {
+  readonly kind: 'connection';
+  readonly count: number;
+  readonly connectionKind: ConnectionKind;
+  readonly materialId: string | null;
+  readonly poles: number | null;
+  readonly crossSectionM2: number | null;
+  readonly shielded: boolean | null;
+  readonly innerM: number | null;
+  readonly lengthEachM: number | null;
+  readonly fluid: string;
+  readonly lock: Lock | null;
+  readonly release: Release | null;
+  readonly note: string;
+  readonly known: KnownOf;
+}
+
+export interface ComponentEntry {
+  readonly kind: 'components';
+  readonly count: number;
+  readonly componentClass: ComponentClass;
+  readonly fitted: boolean;
+  readonly marking: string;
+  readonly note: string;
+  readonly known: KnownOf;
+}
+
+export interface BoardEntry {
+  readonly kind: 'board';
+  readonly lengthM: number | null;
+  readonly widthM: number | null;
+  readonly sides: number | null;
+  readonly layers: number | null;
+  readonly note: string;
+  readonly known: KnownOf;
+}
+
+export interface FluidEntry {
+  readonly kind: 'fluid';
+  readonly name: string;
+  readonly mass: MassEntry | null;
+  readonly volumeM3: number | null;
+  readonly drained: boolean;
+  readonly note: string;
+  readonly known: KnownOf;
+}
+
+/** What a line says of the removal itself; what it does not say is left as it is. */
+export interface StepEntry {
+  readonly kind: 'step';
+  readonly tool?: string;
+  readonly bit?: string;
+  readonly direction?: Direction;
+  readonly people?: number;
+  readonly seen?: boolean;
+  readonly holdsItself?: boolean;
+  readonly oneWay?: boolean;
+  /** numbers of the steps that had to be done first; empty: none */
+  readonly after?: readonly number[];
+  readonly note?: string;
+}
+
+/** What is recorded on a piece by one line. */
+export type SetEntry = FastenerEntry | JointEntry | ConnectionEntry | ComponentEntry | BoardEntry | FluidEntry;
+export type Entry = PieceEntry | SetEntry | StepEntry;
 
 /** How one stretch of the line was understood. */
 export interface Understood {

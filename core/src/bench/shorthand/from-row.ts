@@ -1,7 +1,17 @@
 import { fixed } from '../../shared';
-import type { FastenerSetFields, JointSetFields, PieceFields } from '../../record';
+import type {
+  BoardFields,
+  ComponentSetFields,
+  ConnectionFields,
+  FastenerSetFields,
+  FieldsOf,
+  FluidFields,
+  JointSetFields,
+  PieceFields,
+} from '../../record';
 import type { FastenerEntry, JointEntry, MassEntry } from './entry';
 import { printLine } from './print-line';
+import type { SetKind } from './to-fields';
 
 type Weighed = Pick<PieceFields, 'massEachKg' | 'massUKg' | 'massEvidence' | 'massTyped'>;
 
@@ -50,3 +60,36 @@ export const fastenerLine = (set: FastenerSetFields): string => printLine(fasten
 
 /** A recorded joint set as the shorthand line that reads back as it. */
 export const jointLine = (set: JointSetFields): string => printLine(jointEntry(set));
+
+export const connectionLine = (set: ConnectionFields): string => {
+  const { kind, pieceId: _piece, sequence: _sequence, ...fields } = set;
+  return printLine({ ...fields, kind: 'connection', connectionKind: kind });
+};
+
+export const componentLine = ({ pieceId: _piece, sequence: _sequence, ...fields }: ComponentSetFields): string =>
+  printLine({ ...fields, kind: 'components' });
+
+export const boardLine = ({ pieceId: _piece, ...fields }: BoardFields): string => printLine({ ...fields, kind: 'board' });
+
+export const fluidLine = (fluid: FluidFields): string =>
+  printLine({
+    kind: 'fluid',
+    name: fluid.name,
+    mass: massEntry(fluid),
+    volumeM3: fluid.volumeM3,
+    drained: fluid.drained,
+    note: fluid.note,
+    known: fluid.known,
+  });
+
+const LINE_OF: { readonly [K in SetKind]: (fields: FieldsOf[K]) => string } = {
+  fasteners: fastenerLine,
+  joints: jointLine,
+  connection: connectionLine,
+  components: componentLine,
+  board: boardLine,
+  fluid: fluidLine,
+};
+
+/** What is recorded on a piece, as the shorthand line that reads back as it. */
+export const setLineOf = <K extends SetKind>(kind: K, fields: FieldsOf[K]): string => LINE_OF[kind](fields);

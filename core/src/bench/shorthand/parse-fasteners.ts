@@ -17,7 +17,7 @@ import {
 import type { FastenerEntry, ParsedLine, Question, Understood } from './entry';
 import { COUNT_TEXT, readCount, type CountSaid } from './how-known';
 import { matchAt } from './matching';
-import { keepAsWords, leaveOut, readLine, tidy, type Match, type Matcher } from './reader';
+import { keepAsWords, leaveOut, readLine, tidy, wordsAsOne, type Match, type Matcher } from './reader';
 
 interface FastenerDraft extends MassDraft, DirectionDraft {
   readonly fastenerKind: FastenerKind;
@@ -210,7 +210,7 @@ export const parseFasteners = (line: string, start: number): ParsedLine | null =
   const questions = [...asked, ...reading.questions, ...tooLong];
   const counted: readonly Understood[] =
     asked.length === 0 && said ? [{ start, end: start + digits.length, label: 'count', value: said.value, evidence: said.mark }] : [];
-  const understood = [...counted, ...reading.understood.map((u) => (u.label === '' ? { ...u, label: 'remark' } : u))];
+  const understood = [...counted, ...wordsAsOne(reading.understood, 'remark', note)];
   const entry: FastenerEntry = {
     kind: 'fasteners',
     count,

@@ -1,11 +1,25 @@
 import { UNPRINTABLE } from '../../shared';
 import type { ParsedLine } from './entry';
+import { matchAt } from './matching';
+import { parseBoard, parseComponents } from './parse-boards';
+import { parseConnections } from './parse-connections';
 import { parseFasteners } from './parse-fasteners';
+import { parseFluids } from './parse-fluids';
 import { parseJoints } from './parse-joints';
 import { parsePiece } from './parse-piece';
+import { parseStep } from './parse-step';
 
 /** Longest line that is read. */
 export const MOST_CHARACTERS = 1000;
+
+/** `+ bracket …`: it comes off together with the piece before */
+const TOGETHER = /\+\s+(?=\S)/y;
+
+const withBefore = (parsed: ParsedLine, at: number): ParsedLine => ({
+  ...parsed,
+  understood: [{ start: at, end: at + 1, label: 'removal', value: 'together with the piece before', evidence: null }, ...parsed.understood],
+  entry: parsed.entry?.kind === 'piece' ? { ...parsed.entry, together: true } : parsed.entry,
+});
 
 const refused = (line: string, code: string, message: string): ParsedLine => ({
   line,
@@ -15,7 +29,7 @@ const refused = (line: string, code: string, message: string): ParsedLine => ({
 });
 
 /**
- * Understands one line of shorthand: a piece, a fastener set or a joint set. Never throws and never guesses: what can
+ * Understands one line of shorthand: a piece, what holds or feeds it, what is on its board, or how it came off. Never throws and never guesses: what can
  * be read two ways comes back as a question with its choices, and `entry` is null until all are settled.
  *
  * @param line the line as typed so far
@@ -29,7 +43,18 @@ export const parseLine = (line: string): ParsedLine => {
   if (UNPRINTABLE.test(line)) return refused(line, 'unprintable', 'The line holds control characters; type it again');
   const start = line.length - line.trimStart().length;
   if (start === line.length) return { line, understood: [], questions: [], entry: null };
-  return parseFasteners(line, start) ?? parseJoints(line, start) ?? parsePiece(line, start);
+  const together = matchAt(TOGETHER, line, start);
+  if (together) return withBefore(parsePiece(line, start + together[0].length), start);
+  return (
+    parseStep(line, start) ??
+    parseFasteners(line, start) ??
+    parseJoints(line, start) ??
+    parseConnections(line, start) ??
+    parseBoard(line, start) ??
+    parseComponents(line, start) ??
+    parseFluids(line, start) ??
+    parsePiece(line, start)
+  );
 };
 
 /** The line with one question settled. */

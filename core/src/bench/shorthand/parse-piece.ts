@@ -16,7 +16,7 @@ import {
 import type { ParsedLine, PieceEntry, Question, Understood } from './entry';
 import { COUNT_TEXT, readCount } from './how-known';
 import { matchAt } from './matching';
-import { keepAsWords, leaveOut, quote, readLine, tidy, type Match, type Matcher } from './reader';
+import { keepAsWords, leaveOut, quote, readLine, tidy, wordsAsOne, type Match, type Matcher } from './reader';
 import { KIND } from './parse-fasteners';
 import { materialNamed, processNamed, vagueMaterial, vagueProcess } from './vocabulary';
 
@@ -234,6 +234,10 @@ const codeMatcher: Matcher<PieceDraft> = (line, at) => {
   };
 };
 
+/** Grades whose name is a number: `6082`. Any other number alone is asked about. */
+const numberedGrade: Matcher<PieceDraft> = (line, at) =>
+  /\d/.test(line[at] ?? '') && materialNamed(matchAt(CODE, line, at)?.[0] ?? '') ? codeMatcher(line, at) : null;
+
 const MATCHERS: readonly Matcher<PieceDraft>[] = [
   tagMatcher,
   massMatcher,
@@ -244,6 +248,7 @@ const MATCHERS: readonly Matcher<PieceDraft>[] = [
     { label: `thickness ${length}`, replacement: `t${length}` },
     { label: `run length ${length}`, replacement: `run ${length}` },
   ]),
+  numberedGrade,
   bareNumberMatcher,
   handMatcher,
   strayDirection,
@@ -312,15 +317,6 @@ const lead = (line: string, start: number): Lead => {
   };
 };
 
-const nameChip = (understood: readonly Understood[], name: string): readonly Understood[] => {
-  const words = understood.filter((u) => u.label === '');
-  const first = words[0];
-  const last = words.at(-1);
-  if (!first || !last) return understood;
-  const chip: Understood = { start: first.start, end: last.end, label: 'name', value: name, evidence: null };
-  return [...understood.filter((u) => u.label !== ''), chip].sort((a, b) => a.start - b.start);
-};
-
 const MOST_NAME = 200;
 
 const nameQuestions = (name: string, line: string, start: number): readonly Question[] => {
@@ -338,7 +334,7 @@ export const parsePiece = (line: string, start: number): ParsedLine => {
   const name = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
   const open = [...asked, ...reading.questions];
   const questions = [...open, ...(open.length > 0 && name === '' ? [] : nameQuestions(name, line, start))];
-  const understood = nameChip([...leading, ...reading.understood], name);
+  const understood = wordsAsOne([...leading, ...reading.understood], 'name', name);
   const { draft } = reading;
   const entry: PieceEntry = {
     kind: 'piece',
@@ -352,6 +348,7 @@ export const parsePiece = (line: string, start: number): ParsedLine => {
     runLengthM: draft.runLengthM ?? null,
     hand: draft.hand ?? 'none',
     tag: draft.tag ?? '',
+    together: false,
     known: counted === null ? reading.known : { quantity: counted, ...reading.known },
   };
   return { line, understood, questions, entry: questions.length > 0 ? null : entry };

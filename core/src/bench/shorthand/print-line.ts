@@ -1,9 +1,10 @@
 import { millimetres } from '../../shared';
 import type { Hand, KnowingEntity, KnownOf } from '../../record';
-import type { Entry, FastenerEntry, JointEntry, PieceEntry } from './entry';
+import type { BoardEntry, ComponentEntry, ConnectionEntry, Entry, FastenerEntry, FluidEntry, JointEntry, PieceEntry } from './entry';
 import { parseLine } from './parse-line';
 import { threadText } from './parse-fasteners';
 import { JOINT_WORD } from './parse-joints';
+import { printStep } from './parse-step';
 import { countText, markSuffix } from './how-known';
 import { quote } from './reader';
 
@@ -24,6 +25,7 @@ const printPiece = (piece: PieceEntry, name: string): string => {
   const { known } = piece;
   const count = countText('piece', 'quantity', piece.quantity, known);
   return joined([
+    piece.together ? '+' : '',
     count === '1' ? '' : `${count}x`,
     name,
     marked(piece.materialId ?? '', 'piece', 'materialId', known),
@@ -63,6 +65,65 @@ const printJoints = (set: JointEntry, note: string): string => {
   ]);
 };
 
+const SHIELD_WORD = (shielded: boolean | null): string => (shielded === null ? '' : shielded ? 'shielded' : 'unshielded');
+
+const printConnection = (set: ConnectionEntry, note: string): string => {
+  const { known } = set;
+  const section = set.crossSectionM2 === null ? '' : `${Number((set.crossSectionM2 * 1e6).toPrecision(9))} mm2`;
+  return joined([
+    countText('connection', 'count', set.count, known),
+    set.connectionKind,
+    set.poles === null ? '' : `${set.poles}p${markSuffix('connection', 'poles', known.poles)}`,
+    marked(section, 'connection', 'crossSectionM2', known),
+    marked(set.materialId ?? '', 'connection', 'materialId', known),
+    marked(SHIELD_WORD(set.shielded), 'connection', 'shielded', known),
+    lengthText(set.innerM, 'connection', 'innerM', known, 'id'),
+    lengthText(set.lengthEachM, 'connection', 'lengthEachM', known),
+    marked(set.fluid, 'connection', 'fluid', known),
+    marked(set.lock ?? '', 'connection', 'lock', known),
+    marked(set.release ?? '', 'connection', 'release', known),
+    note,
+  ]);
+};
+
+const printComponents = (set: ComponentEntry, note: string): string =>
+  joined([
+    countText('components', 'count', set.count, set.known),
+    set.fitted ? '' : 'empty',
+    set.componentClass,
+    set.marking === '' ? '' : `marked ${quote(set.marking)}${markSuffix('components', 'marking', set.known.marking)}`,
+    note,
+  ]);
+
+const printBoard = (board: BoardEntry, note: string): string => {
+  const { known } = board;
+  const size =
+    board.lengthM === null || board.widthM === null
+      ? ''
+      : (known.lengthM?.typed ?? `${millimetres(board.lengthM)}x${millimetres(board.widthM)} mm`) +
+        markSuffix('board', 'lengthM', known.lengthM);
+  return joined([
+    'board',
+    size,
+    board.sides === null ? '' : `${board.sides}-sided${markSuffix('board', 'sides', known.sides)}`,
+    board.layers === null ? '' : `${board.layers}-layer${markSuffix('board', 'layers', known.layers)}`,
+    note,
+  ]);
+};
+
+const printFluid = (fluid: FluidEntry, name: string): string => {
+  const { known } = fluid;
+  const litres = fluid.volumeM3 === null ? '' : (known.volumeM3?.typed ?? `${Number((fluid.volumeM3 * 1000).toPrecision(9))} l`);
+  return joined([
+    'fluid',
+    name,
+    fluid.mass?.typed ?? '',
+    marked(litres, 'fluid', 'volumeM3', known),
+    fluid.drained ? '' : 'left in',
+    fluid.note === '' ? '' : `(${fluid.note.replaceAll('"', '""')})`,
+  ]);
+};
+
 const printWith = (entry: Entry, words: string): string => {
   switch (entry.kind) {
     case 'piece':
@@ -71,12 +132,28 @@ const printWith = (entry: Entry, words: string): string => {
       return printFasteners(entry, words);
     case 'joints':
       return printJoints(entry, words);
+    case 'connection':
+      return printConnection(entry, words);
+    case 'components':
+      return printComponents(entry, words);
+    case 'board':
+      return printBoard(entry, words);
+    case 'fluid':
+      return printFluid(entry, words);
+    case 'step':
+      return printStep(entry);
   }
+};
+
+/** The words of a line that are no codes: the name of a piece or fluid, the remark of a set. */
+const wordsOf = (entry: Entry): string => {
+  if (entry.kind === 'step') return '';
+  return entry.kind === 'piece' || entry.kind === 'fluid' ? entry.name : entry.note;
 };
 
 /** The shortest plain line that reads back as the entry; words that would be read as codes are put in quotation marks. */
 export const printLine = (entry: Entry): string => {
-  const words = entry.kind === 'piece' ? entry.name : entry.note;
+  const words = wordsOf(entry);
   const plain = printWith(entry, words);
   if (words === '') return plain;
   const back = parseLine(plain).entry;

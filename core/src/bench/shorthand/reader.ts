@@ -112,6 +112,15 @@ export const readLine = <Draft extends object>(
   return { draft, known, words, understood, questions };
 };
 
+/** Words that are no codes, shown as one stretch from the first to the last of them: the name, the remark. */
+export const wordsAsOne = (understood: readonly Understood[], label: string, text: string): readonly Understood[] => {
+  const words = understood.filter((u) => u.label === '');
+  const [first, last] = [words[0], words.at(-1)];
+  if (!first || !last) return understood;
+  const chip: Understood = { start: first.start, end: last.end, label, value: text, evidence: null };
+  return [...understood.filter((u) => u.label !== ''), chip].sort((a, b) => a.start - b.start);
+};
+
 /** A match with the mark that stands behind it, if any. */
 export const withMark = <Draft>(entity: KnowingEntity, line: string, match: Match<Draft>): Match<Draft> => {
   if (match.about === undefined || match.question) return match;

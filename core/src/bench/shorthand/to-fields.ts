@@ -1,13 +1,32 @@
 import {
+  blankBoard,
+  blankComponents,
+  blankConnection,
   blankFasteners,
+  blankFluid,
   blankJoints,
   blankPiece,
+  type BoardFields,
+  type ComponentSetFields,
+  type ConnectionFields,
   type FastenerSetFields,
+  type FieldsOf,
+  type FluidFields,
   type JointSetFields,
   type PieceFields,
   type Place,
 } from '../../record';
-import type { FastenerEntry, JointEntry, MassEntry, PieceEntry } from './entry';
+import type {
+  BoardEntry,
+  ComponentEntry,
+  ConnectionEntry,
+  FastenerEntry,
+  FluidEntry,
+  JointEntry,
+  MassEntry,
+  PieceEntry,
+  SetEntry,
+} from './entry';
 
 interface MassFields {
   readonly massEachKg: number | null;
@@ -67,3 +86,73 @@ export const jointFields = (entry: JointEntry, pieceId: string, sequence: number
   note: entry.note,
   known: entry.known,
 });
+
+export const connectionFields = (entry: ConnectionEntry, pieceId: string, sequence: number): ConnectionFields => ({
+  ...blankConnection(pieceId, entry.connectionKind),
+  sequence,
+  count: entry.count,
+  materialId: entry.materialId,
+  poles: entry.poles,
+  crossSectionM2: entry.crossSectionM2,
+  shielded: entry.shielded,
+  innerM: entry.innerM,
+  lengthEachM: entry.lengthEachM,
+  fluid: entry.fluid,
+  lock: entry.lock,
+  release: entry.release,
+  note: entry.note,
+  known: entry.known,
+});
+
+export const componentFields = (entry: ComponentEntry, pieceId: string, sequence: number): ComponentSetFields => ({
+  ...blankComponents(pieceId),
+  sequence,
+  count: entry.count,
+  componentClass: entry.componentClass,
+  fitted: entry.fitted,
+  marking: entry.marking,
+  note: entry.note,
+  known: entry.known,
+});
+
+export const boardFields = (entry: BoardEntry, pieceId: string): BoardFields => ({
+  ...blankBoard(pieceId),
+  lengthM: entry.lengthM,
+  widthM: entry.widthM,
+  sides: entry.sides,
+  layers: entry.layers,
+  note: entry.note,
+  known: entry.known,
+});
+
+export const fluidFields = (entry: FluidEntry, pieceId: string, sequence: number): FluidFields => ({
+  ...blankFluid(pieceId, entry.name),
+  sequence,
+  ...massFields(entry.mass),
+  volumeM3: entry.volumeM3,
+  drained: entry.drained,
+  note: entry.note,
+  known: entry.known,
+});
+
+/** Kinds of record that one line puts on a piece. */
+export const SET_KINDS = ['fasteners', 'joints', 'connection', 'components', 'board', 'fluid'] as const;
+export type SetKind = (typeof SET_KINDS)[number];
+
+/** The fields of what a line records on a piece. */
+export const setFields = (entry: SetEntry, pieceId: string, sequence: number): FieldsOf[SetKind] => {
+  switch (entry.kind) {
+    case 'fasteners':
+      return fastenerFields(entry, pieceId, sequence);
+    case 'joints':
+      return jointFields(entry, pieceId, sequence);
+    case 'connection':
+      return connectionFields(entry, pieceId, sequence);
+    case 'components':
+      return componentFields(entry, pieceId, sequence);
+    case 'board':
+      return boardFields(entry, pieceId);
+    case 'fluid':
+      return fluidFields(entry, pieceId, sequence);
+  }
+};

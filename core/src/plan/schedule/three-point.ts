@@ -1,4 +1,4 @@
-import { normalCdf } from '../distributions';
+import { normalCdf } from '../../shared';
 
 /** Least, most likely and most; any unit, all the same. */
 export interface ThreePoint {

@@ -1,4 +1,4 @@
-import { studentQuantile } from '../distributions';
+import { studentQuantile } from '../../shared';
 import type { Depth, Scope, StudyRecord } from '../../record';
 
 /** One subsystem of one vehicle of an earlier study. */

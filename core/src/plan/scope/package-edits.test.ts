@@ -1,4 +1,4 @@
-import type { Gate, Op, Scope, StudyRecord } from '../../record';
+import { UNANSWERED, type Gate, type Op, type Scope, type StudyRecord } from '../../record';
 import { packageId, plan } from '../../../testing/plan';
 import { DOOR, LEFT, testId } from '../../../testing/teardown';
 import { hazardOps, printAfter, readAfter, removePackageOps, swapOps } from './package-edits';
@@ -38,7 +38,7 @@ describe('hazards of a package', () => {
   it('take unanswered readings with them, not answered ones', () => {
     const gate = (at: number, value: number | null): Gate => ({
       ...{ id: testId(950 + at), version: 1, packageId: packageId(0), sequence: at, hazard: 'coolant', asks: `t${at}`, kind: 'number' },
-      ...{ unit: '°C', low: null, high: null, value, said: '' },
+      ...{ unit: '°C', low: null, high: null, ...UNANSWERED, value },
     });
     const hot = { ...a, hazards: ['coolant'] };
     const ops = hazardOps({ packages: [hot], gates: [gate(0, null), gate(1, 30)] }, hot, [], newId);

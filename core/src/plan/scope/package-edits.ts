@@ -1,4 +1,4 @@
-import { editOp, type Gate, type Op, type StudyRecord, type WorkPackage } from '../../record';
+import { UNANSWERED, editOp, type Gate, type Op, type StudyRecord, type WorkPackage } from '../../record';
 import { hazardById } from '../safety/hazards';
 
 type Plan = Pick<StudyRecord, 'packages' | 'gates'>;
@@ -51,7 +51,7 @@ export const hazardOps = ({ gates }: Plan, pack: WorkPackage, hazards: readonly 
         .filter((ask) => !own.some((g) => g.hazard === hazard && g.asks === ask.asks))
         .map((ask): Op => {
           sequence += 1;
-          return { kind: 'gate.add', id: newId(), fields: { packageId: pack.id, sequence, hazard, ...ask, value: null, said: '' } };
+          return { kind: 'gate.add', id: newId(), fields: { packageId: pack.id, sequence, hazard, ...ask, ...UNANSWERED } };
         }),
     );
   const dropped = own

@@ -1,6 +1,17 @@
-import { array, type Schema } from 'yup';
+import type { Schema } from 'yup';
 import { finite, oneOf, positive, requiredText, shape, text, uuid, whole } from '../../shared';
-import { calendarDate, currency, isCalendarDate, nullable, optionalUuid, priceDigits, sequence, year } from '../field-limits';
+import {
+  calendarDate,
+  currency,
+  instant,
+  isCalendarDate,
+  listOf,
+  nullable,
+  optionalUuid,
+  priceDigits,
+  sequence,
+  year,
+} from '../field-limits';
 import {
   CLAIM_SOURCES,
   CLAIM_STATES,
@@ -29,14 +40,6 @@ import {
 
 /** Five thousand hours: longer than any one package or subsystem. */
 const MOST_S = 18_000_000;
-
-const listOf = <T>(label: string, item: Schema<T>, most: number): Schema<readonly T[]> =>
-  array(item as never)
-    .label(label)
-    .defined()
-    .nonNullable('${label} must be a list')
-    .typeError('${label} must be a list')
-    .max(most, '${label} may hold at most ${max}');
 
 const weight = (label: string): Schema<number> =>
   finite(label).min(0, '${label} must not be less than 0').max(1000, '${label} may be at most ${max}');
@@ -194,6 +197,8 @@ export const PLAN_SCHEMAS = {
     high: nullable(finite('Highest')),
     value: nullable(finite('Reading')),
     said: text('Answer', 400),
+    answeredBy: text('Answered by', 200),
+    answeredAt: nullable(instant('Answered')),
   }),
   hoist: shape<HoistFields>({
     vehicleId: uuid('Vehicle'),

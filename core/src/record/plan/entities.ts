@@ -215,6 +215,9 @@ export interface GateFields {
   /** the answer: a number in the unit above, or words; both empty until it is given */
   readonly value: number | null;
   readonly said: string;
+  readonly answeredBy: string;
+  /** ISO 8601, UTC */
+  readonly answeredAt: string | null;
 }
 
 /** A point on the ground plane of the vehicle: x from the front axle rearwards, y from the middle to the right. */

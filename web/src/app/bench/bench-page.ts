@@ -1,6 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
-import { countingRuleText, type Op, type Piece, type Place } from '@each-bolt/core/record';
-import { fastenerFields, jointFields, pieceFields, printLine, shown, totalsAt } from '@each-bolt/core/bench';
+import { countingRuleText, type Op, type Piece } from '@each-bolt/core/record';
+import {
+  closedWords,
+  entriesText,
+  judgeTag,
+  printLine,
+  readTag,
+  shown,
+  tagFault,
+  takeLength,
+  totalsAt,
+  type Entry,
+  type Taken,
+} from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
 import { RecordService } from '../record/record-service';
@@ -8,13 +20,17 @@ import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { Commands } from '../shell/commands';
+import { BatchPanel } from './batch-panel';
+import { BenchWork } from './bench-work';
 import { EntryLine, type LineKept } from './entry-line';
 import { ImportDialog } from './import-dialog';
+import { InstrumentStrip } from './instrument-strip';
 import { PiecesTable } from './pieces-table';
 import { pieceDetail, rowFigures } from './row-figures';
+import { SessionBar } from './session-bar';
 
-/** A piece that fasteners and joints can be recorded on. */
-type Holder = Pick<Piece, 'id' | 'name'>;
+/** So many lines are remembered to be varied. */
+const MOST_BEFORE = 50;
 
 interface RefusedLine {
   readonly line: string;
@@ -24,10 +40,10 @@ interface RefusedLine {
 /** Recording at the bench: the entry line and the tree it fills. */
 @Component({
   selector: 'eb-bench-page',
-  imports: [EntryLine, ImportDialog, PiecesTable, RefusalNote, VehicleMark],
+  imports: [BatchPanel, EntryLine, ImportDialog, InstrumentStrip, PiecesTable, RefusalNote, SessionBar, VehicleMark],
   template: `<div class="sheet">
     @if (selection.vehicle(); as vehicle) {
-      <header>
+      <header class="title">
         <nav aria-label="Where new pieces go">
           <eb-vehicle-mark [place]="selection.vehiclePlace()" />
           <span>{{ vehicle.name }}</span>
@@ -39,26 +55,36 @@ interface RefusedLine {
             <i class="pi pi-angle-right" aria-hidden="true"></i>
             <button type="button" (click)="recordAt(piece.id)">{{ piece.name }}</button>
           }
-        </nav>
-        <div class="title">
+          <i class="pi pi-angle-right" aria-hidden="true"></i>
           <h1>{{ heading() }}</h1>
-          @if (mayRecord()) {
-            <button type="button" class="quiet-button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
-              <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
-            </button>
-          }
-        </div>
+        </nav>
         @if (mayRecord()) {
-          <p class="soft">{{ goes() }}</p>
+          <button type="button" class="quiet-button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
+            <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
+          </button>
         }
       </header>
+      @if (mayRecord()) {
+        <eb-session-bar />
+      }
       @if (selection.subsystem() === null) {
         <p class="sheet-empty">
           The study has no subsystem yet. Add one with “+ subsystem” below the stack; then pieces can be recorded under it.
         </p>
       } @else {
         @if (mayRecord()) {
-          <eb-entry-line [hint]="hint()" (kept)="keep($event)" />
+          <eb-entry-line
+            [hint]="hint()"
+            [book]="work.book()"
+            [before]="before()"
+            (kept)="keep($event)"
+            (pasted)="batch.set($event)"
+            (typing)="work.touch()"
+          />
+          <eb-instrument-strip (asText)="insert($event)" (said)="said.set($event)" />
+        }
+        @if (batch().length > 0) {
+          <eb-batch-panel [lines]="batch()" (kept)="keepBatch($event)" (cancelled)="batch.set([])" />
         }
         @for (lost of refused(); track $index) {
           <eb-refusal
@@ -109,8 +135,9 @@ interface RefusedLine {
     }
     nav {
       display: flex;
+      flex-wrap: wrap;
       align-items: center;
-      gap: 6px;
+      gap: 2px 6px;
       font: 500 13px/1.4 var(--label);
       color: var(--soft);
     }
@@ -125,13 +152,13 @@ interface RefusedLine {
     nav i {
       font-size: 11px;
     }
+    nav h1 {
+      color: var(--ink);
+    }
     .title {
       display: flex;
       justify-content: space-between;
       align-items: center;
-    }
-    header p {
-      font-size: 13px;
     }
     .said {
       min-height: 18px;
@@ -147,6 +174,7 @@ interface RefusedLine {
 export class BenchPage {
   protected readonly open = inject(OpenStudy);
   protected readonly selection = inject(Selection);
+  protected readonly work = inject(BenchWork);
   private readonly service = inject(RecordService);
   protected readonly mayRecord = computed(() => this.service.can()('piece.add'));
   private readonly entryLine = viewChild(EntryLine);
@@ -155,8 +183,10 @@ export class BenchPage {
   protected readonly said = signal('');
   /** lines that were not kept, each until it is put back: nothing typed is lost */
   protected readonly refused = signal<readonly RefusedLine[]>([]);
-  /** the piece that is on its way to the server: what is typed next belongs to it */
-  private readonly onItsWay = signal<Holder | null>(null);
+  /** lines kept at this bench, for the next one to be a variation of */
+  protected readonly before = signal<readonly string[]>([]);
+  /** lines pasted together, until they are kept or given up */
+  protected readonly batch = signal<readonly string[]>([]);
 
   protected readonly root = computed(() => this.open.outline().placeOf.get(this.selection.subsystemKey()) ?? -1);
   protected readonly isEmpty = computed(() => (this.open.outline().nodes[this.root()]?.children.length ?? 0) === 0);
@@ -172,9 +202,9 @@ export class BenchPage {
   protected readonly hint = computed(() => {
     const piece = this.selection.piece();
     const sets = piece
-      ? `Fasteners and joints (12 M6x16 T30 8.8 -z, 34 spot, bead 1.4 m) go onto ${piece.name}.`
-      : 'Choose a piece to record its fasteners and joints.';
-    return `Count, name, material, process, size, mass. ${sets}`;
+      ? `What holds or feeds it (12 M6x16 T30 8.8 -z, 34 spot, bead 1.4 m, 2 connector 12p latch, hose id8 1.2 m, fluid coolant 0.4 kg) goes onto ${piece.name}; how it came off after “>”.`
+      : 'Choose a piece to record what holds and feeds it.';
+    return `${this.goes()} Count, name, material, process, size, mass. ${sets}`;
   });
   /** assemblies between the subsystem and the position, for the way back */
   protected readonly above = computed<readonly Piece[]>(() => {
@@ -195,12 +225,15 @@ export class BenchPage {
       const piece = pieces.get(rolled.outline.nodes[place]?.id ?? '');
       const totals = totalsAt(rolled, place);
       if (!totals) throw new RangeError(`no totals at ${place}`);
-      return rowFigures(piece?.name ?? '', piece ? pieceDetail(piece) : '', shown(totals, fastenersIn));
+      const closed = closedWords((this.open.closed()[place] ?? 0) - (piece?.opened === 'closed' ? 1 : 0));
+      const detail = [piece ? pieceDetail(piece) : '', closed].filter((part) => part !== '').join(' · ');
+      return rowFigures(piece?.name ?? '', detail, shown(totals, fastenersIn));
     };
   });
   protected readonly total = computed(() => {
     const totals = totalsAt(this.open.rollUp().rolled, this.root());
-    return totals ? rowFigures('In all', '', shown(totals, this.open.study().fastenersIn)) : null;
+    const closed = closedWords(this.open.closed()[this.root()] ?? 0);
+    return totals ? rowFigures('In all', closed, shown(totals, this.open.study().fastenersIn)) : null;
   });
 
   constructor() {
@@ -218,57 +251,98 @@ export class BenchPage {
   }
 
   protected async keep({ line, entry }: LineKept): Promise<void> {
-    const holder: Holder | null = this.onItsWay() ?? this.selection.piece();
-    const id = crypto.randomUUID();
-    const op = this.opOf(entry, id, holder);
-    if (op === null) {
-      this.refuse(line, { code: 'no-piece', message: 'Choose the piece first that these hold', issues: [] });
+    if (this.scanned(line)) return;
+    const wrong = entry.kind === 'piece' ? this.wrongTag(entry.tag) : null;
+    if (wrong !== null) {
+      this.refuse(line, { code: 'tag', message: wrong, issues: [] });
       return;
     }
-    if (entry.kind === 'piece') this.onItsWay.set({ id, name: entry.name });
-    const result = await this.service.send([op], { typed: line });
-    if (result.kept && entry.kind === 'piece') await this.selection.choose({ piece: id });
-    if (this.onItsWay()?.id === id) this.onItsWay.set(null);
+    this.before.update((lines) => [...lines, line].slice(-MOST_BEFORE));
+    const holder = this.selection.piece()?.name ?? '';
+    const result = await this.work.keep([entry], line);
     if (!result.kept) {
       this.refuse(line, result.refusal);
       return;
     }
-    this.said.set(entry.kind === 'piece' ? `Kept: ${printLine(entry)}` : `Kept on ${holder?.name ?? ''}: ${printLine(entry)}`);
+    const about = result.pieceId ?? this.selection.piece()?.id;
+    if (about !== undefined) await this.keepReadings(line, about);
+    const onto = entry.kind === 'piece' || entry.kind === 'step' ? 'Kept' : `Kept on ${this.selection.piece()?.name ?? holder}`;
+    this.said.set(`${onto}: ${printLine(entry)}`);
+  }
+
+  /** A tag alone opens its piece; what must not be used here is stopped with the reason. */
+  private scanned(line: string): boolean {
+    const vehicle = this.selection.vehicle();
+    const text = line.trim().replace(/^#/, '');
+    const found = this.open.record().pieces.find((p) => p.tag !== '' && p.tag.toUpperCase() === text.toUpperCase());
+    if (!vehicle || (readTag(text).kind === 'other' && !found)) return false;
+    const judged = judgeTag(this.open.record(), text, this.tagPlace());
+    if (judged.kind === 'opens') {
+      this.selection.choosePiece(judged.piece.id);
+      this.said.set(`${judged.tag} is on ${judged.piece.name}`);
+    } else if (judged.kind === 'free') {
+      const piece = this.selection.piece();
+      if (piece?.tag === '') void this.tagPiece(piece, judged.tag);
+      else this.entryLine()?.putBack(`#${judged.tag} `);
+    } else {
+      const instead = judged.likely === null ? '' : ` The next free one here is ${judged.likely}.`;
+      this.refuse(line, { code: judged.code, message: `${judged.message}.${instead}`, issues: [] });
+    }
+    return true;
+  }
+
+  private async tagPiece(piece: Piece, tag: string): Promise<void> {
+    const refusal = await this.work.send([{ kind: 'piece.edit', id: piece.id, was: { tag: piece.tag }, fields: { tag } }]);
+    if (refusal) this.refuse(`#${tag}`, refusal);
+    else this.said.set(`${tag} is on ${piece.name} now`);
+  }
+
+  private tagPlace(): { readonly vehicleId: string; readonly subsystemId: string | null; readonly packageId: string | null } {
+    return {
+      vehicleId: this.selection.vehicle()?.id ?? '',
+      subsystemId: this.selection.subsystem()?.id ?? null,
+      packageId: this.work.session()?.packageId ?? null,
+    };
+  }
+
+  private wrongTag(tag: string): string | null {
+    return tagFault(this.open.record(), tag, this.tagPlace(), null);
+  }
+
+  protected async keepBatch({ entries, lines }: { readonly entries: readonly Entry[]; readonly lines: readonly string[] }): Promise<void> {
+    const wrong = entries.flatMap((entry) => (entry.kind === 'piece' ? (this.wrongTag(entry.tag) ?? []) : []));
+    if (wrong[0] !== undefined) {
+      this.refuse(lines[0] ?? '', { code: 'tag', message: wrong[0], issues: [] });
+      return;
+    }
+    const result = await this.work.keep(entries, lines.join('\n'));
+    if (!result.kept) {
+      this.refuse(lines[result.line] ?? '', result.refusal);
+      return;
+    }
+    this.batch.set([]);
+    this.said.set(`Kept as one change: ${entriesText(entries)}`);
+  }
+
+  /** A reading goes into the line at the cursor. */
+  private readonly written = signal<readonly { readonly text: string; readonly taken: Taken }[]>([]);
+
+  protected insert({ text, ...taken }: Taken & { readonly text: string }): void {
+    this.work.touch();
+    this.written.update((before) => [...before, { text, taken }]);
+    this.entryLine()?.insert(text);
+  }
+
+  /** The readings of a line that was kept, to be kept as they were read. */
+  private async keepReadings(line: string, pieceId: string): Promise<void> {
+    const read = this.written().filter(({ text }) => line.includes(text));
+    this.written.set([]);
+    const refusal = await this.work.send(read.map(({ taken }) => takeLength(taken, pieceId, () => crypto.randomUUID())));
+    if (refusal) this.refuse(line, refusal);
   }
 
   private refuse(line: string, refusal: Refusal): void {
     this.refused.update((lines) => [...lines, { line, refusal }]);
-  }
-
-  private opOf(entry: LineKept['entry'], id: string, piece: Holder | null): Op | null {
-    switch (entry.kind) {
-      case 'piece': {
-        const place = this.place();
-        return place && { kind: 'piece.add', id, fields: pieceFields(entry, place, this.nextPieceSequence()) };
-      }
-      case 'fasteners':
-        return (
-          piece && {
-            kind: 'fasteners.add',
-            id,
-            fields: fastenerFields(entry, piece.id, nextSequence(this.open.fastenersOf().get(piece.id))),
-          }
-        );
-      case 'joints':
-        return piece && { kind: 'joints.add', id, fields: jointFields(entry, piece.id, nextSequence(this.open.jointsOf().get(piece.id))) };
-    }
-  }
-
-  private place(): Place | null {
-    const vehicle = this.selection.vehicle();
-    const subsystem = this.selection.subsystem();
-    const inside = this.selection.inside();
-    if (!vehicle || !subsystem) return null;
-    return { vehicleId: vehicle.id, subsystemId: inside ? null : subsystem.id, parentId: inside?.id ?? null };
-  }
-
-  private nextPieceSequence(): number {
-    return this.open.record().pieces.reduce((last, piece) => Math.max(last, piece.sequence), -1) + 1;
   }
 
   protected putBack(at: number): void {
@@ -292,6 +366,3 @@ export class BenchPage {
     if (result.kept) this.said.set(`Loaded ${rows} rows as one change.`);
   }
 }
-
-const nextSequence = (rows: readonly { readonly sequence: number }[] | undefined): number =>
-  Math.max(-1, ...(rows ?? []).map((row) => row.sequence)) + 1;

@@ -1,4 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { wordBook } from '@each-bolt/core/bench';
+import { recordOf, teardown } from '../../../testing/record';
 import { words } from '../../../testing/words';
 import { EntryLine, type LineKept } from './entry-line';
 
@@ -77,5 +79,82 @@ describe('the entry line', () => {
     expect(chips().at(-1)).toMatch(/^check Solid DC04 of this size weighs/);
     await press({ key: 'Enter' });
     expect(kept).toHaveLength(1);
+  });
+  it('questions a fastener that weighs many times its standard size', async () => {
+    await type('4 M6x16 SW10 8.8 24 g');
+    expect(chips().at(-1)).toMatch(/^check By its standard size one weighs about .* Were all 4 weighed together\?/);
+  });
+});
+
+describe('typing help of the entry line', () => {
+  let fixture: ComponentFixture<EntryLine>;
+  let pasted: (readonly string[])[];
+  const element = (): HTMLElement => fixture.nativeElement as HTMLElement;
+  const input = (): HTMLInputElement => element().querySelector('input')!;
+  const type = async (text: string): Promise<void> => {
+    input().value = text;
+    input().setSelectionRange(text.length, text.length);
+    input().dispatchEvent(new Event('input'));
+    await fixture.whenStable();
+  };
+  const press = async (key: string): Promise<boolean> => {
+    const event = new KeyboardEvent('keydown', { bubbles: true, cancelable: true, key });
+    input().dispatchEvent(event);
+    await fixture.whenStable();
+    return event.defaultPrevented;
+  };
+  const offers = (): readonly string[] => [...element().querySelectorAll('.suggestions button')].map((b) => b.textContent.trim());
+
+  beforeEach(async () => {
+    fixture = TestBed.createComponent(EntryLine);
+    fixture.componentRef.setInput('book', wordBook(recordOf(teardown('bracket, hose guide\nbracket, cable guide'))));
+    fixture.componentRef.setInput('before', ['plate 1 kg', '4 M6x16 T30']);
+    pasted = [];
+    fixture.componentInstance.pasted.subscribe((lines) => pasted.push(lines));
+    await fixture.whenStable();
+  });
+
+  it('offers the words of the study; Tab takes the first, ↓ goes to the next', async () => {
+    await type('2x brac');
+    expect(offers().slice(0, 3)).toEqual(['bracket', 'bracket, cable guide', 'bracket, hose guide']);
+    await press('ArrowDown');
+    expect(await press('Tab')).toBe(true);
+    expect(input().value).toBe('2x bracket, cable guide ');
+    expect(offers()).toEqual([]);
+  });
+  it('lets Tab go on through the page when there is nothing to take', async () => {
+    await type('2x ');
+    expect(await press('Tab')).toBe(false);
+    await type('brac');
+    await press('Escape');
+    expect([offers(), await press('Tab')]).toEqual([[], false]);
+  });
+  it('brings the lines kept before back, to be varied', async () => {
+    await press('ArrowUp');
+    expect(input().value).toBe('4 M6x16 T30');
+    await press('ArrowUp');
+    expect(input().value).toBe('plate 1 kg');
+    await press('ArrowDown');
+    await press('ArrowDown');
+    expect(input().value).toBe('');
+  });
+  it('takes several lines at once as a batch, and one as text', async () => {
+    const paste = (text: string): boolean => {
+      const event = new Event('paste', { bubbles: true, cancelable: true });
+      Object.defineProperty(event, 'clipboardData', { value: { getData: () => text } });
+      input().dispatchEvent(event);
+      return event.defaultPrevented;
+    };
+    expect(paste('plate 1 kg\r\n\n 4 M6x16 \n')).toBe(true);
+    expect(pasted).toEqual([['plate 1 kg', '4 M6x16']]);
+    expect(paste('plate 1 kg')).toBe(false);
+    await fixture.whenStable();
+  });
+  it('puts a reading in at the cursor', async () => {
+    await type('plate t 1 kg');
+    input().setSelectionRange(7, 7);
+    fixture.componentInstance.insert('0.81 mm');
+    await fixture.whenStable();
+    expect(input().value).toBe('plate t 0.81 mm  1 kg');
   });
 });

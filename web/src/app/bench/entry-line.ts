@@ -1,6 +1,19 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild, viewChildren } from '@angular/core';
-import { heavierThanSolid, parseLine, settle, type Choice, type Entry, type Question, type Understood } from '@each-bolt/core/bench';
+import {
+  heavierThanSolid,
+  parseLine,
+  settle,
+  suggest,
+  takeSuggestion,
+  unlikelyFastenerMass,
+  type Choice,
+  type Entry,
+  type Question,
+  type Suggestion,
+  type Understood,
+  type WordBook,
+} from '@each-bolt/core/bench';
 import { EvidenceMark } from '../shared/evidence-mark';
 
 /** A line ready to be kept. */
@@ -26,10 +39,24 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
         aria-describedby="understood"
         placeholder="2x bracket, hose guide pa66-gf30 inj 41 g"
         [value]="text()"
-        (input)="text.set(line.value)"
+        (input)="onInput(line)"
         (keydown)="onKey($event)"
+        (paste)="onPaste($event)"
       />
       <button type="button" class="keep" [disabled]="parsed().entry === null" (click)="keep()">Keep <kbd>Enter</kbd></button>
+    </div>
+    <div class="suggestions" [class.some]="suggestions().length > 0">
+      @for (suggestion of suggestions(); track suggestion.text; let i = $index) {
+        <button type="button" tabindex="-1" [class.on]="i === at()" [title]="suggestion.why" (click)="take(suggestion)">
+          {{ suggestion.text }}
+          @if (suggestion.why.startsWith('for ')) {
+            <small>{{ suggestion.why }}</small>
+          }
+        </button>
+      }
+      @if (suggestions().length > 0) {
+        <span class="soft"><kbd>Tab</kbd> takes it, <kbd>↓</kbd> the next</span>
+      }
     </div>
     <div id="understood" class="chips" aria-live="polite">
       @for (chip of chips(); track $index; let i = $index) {
@@ -123,12 +150,40 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
       padding: 1px 4px;
       opacity: 0.8;
     }
+    .suggestions {
+      display: flex;
+      gap: 2px;
+      align-items: center;
+      min-height: 24px;
+      overflow: hidden;
+      font-size: 12.5px;
+      white-space: nowrap;
+    }
+    .suggestions button {
+      border: 0;
+      background: none;
+      color: var(--dye);
+      padding: 3px 8px;
+      font: 500 13px/1.3 var(--label);
+      cursor: pointer;
+    }
+    .suggestions button.on {
+      background: var(--dye-tint);
+    }
+    .suggestions small,
+    .suggestions .soft {
+      color: var(--soft);
+      font-size: 12px;
+    }
+    .suggestions .soft {
+      margin-left: 8px;
+    }
     .chips {
       display: flex;
       flex-wrap: wrap;
       gap: 6px;
-      min-height: 96px;
-      padding-top: 7px;
+      min-height: 76px;
+      padding-top: 2px;
       align-content: flex-start;
       align-items: flex-start;
     }
@@ -179,7 +234,22 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
 })
 export class EntryLine {
   readonly hint = input('');
+  /** the words typing help goes by */
+  readonly book = input<WordBook>({ words: [] });
+  /** lines kept before, the last one last */
+  readonly before = input<readonly string[]>([]);
   readonly kept = output<LineKept>();
+  /** several lines at once */
+  readonly pasted = output<readonly string[]>();
+  /** somebody is typing */
+  readonly typing = output();
+
+  private readonly cursor = signal(0);
+  protected readonly at = signal(0);
+  /** place among the lines kept before, counted from the last; −1 is the line itself */
+  private recalled = -1;
+  private readonly quiet = signal(false);
+  protected readonly suggestions = computed(() => (this.quiet() ? [] : suggest(this.book(), this.text(), this.cursor())));
 
   readonly text = signal('');
   protected readonly parsed = computed(() => parseLine(this.text()));
@@ -195,6 +265,7 @@ export class EntryLine {
   /** something improbable that does not keep the line from being kept */
   protected readonly check = computed(() => {
     const { entry } = this.parsed();
+    if (entry?.kind === 'fasteners') return unlikelyFastenerMass({ ...entry, kind: entry.fastenerKind }, entry.mass?.eachKg ?? null);
     if (entry?.kind !== 'piece') return '';
     const [lengthM = null, widthM = null, heightM = null] = entry.envelopeM ?? [];
     return heavierThanSolid({ massEachKg: entry.mass?.eachKg ?? null, lengthM, widthM, heightM, materialId: entry.materialId });
@@ -212,7 +283,85 @@ export class EntryLine {
     this.focus();
   }
 
+  /** Puts text in at the cursor, as a reading of an instrument does. */
+  insert(text: string): void {
+    const input = this.line().nativeElement;
+    const [from, to] = [input.selectionStart ?? input.value.length, input.selectionEnd ?? input.value.length];
+    const gap = from > 0 && input.value[from - 1] !== ' ' ? ' ' : '';
+    this.setLine(`${input.value.slice(0, from)}${gap}${text} ${input.value.slice(to)}`, from + gap.length + text.length + 1);
+  }
+
+  protected onInput(input: HTMLInputElement): void {
+    this.text.set(input.value);
+    this.cursor.set(input.selectionStart ?? input.value.length);
+    this.at.set(0);
+    this.quiet.set(false);
+    this.recalled = -1;
+    this.typing.emit();
+  }
+
+  protected onPaste(event: ClipboardEvent): void {
+    const lines = (event.clipboardData?.getData('text') ?? '')
+      .split(/\r?\n/)
+      .map((line) => line.trim())
+      .filter((line) => line !== '');
+    if (lines.length < 2) return;
+    event.preventDefault();
+    this.pasted.emit(lines);
+  }
+
+  protected take(suggestion: Suggestion): void {
+    const { line, cursor } = takeSuggestion(this.text(), suggestion);
+    this.setLine(line, cursor);
+    this.quiet.set(true);
+  }
+
+  private setLine(text: string, cursor: number): void {
+    const input = this.line().nativeElement;
+    this.text.set(text);
+    // at once: the cursor can only stand in what is there
+    input.value = text;
+    input.setSelectionRange(cursor, cursor);
+    this.cursor.set(cursor);
+    this.at.set(0);
+    this.focus();
+  }
+
+  /** The line kept before comes back, to be varied. */
+  private recall(by: 1 | -1): void {
+    const lines = this.before();
+    const next = this.recalled + by;
+    if (next < -1 || next >= lines.length) return;
+    this.recalled = next;
+    const line = next === -1 ? '' : (lines[lines.length - 1 - next] ?? '');
+    this.setLine(line, line.length);
+    this.quiet.set(true);
+  }
+
+  private onSuggestionKey(event: KeyboardEvent): boolean {
+    const all = this.suggestions();
+    const chosen = all[this.at()];
+    if (event.key === 'Tab' && !event.shiftKey && chosen) this.take(chosen);
+    else if (event.key === 'ArrowDown' && all.length > 0) this.at.set((this.at() + 1) % all.length);
+    else if (event.key === 'Escape' && all.length > 0) this.quiet.set(true);
+    else return false;
+    event.preventDefault();
+    event.stopPropagation();
+    return true;
+  }
+
   protected onKey(event: KeyboardEvent): void {
+    if (this.onSuggestionKey(event)) return;
+    if (event.key === 'ArrowUp' && (this.text() === '' || this.recalled >= 0)) {
+      event.preventDefault();
+      this.recall(1);
+      return;
+    }
+    if (event.key === 'ArrowDown' && this.recalled >= 0) {
+      event.preventDefault();
+      this.recall(-1);
+      return;
+    }
     const digit = /^Digit([1-9])$/.exec(event.code)?.[1];
     const first = this.questions()[0];
     if (event.altKey && digit !== undefined && first) {
@@ -234,6 +383,7 @@ export class EntryLine {
   protected keep(): void {
     const { entry, line } = this.parsed();
     if (entry === null) return;
+    this.recalled = -1;
     this.text.set('');
     // at once, not when the screen is next drawn: a fast hand, or a reader of labels, is typing the next line already
     this.line().nativeElement.value = '';

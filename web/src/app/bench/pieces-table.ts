@@ -102,7 +102,12 @@ const ROW_PX = 44;
     </cdk-virtual-scroll-viewport>
     @if (total(); as f) {
       <div class="row foot" role="row" id="pieces-foot">
-        <span class="name" role="gridcell">{{ f.name }}</span>
+        <span class="name two" role="gridcell">
+          <span>{{ f.name }}</span>
+          @if (f.detail !== '') {
+            <span class="second" [title]="f.detail">{{ f.detail }}</span>
+          }
+        </span>
         <ng-container [ngTemplateOutlet]="cells" [ngTemplateOutletContext]="{ $implicit: f }" />
       </div>
     }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
-import { removeOp, type Op, type Piece } from '@each-bolt/core/record';
-import { shown, totalsAt } from '@each-bolt/core/bench';
+import type { Op, Piece } from '@each-bolt/core/record';
+import { readingText, removePiecesOps, shown, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
@@ -13,7 +13,8 @@ import { PictureViewer } from '../pictures/picture-viewer';
 import { TakePicture } from '../pictures/take-picture';
 import { Commands } from '../shell/commands';
 import { ShellActs } from '../shell/shell-acts';
-import { PieceCard } from './piece-card';
+import { whenText } from '../record/when';
+import { PieceCard, type ShownReading } from './piece-card';
 
 /** Connects the card to the record: what is chosen goes in, what was edited goes through the ledger. */
 @Component({
@@ -26,10 +27,10 @@ import { PieceCard } from './piece-card';
       [figures]="figures()"
       [isAssembly]="isAssembly()"
       [cost]="cost()"
-      [fastenerSets]="open.fastenersOf().get(piece.id) ?? []"
-      [jointSets]="open.jointsOf().get(piece.id) ?? []"
+      [sets]="open.setsOf(piece.id)"
       [editing]="editing() === piece.id"
       [refusal]="refusal()"
+      [readings]="readings()"
       [pictures]="pictures()"
       [pictureFaults]="pictureFaults()"
       [questions]="open.questionsOf().get(piece.id) ?? []"
@@ -109,6 +110,21 @@ export class PieceCardHost {
   private readonly ownPictures = computed(() => this.open.picturesOf().get(this.selection.piece()?.id ?? '') ?? []);
   protected readonly pictures = computed(() => this.ownPictures().map((picture) => ({ picture, url: this.takes.url(picture, true) })));
   protected readonly viewed = computed(() => this.ownPictures().find((p) => p.id === this.viewing()) ?? null);
+  protected readonly readings = computed<readonly ShownReading[]>(() => {
+    const piece = this.selection.piece();
+    if (!piece) return [];
+    const own = new Set([piece.id, ...this.open.setsOf(piece.id).map((set) => set.row.id)]);
+    return this.open
+      .record()
+      .readings.filter((r) => own.has(r.aboutId))
+      .sort((a, b) => (a.takenAt < b.takenAt ? 1 : -1))
+      .map((r) => ({
+        id: r.id,
+        text: [readingText(r), r.note].filter((part) => part !== '').join(', '),
+        raw: r.raw,
+        from: [`${r.instrument} ${r.serial}`.trim(), r.takenBy, whenText(r.takenAt)].filter((part) => part !== '').join(' · '),
+      }));
+  });
   protected readonly others = computed(() => {
     const here = this.acts.others().filter((h) => h.pieceId === this.selection.piece()?.id);
     const names = [...new Set(here.map((h) => h.name))];
@@ -160,15 +176,7 @@ export class PieceCardHost {
       ids.push(node.id);
       waiting.push(...node.children);
     }
-    const ops = ids.flatMap((id): readonly Op[] => {
-      const row = this.open.pieceById().get(id);
-      return [
-        ...(this.open.picturesOf().get(id) ?? []).map((picture) => removeOp('picture', picture)),
-        ...(this.open.fastenersOf().get(id) ?? []).map((set) => removeOp('fasteners', set)),
-        ...(this.open.jointsOf().get(id) ?? []).map((set) => removeOp('joints', set)),
-        ...(row ? [removeOp('piece', row)] : []),
-      ];
-    });
+    const ops = removePiecesOps(this.open.record(), ids);
     this.refusal.set(null);
     const result = await this.service.send(ops);
     if (!result.kept) this.refusal.set(result.refusal);

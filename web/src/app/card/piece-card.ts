@@ -1,18 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
-import {
-  rangeText,
-  type FastenerSet,
-  type JointSet,
-  type Op,
-  type Picture,
-  type Piece,
-  type Question,
-  type Study,
-} from '@each-bolt/core/record';
+import { rangeText, type Op, type Picture, type Piece, type Question, type Study } from '@each-bolt/core/record';
 import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
 import type { Measure, PieceCost } from '@each-bolt/core/cost';
 import { PictureList, type ShownPicture } from '../pictures/picture-list';
+import type { RecordedSet } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { MassPipe, MoneyPipe } from '../shared/pipes';
@@ -21,6 +13,14 @@ import { CostTerms } from './cost-terms';
 import { PieceEditor } from './piece-editor';
 import { pieceLines } from './piece-lines';
 import { SetList } from './set-list';
+
+/** A raw reading in words, with where it comes from. */
+export interface ShownReading {
+  readonly id: string;
+  readonly text: string;
+  readonly raw: string;
+  readonly from: string;
+}
 
 /** Everything about one piece, to read and to edit. */
 @Component({
@@ -138,14 +138,19 @@ import { SetList } from './set-list';
         }
       </section>
       <section>
-        <eb-set-list
-          [mayRecord]="mayRecord()"
-          [piece]="piece()"
-          [fastenerSets]="fastenerSets()"
-          [jointSets]="jointSets()"
-          (ops)="ops.emit($event)"
-        />
+        <eb-set-list [mayRecord]="mayRecord()" [piece]="piece()" [sets]="sets()" (ops)="ops.emit($event)" />
       </section>
+      @if (readings().length > 0) {
+        <section>
+          <h3>Readings, as they were taken</h3>
+          @for (reading of readings(); track reading.id) {
+            <p class="reading" [title]="reading.raw">
+              <span class="figure">{{ reading.text }}</span>
+              <small class="soft">{{ reading.from }}</small>
+            </p>
+          }
+        </section>
+      }
       @if (cost(); as c) {
         <section>
           <eb-cost-terms [cost]="c" [currency]="study().currency" [isAssembly]="isAssembly()" />
@@ -239,6 +244,16 @@ import { SetList } from './set-list';
       background: var(--dye-tint);
       font-size: 13px;
     }
+    .reading {
+      padding: 3px 0;
+      border-bottom: 1px solid var(--fine);
+    }
+    .reading .figure {
+      white-space: normal;
+    }
+    .reading small {
+      display: block;
+    }
     .question {
       padding: 4px 0;
       border-bottom: 1px solid var(--fine);
@@ -264,10 +279,11 @@ export class PieceCard {
   readonly figures = input.required<Shown | null>();
   readonly isAssembly = input.required<boolean>();
   readonly cost = input.required<PieceCost | null>();
-  readonly fastenerSets = input.required<readonly FastenerSet[]>();
-  readonly jointSets = input.required<readonly JointSet[]>();
+  readonly sets = input.required<readonly RecordedSet[]>();
   readonly pictures = input<readonly ShownPicture[]>([]);
   readonly pictureFaults = input<readonly string[]>([]);
+  /** raw readings of the piece and what holds it, the latest first */
+  readonly readings = input<readonly ShownReading[]>([]);
   readonly questions = input<readonly Question[]>([]);
   /** who else has the piece open, in words */
   readonly others = input('');

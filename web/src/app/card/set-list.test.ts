@@ -23,8 +23,10 @@ describe('fasteners and joints in the card', () => {
   beforeEach(async () => {
     fixture = TestBed.createComponent(SetList);
     fixture.componentRef.setInput('piece', pieceNamed(record, 'plate'));
-    fixture.componentRef.setInput('fastenerSets', record.fastenerSets);
-    fixture.componentRef.setInput('jointSets', record.jointSets);
+    fixture.componentRef.setInput('sets', [
+      ...record.fastenerSets.map((row) => ({ kind: 'fasteners', row })),
+      ...record.jointSets.map((row) => ({ kind: 'joints', row })),
+    ]);
     sent = [];
     fixture.componentInstance.ops.subscribe((ops) => sent.push(ops));
     await fixture.whenStable();
@@ -42,7 +44,7 @@ describe('fasteners and joints in the card', () => {
   it('are added as a line, and a line that is not one is refused with a word', async () => {
     await press('+ set');
     await type('lever 100 g');
-    expect(element().querySelector('[role=alert]')?.textContent).toMatch(/Type a fastener or joint set/);
+    expect(element().querySelector('[role=alert]')?.textContent).toMatch(/Type what holds or feeds it/);
     await type('bead 1.4 m');
     expect(sent).toMatchObject([[{ kind: 'joints.add', fields: { kind: 'adhesive bead', lengthEachM: 1.4, sequence: 3 } }]]);
   });

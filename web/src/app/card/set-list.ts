@@ -1,14 +1,13 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
-import { editTo, removeOp, type FastenerSet, type JointSet, type Op, type Piece } from '@each-bolt/core/record';
-import { fastenerFields, fastenerLine, fastenerMass, jointFields, jointLine, parseLine, type Entry } from '@each-bolt/core/bench';
+import { editTo, removeOp, type FastenerSet, type Op, type Piece } from '@each-bolt/core/record';
+import { fastenerMass, parseLine, setFields, setLineOf, type SetEntry } from '@each-bolt/core/bench';
 import { fixed } from '@each-bolt/core/shared';
+import type { RecordedSet } from '../record/open-study';
+import { SetFormDialog } from './set-form-dialog';
 
 /** One set as a line that can be edited. */
-interface SetLine {
-  readonly kind: 'fasteners' | 'joints';
-  readonly id: string;
-  readonly row: FastenerSet | JointSet;
+interface SetLine extends RecordedSet {
   readonly sequence: number;
   readonly line: string;
   readonly note: string;
@@ -21,12 +20,13 @@ const grams = (set: FastenerSet): string => {
   return set.massEachKg === null ? `${each}, from standard sizes` : each;
 };
 
-/** Fastener and joint sets of a piece; each is edited as its shorthand line. */
+/** What holds and feeds a piece, and what is on its board; each is edited as its shorthand line. */
 @Component({
   selector: 'eb-set-list',
-  template: `<h3>Fasteners and joints</h3>
-    @for (set of sets(); track set.id) {
-      @if (editing() === set.id) {
+  imports: [SetFormDialog],
+  template: `<h3>What holds and feeds it</h3>
+    @for (set of lines(); track set.row.id) {
+      @if (editing() === set.row.id) {
         <form (submit)="save($event, set)">
           <input
             #line
@@ -35,7 +35,7 @@ const grams = (set: FastenerSet): string => {
             spellcheck="false"
             autocomplete="off"
             [value]="set.line"
-            aria-label="Fastener or joint set in shorthand"
+            aria-label="Set in shorthand"
             (input)="fault.set('')"
             (keydown.escape)="stop($event)"
           />
@@ -43,10 +43,19 @@ const grams = (set: FastenerSet): string => {
         </form>
       } @else {
         <div class="set">
-          <button type="button" class="figure line" title="Edit" [disabled]="!mayRecord()" (click)="editing.set(set.id)">
+          <button type="button" class="figure line" title="Edit" [disabled]="!mayRecord()" (click)="editing.set(set.row.id)">
             {{ set.line }}
           </button>
           @if (mayRecord()) {
+            <button
+              type="button"
+              class="off"
+              [attr.aria-label]="'Edit ' + set.line + ' in a form'"
+              title="Edit in a form"
+              (click)="openForm(set)"
+            >
+              <i class="pi pi-list" aria-hidden="true"></i>
+            </button>
             <button type="button" class="off" [attr.aria-label]="'Remove ' + set.line" title="Remove" (click)="remove(set)">
               <i class="pi pi-times" aria-hidden="true"></i>
             </button>
@@ -66,7 +75,7 @@ const grams = (set: FastenerSet): string => {
           spellcheck="false"
           autocomplete="off"
           placeholder="12 M6x16 T30 8.8 -z"
-          aria-label="New fastener or joint set in shorthand"
+          aria-label="New set in shorthand"
           (input)="fault.set('')"
           (keydown.escape)="stop($event)"
         />
@@ -74,9 +83,13 @@ const grams = (set: FastenerSet): string => {
       </form>
     } @else if (mayRecord()) {
       <button type="button" class="quiet-button add" (click)="editing.set('new')">+ set</button>
+      <button type="button" class="quiet-button add" (click)="openForm(null)">+ set in a form</button>
     }
     @if (fault() !== '') {
       <p class="fault" role="alert">{{ fault() }}</p>
+    }
+    @defer (when inForm(); prefetch on idle) {
+      <eb-set-form-dialog [(visible)]="inForm" [pieceId]="piece().id" [set]="formed()" [sets]="sets()" (saved)="ops.emit($event)" />
     }`,
   styles: `
     h3 {
@@ -84,7 +97,7 @@ const grams = (set: FastenerSet): string => {
     }
     .set {
       display: grid;
-      grid-template-columns: minmax(0, 1fr) auto;
+      grid-template-columns: minmax(0, 1fr) auto auto;
       border-bottom: 1px solid var(--fine);
     }
     .line {
@@ -144,35 +157,32 @@ const grams = (set: FastenerSet): string => {
 })
 export class SetList {
   readonly piece = input.required<Piece>();
-  readonly fastenerSets = input.required<readonly FastenerSet[]>();
-  readonly jointSets = input.required<readonly JointSet[]>();
+  readonly sets = input.required<readonly RecordedSet[]>();
   readonly mayRecord = input(true);
   readonly ops = output<readonly Op[]>();
 
   protected readonly editing = signal('');
+  /** the set in the form, null for a new one */
+  protected readonly formed = signal<RecordedSet | null>(null);
+  protected readonly inForm = signal(false);
   protected readonly fault = signal('');
   private readonly line = viewChild<ElementRef<HTMLInputElement>>('line');
-  protected readonly sets = computed<readonly SetLine[]>(() => [
-    ...this.fastenerSets().map((set): SetLine => ({
-      kind: 'fasteners',
-      id: set.id,
-      row: set,
-      sequence: set.sequence,
-      line: fastenerLine(set),
-      note: grams(set),
+  protected readonly lines = computed<readonly SetLine[]>(() =>
+    this.sets().map((set): SetLine => ({
+      ...set,
+      sequence: 'sequence' in set.row ? set.row.sequence : 0,
+      line: setLineOf(set.kind, set.row as never),
+      note: set.kind === 'fasteners' ? grams(set.row as FastenerSet) : '',
     })),
-    ...this.jointSets().map((set): SetLine => ({
-      kind: 'joints',
-      id: set.id,
-      row: set,
-      sequence: set.sequence,
-      line: jointLine(set),
-      note: '',
-    })),
-  ]);
+  );
 
   constructor() {
     effect(() => this.line()?.nativeElement.focus());
+  }
+
+  protected openForm(set: RecordedSet | null): void {
+    this.formed.set(set && { kind: set.kind, row: set.row });
+    this.inForm.set(true);
   }
 
   protected stop(event: Event): void {
@@ -190,21 +200,22 @@ export class SetList {
     const parsed = parseLine(this.line()?.nativeElement.value ?? '');
     const [question] = parsed.questions;
     if (question) return this.fault.set(question.message);
-    if (parsed.entry === null || parsed.entry.kind === 'piece')
-      return this.fault.set('Type a fastener or joint set, such as 12 M6x16 T30 8.8 -z or 34 spot');
+    if (parsed.entry === null || parsed.entry.kind === 'piece' || parsed.entry.kind === 'step')
+      return this.fault.set('Type what holds or feeds it, such as 12 M6x16 T30 8.8 -z, 34 spot, 2 connector 12p latch');
     if (set !== null && set.kind !== parsed.entry.kind)
-      return this.fault.set(`This was ${set.kind}; remove it and add the other as a new set`);
-    const sequence = set?.sequence ?? Math.max(-1, ...this.sets().map((s) => s.sequence)) + 1;
-    const op = this.op(parsed.entry, set, sequence);
+      return this.fault.set('This is of another kind than before; remove it and add the other as a new set');
+    const op = this.op(parsed.entry, set);
     if (op) this.ops.emit([op]);
     this.editing.set('');
     this.fault.set('');
   }
 
-  private op(entry: Exclude<Entry, { readonly kind: 'piece' }>, set: SetLine | null, sequence: number): Op | null {
-    const fields =
-      entry.kind === 'fasteners' ? fastenerFields(entry, this.piece().id, sequence) : jointFields(entry, this.piece().id, sequence);
-    if (set === null) return { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields } as Op;
-    return editTo(set.kind, set.row as never, fields);
+  private op(entry: SetEntry, set: SetLine | null): Op | null {
+    const own = this.lines().filter((s) => s.kind === entry.kind);
+    const sequence = set?.sequence ?? Math.max(-1, ...own.map((s) => s.sequence)) + 1;
+    const fields = setFields(entry, this.piece().id, sequence);
+    const board = entry.kind === 'board' ? own[0] : undefined;
+    if (set === null && !board) return { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields } as Op;
+    return editTo(entry.kind, (set ?? board)!.row as never, fields);
   }
 }

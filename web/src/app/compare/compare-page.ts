@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { comparisonCsv, comparisonGaps, comparisonSentences, compareVehicles, type CompareRow } from '@each-bolt/core/compare';
+import { subsystemKey } from '@each-bolt/core/record';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
@@ -214,9 +215,15 @@ export class ComparePage {
     const comparison = this.comparison();
     return comparison ? comparisonSentences(comparison, this.open.study().currency) : [];
   });
+  private readonly closed = computed(() =>
+    [this.selection.vehicle(), this.selection.against()].flatMap((vehicle) => {
+      const words = vehicle ? this.open.closedWordsOf(subsystemKey(vehicle.id, this.selection.subsystem()?.id ?? '')) : '';
+      return words === '' ? [] : [`${vehicle?.name ?? ''}: ${words}.`];
+    }),
+  );
   protected readonly gaps = computed(() => {
     const comparison = this.comparison();
-    return comparison ? comparisonGaps(comparison) : [];
+    return comparison ? [...comparisonGaps(comparison), ...this.closed()] : [];
   });
   protected readonly groups = computed<readonly RowGroup[]>(() => {
     const comparison = this.comparison();

@@ -25,6 +25,9 @@ type View = 'pieces' | 'materials' | 'processes';
       </div>
       <eb-view-tabs [tabs]="views" [(view)]="view" />
     </header>
+    @if (closed() !== '') {
+      <p class="soft note">{{ closed() }}.</p>
+    }
     @for (issue of basisIssues(); track issue.code) {
       <eb-refusal [message]="issue.message" />
     }
@@ -77,6 +80,7 @@ export class CostPage {
     { view: 'materials', word: 'Materials' },
     { view: 'processes', word: 'Processes' },
   ];
+  protected readonly closed = computed(() => this.open.closedWordsOf(this.selection.subsystemKey()));
   protected readonly basis = computed(() => costBasisText(this.open.study()));
   protected readonly basisIssues = computed(() => catalogueIssues(basisOf(this.open.study())));
   protected readonly lines = computed(() => costLines(this.open.record(), this.open.rollUp(), this.selection.subsystemKey()));

@@ -8,7 +8,7 @@ import { OpenStudy } from '../record/open-study';
 import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { PlanHouse } from './plan-house';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 interface RecordedDay {
   readonly day: string;

@@ -18,7 +18,7 @@ import { todayHere } from '../record/when';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { PlanHouse } from './plan-house';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 const CRITERION_WORD: Readonly<Record<ChoiceCriterion, string>> = {
   requests: 'Requests',

@@ -13,7 +13,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
 import { ThemeService } from '../shell/theme-service';
 import { echarts } from './echarts';
 import { PlanScheduleService } from './plan-schedule-service';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 import { hoistChart } from './schedule-chart';
 
 const metres: FieldShape = { kind: 'number', per: 1, unit: 'm', digits: 3 };
@@ -25,6 +25,9 @@ const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
   tips: 'TIPS: do not take it off like this',
   unknown: 'not known',
 };
+
+/** Standard uncertainty of a centre of mass that is only taken to lie half way between the axles. */
+const UNFOUND_PLACE_U_M = 0.3;
 
 /** Pads where a vehicle of usual size is lifted, until those of this one are typed. */
 const USUAL_PADS = [
@@ -432,9 +435,14 @@ export class HoistPanel {
   protected setUp(): void {
     const vehicle = this.selection.vehicle();
     if (!vehicle) return;
-    const massKg = vehicle.kerbMassKg ?? 2000;
+    const massKg = vehicle.kerbMassKg;
+    if (massKg === null) {
+      const message = `${vehicle.name} has no kerb mass: weigh it, or say it under Samples, before it is put on a lift`;
+      this.edits.refused.set([{ code: 'hoist.no-mass', message, field: 'massKg', recordId: vehicle.id }]);
+      return;
+    }
     void this.edits.add('hoist', {
-      ...{ vehicleId: vehicle.id, resourceId: null, massKg, massUKg: 10, yM: 0, placeUM: 0.02, marginM: 0.15 },
+      ...{ vehicleId: vehicle.id, resourceId: null, massKg, massUKg: 10, yM: 0, placeUM: UNFOUND_PLACE_U_M, marginM: 0.15 },
       xM: Number(((vehicle.wheelbaseM ?? 3) / 2).toFixed(2)),
       pads: USUAL_PADS.map((pad) => ({ ...pad })),
     });

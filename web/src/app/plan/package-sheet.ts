@@ -19,7 +19,7 @@ import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { PlanHouse } from './plan-house';
 import { PlanScheduleService } from './plan-schedule-service';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 interface Line {
   readonly field: keyof PackageFields;

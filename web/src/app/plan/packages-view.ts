@@ -10,7 +10,7 @@ import { RecordService } from '../record/record-service';
 import { Hexagon } from '../shared/hexagon';
 import { PackageSheet } from './package-sheet';
 import { PlanScheduleService } from './plan-schedule-service';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 /** The work packages of the study as a list, and the one that is chosen in full. */
 @Component({

@@ -7,7 +7,7 @@ import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { PlanScheduleService } from './plan-schedule-service';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; readonly add: string; readonly name: string }[] = [

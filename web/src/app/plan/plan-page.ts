@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 import { RefusalNote } from '../shared/refusal-note';
+import { ViewFrame } from '../shared/view-frame';
 import { PlanScheduleService } from './plan-schedule-service';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 const VIEWS = [
   { path: 'choice', word: 'Choice' },
@@ -18,14 +18,9 @@ const VIEWS = [
 /** What to take apart, how, when, and safely: eight views in the order in which a plan is made. */
 @Component({
   selector: 'eb-plan-page',
-  imports: [RefusalNote, RouterLink, RouterLinkActive, RouterOutlet],
+  imports: [RefusalNote, ViewFrame],
   providers: [RowEdits],
-  template: `<nav aria-label="Views of the plan">
-      @for (view of views; track view.path) {
-        <a [routerLink]="view.path" queryParamsHandling="preserve" routerLinkActive="on" ariaCurrentWhenActive="page">{{ view.word }}</a>
-      }
-      <span class="state" role="status">{{ making() }}</span>
-    </nav>
+  template: `<eb-view-frame label="Views of the plan" [views]="views" [state]="making()">
     @if (edits.refused(); as issues) {
       @if (issues.length > 0) {
         <div class="refused">
@@ -33,43 +28,10 @@ const VIEWS = [
         </div>
       }
     }
-    <router-outlet />`,
+  </eb-view-frame>`,
   styles: `
     :host {
-      display: flex;
-      flex-direction: column;
-      flex: 1;
-      min-height: 0;
-    }
-    nav {
-      display: flex;
-      align-items: stretch;
-      flex: none;
-      padding: 8px 18px 0;
-      border-bottom: 1px solid var(--ink);
-      overflow-x: auto;
-    }
-    a {
-      padding: 8px 13px 9px;
-      font: 600 13.5px/1 var(--label);
-      color: var(--ink);
-      text-decoration: none;
-      white-space: nowrap;
-    }
-    a:hover {
-      background: var(--dye-tint);
-    }
-    a.on {
-      background: var(--band);
-      color: var(--on-band);
-    }
-    .state {
-      margin-left: auto;
-      align-self: center;
-      padding-left: 12px;
-      font-size: 12.5px;
-      color: var(--soft);
-      white-space: nowrap;
+      display: contents;
     }
     .refused {
       padding: 8px 18px 0;

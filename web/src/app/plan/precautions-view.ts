@@ -1,15 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
-import type { Gate, WorkPackage } from '@each-bolt/core/record';
+import { UNANSWERED, type Gate, type GateFields, type WorkPackage } from '@each-bolt/core/record';
 import { HAZARDS, LOCAL_CODES, gateFault, hazardById, numbered, type Hazard } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
+import { Session } from '../people/session';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { ViewTabs } from '../shared/view-tabs';
 import { HoistPanel } from './hoist-panel';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 import { SafetySums } from './safety-sums';
 
 type View = 'packages' | 'hoist' | 'sums' | 'catalogue';
@@ -104,7 +105,7 @@ type View = 'packages' | 'hoist' | 'sums' | 'catalogue';
                               [value]="gate.value"
                               [disabled]="!mayAnswer()"
                               [fault]="outside(gate)"
-                              (committed)="edits.edit('gate', gate, { value: $any($event) })"
+                              (committed)="answer(gate, { value: $any($event) })"
                             />
                           } @else if (gate.kind === 'yes') {
                             <eb-edit-field
@@ -112,14 +113,14 @@ type View = 'packages' | 'hoist' | 'sums' | 'catalogue';
                               [options]="yesNo"
                               [value]="gate.said"
                               [disabled]="!mayAnswer()"
-                              (committed)="edits.edit('gate', gate, { said: $any($event) ?? '' })"
+                              (committed)="answer(gate, { said: $any($event) ?? '' })"
                             />
                           } @else {
                             <eb-edit-field
                               [label]="gate.asks"
                               [value]="gate.said"
                               [disabled]="!mayAnswer()"
-                              (committed)="edits.edit('gate', gate, { said: $any($event) })"
+                              (committed)="answer(gate, { said: $any($event) })"
                             />
                           }
                         </td>
@@ -231,6 +232,7 @@ export class PrecautionsView {
   private readonly open = inject(OpenStudy);
   protected readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
+  private readonly session = inject(Session);
   private readonly router = inject(Router);
   private readonly route = inject(ActivatedRoute);
   private readonly chosenId = toSignal(this.route.queryParamMap.pipe(map((params) => params.get('package') ?? '')), { initialValue: '' });
@@ -284,6 +286,16 @@ export class PrecautionsView {
     return gate.value === null ? '' : (gateFault(gate) ?? '');
   }
 
+  /** An answer carries who gave it and when. */
+  protected answer(gate: Gate, fields: Partial<GateFields>): void {
+    const isGiven = (fields.value ?? null) !== null || (fields.said ?? '') !== '';
+    void this.edits.edit('gate', gate, {
+      ...fields,
+      answeredBy: isGiven ? (this.session.person?.name ?? '') : '',
+      answeredAt: isGiven ? new Date().toISOString() : null,
+    });
+  }
+
   protected choose(id: string): void {
     void this.router.navigate([], { relativeTo: this.route, queryParams: { package: id }, queryParamsHandling: 'merge' });
   }
@@ -294,7 +306,7 @@ export class PrecautionsView {
     const kind = unit.value.trim() === '' ? ('text' as const) : ('number' as const);
     const id = await this.edits.add('gate', {
       ...{ packageId: pack.id, sequence: Math.max(-1, ...own.map((g) => g.sequence)) + 1, hazard: '', asks: asks.value.trim(), kind },
-      ...{ unit: unit.value.trim(), low: null, high: null, value: null, said: '' },
+      ...{ unit: unit.value.trim(), low: null, high: null, ...UNANSWERED },
     });
     if (id === null) return;
     asks.value = '';

@@ -9,7 +9,7 @@ import { PictureViewer } from '../pictures/picture-viewer';
 import { TakePicture } from '../pictures/take-picture';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { PlanHouse, type HouseRig } from './plan-house';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 interface Line {
   readonly field: keyof RigFields;

@@ -20,7 +20,7 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { VehicleMark } from '../shared/vehicle-mark';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 interface PassportRow {
   readonly field: keyof VehicleFields;

@@ -15,7 +15,7 @@ import { ThemeService } from '../shell/theme-service';
 import { BenchProgress } from './bench-progress';
 import { echarts } from './echarts';
 import { PlanScheduleService } from './plan-schedule-service';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 import { ROW_PX, burnChart, chartHeightPx, chartSummary, scheduleChart, scheduleRows, type ChartRows } from './schedule-chart';
 
 type View = ChartRows | 'table' | 'progress';

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ABSENT, counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import { DEPTHS, DEPTH_WORD, type Depth, type Scope, type ScopeFields, type Subsystem } from '@each-bolt/core/record';
 import { packagesFromScope, scopeExpectation, scopeOf, type Expected, type ScopeExpectation } from '@each-bolt/core/plan';
@@ -8,7 +8,7 @@ import { Selection } from '../record/selection';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { PlanHouse } from './plan-house';
-import { RowEdits } from './row-edits';
+import { RowEdits } from '../record/row-edits';
 
 interface ScopeRow {
   readonly subsystem: Subsystem;
@@ -72,16 +72,23 @@ const HOUR_S = 3600;
                 <eb-edit-field
                   [label]="'Depth of ' + row.subsystem.name"
                   [options]="depths"
-                  [value]="row.scope?.depth ?? ''"
+                  [value]="isClosing(row) ? 'closed' : (row.scope?.depth ?? '')"
                   [disabled]="!mayPlan()"
                   (committed)="setDepth(row, $any($event))"
                 />
               </td>
               <td>
-                @if (row.scope && (row.scope.depth === 'closed' || row.scope.reason !== '') && row.scope; as scope) {
+                @if (isClosing(row)) {
                   <eb-edit-field
                     [label]="'Why ' + row.subsystem.name + ' stays closed'"
-                    [placeholder]="scope.depth === 'closed' ? 'say why' : ''"
+                    placeholder="say why"
+                    [value]="row.scope?.reason ?? ''"
+                    fault="Not kept yet: say why it stays closed"
+                    (committed)="close(row, $any($event))"
+                  />
+                } @else if (row.scope && (row.scope.depth === 'closed' || row.scope.reason !== '') && row.scope; as scope) {
+                  <eb-edit-field
+                    [label]="'Why ' + row.subsystem.name + ' stays closed'"
                     [value]="scope.reason"
                     [disabled]="!mayPlan()"
                     [fault]="edits.faultOf(scope.id, 'reason')"
@@ -181,6 +188,8 @@ export class ScopeView {
     ...DEPTHS.map((value) => ({ value, word: DEPTH_WORD[value] })),
   ];
   protected readonly mayPlan = computed(() => this.service.can()('scope.edit'));
+  /** the subsystem that is to stay closed, until its reason is typed */
+  private readonly closing = signal<{ readonly vehicleId: string; readonly subsystemId: string } | null>(null);
   protected readonly rows = computed<readonly ScopeRow[]>(() => {
     const vehicle = this.selection.vehicle();
     if (!vehicle) return [];
@@ -237,20 +246,37 @@ export class ScopeView {
       : `${fixed(expected.low / per, digits)} to ${fixed(expected.high / per, digits)}, ${cases}`;
   }
 
+  protected isClosing(row: ScopeRow): boolean {
+    const closing = this.closing();
+    return closing !== null && closing.subsystemId === row.subsystem.id && closing.vehicleId === this.selection.vehicle()?.id;
+  }
+
+  /** A depth is kept at once; only “leave closed” waits until somebody has said why. */
   protected setDepth(row: ScopeRow, depth: Depth | null): void {
     const vehicle = this.selection.vehicle();
     if (!vehicle) return;
-    if (depth === null) {
-      if (row.scope) void this.edits.remove('scope', row.scope);
+    const reason = row.scope?.reason ?? '';
+    if (depth === 'closed' && reason === '') {
+      this.closing.set({ vehicleId: vehicle.id, subsystemId: row.subsystem.id });
       return;
     }
-    // a reason is asked for beside it; until then the usual one stands
-    const reason =
-      row.scope?.reason === '' || row.scope === null ? (depth === 'closed' ? 'not part of the questions' : '') : row.scope.reason;
+    this.closing.set(null);
+    if (depth !== null) this.decide(vehicle.id, row, depth, reason);
+    else if (row.scope) void this.edits.remove('scope', row.scope);
+  }
+
+  protected close(row: ScopeRow, reason: string): void {
+    const vehicle = this.selection.vehicle();
+    if (!vehicle || reason === '') return;
+    this.closing.set(null);
+    this.decide(vehicle.id, row, 'closed', reason);
+  }
+
+  private decide(vehicleId: string, row: ScopeRow, depth: Depth, reason: string): void {
     if (row.scope) void this.edits.edit('scope', row.scope, { depth, reason });
     else
       void this.edits.add('scope', {
-        ...{ vehicleId: vehicle.id, subsystemId: row.subsystem.id, depth, reason },
+        ...{ vehicleId, subsystemId: row.subsystem.id, depth, reason },
         ...{ expectedPieces: null, expectedS: null },
       });
   }

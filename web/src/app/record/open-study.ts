@@ -2,9 +2,11 @@ import { Injectable, computed, inject } from '@angular/core';
 import {
   USUAL_STUDY,
   emptyRecord,
+  rowsOf,
   subsystemKey,
   type FastenerSet,
   type JointSet,
+  type RowOf,
   type Picture,
   type Piece,
   type Question,
@@ -12,7 +14,7 @@ import {
   type Subsystem,
   type Vehicle,
 } from '@each-bolt/core/record';
-import { groupByPiece, shown, totalsOf } from '@each-bolt/core/bench';
+import { SET_KINDS, closedBelow, closedWords, groupByPiece, shown, totalsOf, type SetKind } from '@each-bolt/core/bench';
 import { studyRollUp, type StudyRollUp } from '@each-bolt/core/cost';
 import { RecordService } from './record-service';
 
@@ -32,6 +34,12 @@ const NO_STUDY: StudyRecord = emptyRecord({
   ...USUAL_STUDY,
 });
 const NO_ROLL_UP = studyRollUp(NO_STUDY);
+
+/** What is recorded on a piece, with what kind of record it is. */
+export interface RecordedSet {
+  readonly kind: SetKind;
+  readonly row: RowOf<SetKind>;
+}
 
 /** The open study, ready to look things up in. Empty until the record is read; pages are only shown after that. */
 @Injectable({ providedIn: 'root' })
@@ -55,6 +63,18 @@ export class OpenStudy {
   private readonly jointSets = computed(() => this.record().jointSets);
   readonly fastenersOf = computed<ReadonlyMap<string, readonly FastenerSet[]>>(() => groupByPiece(this.fastenerSets()));
   readonly jointsOf = computed<ReadonlyMap<string, readonly JointSet[]>>(() => groupByPiece(this.jointSets()));
+  private readonly sets = computed(() => {
+    const record = this.record();
+    return SET_KINDS.map((kind) => ({ kind, rows: grouped<RowOf<SetKind>>(rowsOf(record, kind), (row) => row.pieceId) }));
+  });
+  /** what holds and feeds a piece, and what is on its board */
+  setsOf(pieceId: string): readonly RecordedSet[] {
+    return this.sets().flatMap(({ kind, rows }) =>
+      [...(rows.get(pieceId) ?? [])]
+        .sort((a, b) => ('sequence' in a && 'sequence' in b ? a.sequence - b.sequence : 0))
+        .map((row): RecordedSet => ({ kind, row })),
+    );
+  }
   private readonly questions = computed(() => this.record().questions);
   readonly openQuestions = computed<readonly Question[]>(() => this.questions().filter((q) => q.state === 'open'));
   /** questions by the record they are about */
@@ -64,6 +84,13 @@ export class OpenStudy {
   loosePieces(vehicleId: string, subsystemId: string): number {
     const totals = totalsOf(this.rollUp().rolled, subsystemKey(vehicleId, subsystemId));
     return totals ? shown(totals, false).pieces : 0;
+  }
+  /** [place in the outline] pieces left closed in and below it */
+  readonly closed = computed(() => closedBelow(this.outline(), this.pieceById()));
+  /** what the figures of a place do not hold because it was left closed; empty when all was opened */
+  closedWordsOf(key: string): string {
+    const at = this.outline().placeOf.get(key);
+    return at === undefined ? '' : closedWords(this.closed()[at] ?? 0);
   }
   /** mass of a piece with all inside it and what holds it, on one vehicle; null unless every piece of it has one */
   massOf(pieceId: string): { readonly kg: number; readonly uKg: number } | null {

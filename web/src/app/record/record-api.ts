@@ -104,6 +104,28 @@ const readStudyOf = (response: HttpResponse<StudyRecord>): ReadStudy => ({
 export class RecordApi {
   private readonly http = inject(HttpClient);
 
+  instrumentCommand(id: string, command: string): Observable<object> {
+    return this.post(`/api/instruments/${id}/commands`, { command });
+  }
+
+  /** Puts a demo part on or into a stand-in. */
+  placeOnInstrument(id: string, placed: { readonly numbers: readonly number[]; readonly symbols: readonly string[] }): Observable<object> {
+    return this.post(`/api/instruments/${id}/place`, placed);
+  }
+
+  addInstrument(instrument: object): Observable<object> {
+    return this.post('/api/instruments', instrument);
+  }
+
+  removeInstrument(id: string): Observable<object> {
+    return this.refused(this.http.delete<object>(`/api/instruments/${id}`));
+  }
+
+  /** The file an instrument made last: a picture, a scan. */
+  instrumentFile(id: string): Observable<Blob> {
+    return this.refused(this.http.get(`/api/instruments/${id}/file`, { responseType: 'blob' }));
+  }
+
   me(): Observable<Me> {
     return this.get<Me>('/api/me');
   }
@@ -177,8 +199,15 @@ export class RecordApi {
 
   putFile(studyId: string, sha256: string, file: Blob): Observable<object> {
     return this.refused(
-      this.http.put<object>(`/api/studies/${studyId}/files/${sha256}`, file, { headers: { 'Content-Type': 'application/octet-stream' } }),
+      this.http.put<object>(`/api/studies/${studyId}/files/${sha256}`, file, {
+        // a scan is told from a picture by its type; both are checked by what is in them
+        headers: { 'Content-Type': file.type.startsWith('model/') ? file.type : 'application/octet-stream' },
+      }),
     );
+  }
+
+  file(studyId: string, sha256: string): Observable<Blob> {
+    return this.refused(this.http.get(`/api/studies/${studyId}/files/${sha256}`, { responseType: 'blob' }));
   }
 
   bringArchive(file: Blob): Observable<{ readonly studyId: string; readonly title: string; readonly copied: boolean }> {

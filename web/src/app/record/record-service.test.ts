@@ -135,6 +135,17 @@ describe('the client’s copy of the record', () => {
     expect([now().revision, service.waiting().length, service.sync().kind]).toEqual([2, 0, 'kept']);
     server.expectNone(`${URL}/changes`);
   });
+  it('says that all is kept when the stream told of the change first and then its answer was lost', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    const request = sent();
+    await tell({ id: bodyOf(request).id, ops: bodyOf(request).ops, revision: 2 });
+    request.error(new ProgressEvent('error'));
+    await settle();
+    expect(service.sync().kind).toBe('kept');
+    expect(now().pieces[0]?.name).toBe('panel');
+  });
   it('says that all is kept when the answer was lost but the stream told of the change', async () => {
     await opened();
     await service.send([rename('panel')]);

@@ -53,6 +53,13 @@ const NO_STORE: Refusal = {
   issues: [],
 };
 
+const NOT_STORED: Refusal = {
+  code: 'not-stored',
+  message:
+    'This device could not store what you recorded (its disk may be full), so that it was taken back. Free some space, then record it again',
+  issues: [],
+};
+
 const OFF: Refusal = { code: 'not-found', message: 'You were taken off this study. What you did stays in its history', issues: [] };
 
 /**
@@ -167,11 +174,18 @@ export class RecordService {
     this.made$.next(change);
     const [personId, madeAt] = [person.id, new Date().toISOString()];
     const adding = this.store.add({ studyId: open.studyId, personId, change, inverse, madeAt, typed, refusal: null });
-    this.added = this.added.then(async () => {
+    const added = this.added.then(async () => {
       const entry = await adding;
       if (this.open$?.studyId === entry.studyId) this.setOutbox([...this.outbox, entry]);
     });
-    await this.added;
+    // one that this device could not store must not stand in the way of the next
+    this.added = added.catch(() => undefined);
+    try {
+      await added;
+    } catch {
+      if (this.open$) this.show({ ...this.open$, held: withoutWaiting(this.open$.held, change.id) });
+      return { kept: false, refusal: NOT_STORED };
+    }
     this.pump();
     return { kept: true, id: change.id };
   }
@@ -317,7 +331,7 @@ export class RecordService {
     }
     this.setOutbox(this.outbox.filter((e) => e.seq !== entry.seq));
     await this.store.kept(entry, revision);
-    for (const op of entry.change.ops) if (op.kind === 'picture.add') await this.store.dropFile(op.fields.sha256);
+    for (const op of entry.change.ops) if (op.kind === 'picture.add' || op.kind === 'scan.add') await this.store.dropFile(op.fields.sha256);
   }
 
   private async afterLogging(): Promise<void> {
@@ -349,6 +363,8 @@ export class RecordService {
     this.pumping ??= this.sendAll().finally(() => {
       this.pumping = null;
       this.settled();
+      // what came in between the last look and here would else wait for the next act
+      if (this.sync$.value.kind !== 'signed-out' && this.waiting().length > 0 && this.open$) this.pump();
     });
   }
 
@@ -359,7 +375,8 @@ export class RecordService {
       if (!entry || !this.open$) return;
       this.tell('sending');
       const refusal = await this.sendOne(entry);
-      if (refusal === null) this.failures = 0;
+      // when its answer was lost the stream may have told of it meanwhile
+      if (refusal === null || !this.outbox.some((e) => e.seq === entry.seq)) this.failures = 0;
       else if (refusal.code === 'signed-out' || refusal.code === 'cross-site') {
         this.session.ended();
         this.tell('signed-out');
@@ -396,7 +413,7 @@ export class RecordService {
 
   private async sendFiles({ change, studyId }: OutboxEntry): Promise<void> {
     for (const op of change.ops) {
-      if (op.kind !== 'picture.add') continue;
+      if (op.kind !== 'picture.add' && op.kind !== 'scan.add') continue;
       const file = await this.store.file(op.fields.sha256);
       if (file) await firstValueFrom(this.api.putFile(studyId, op.fields.sha256, file));
     }

@@ -35,6 +35,11 @@ export class Selection {
     return this.router.url.includes('/plan/');
   });
 
+  readonly isCountingAgain = computed(() => {
+    this.params();
+    return this.router.url.includes('/bench/recount');
+  });
+
   readonly vehicle = computed<Vehicle | null>(
     () => this.open.vehicleById().get(this.params().vehicle ?? '') ?? this.open.record().vehicles[0] ?? null,
   );

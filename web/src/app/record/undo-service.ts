@@ -61,10 +61,8 @@ export class UndoService {
     this.own.set([...local, ...this.since.filter(({ id }) => !local.some((own) => own.id === id))]);
     try {
       const kept = await firstValueFrom(this.api.mine(studyId));
-      const known = new Set(kept.map((change) => change.id));
       const waiting = new Set(this.service.waiting().map((change) => change.id));
-      const later = this.since.filter(({ id }) => !known.has(id) && !waiting.has(id));
-      this.own.set([...kept, ...local.filter(({ id }) => !known.has(id) && waiting.has(id)), ...later]);
+      this.own.set(ownActs(kept, local, this.since, waiting));
     } catch {
       // without the server, what this device knows of has to do
     }
@@ -102,6 +100,10 @@ export class UndoService {
     if (id === undefined) return;
     try {
       const ops = await this.inverseOf(id);
+      if (ops.some((op) => op.kind === 'study.remove')) {
+        this.said.set('A study is not taken back; it can be archived on the page of studies');
+        return;
+      }
       const conflicts = this.service.effectOf(ops)?.conflicts ?? [];
       if (conflicts.length > 0) this.asked.set({ undoes: id, ops, conflicts });
       else await this.send(ops, id, said);
@@ -128,6 +130,24 @@ export class UndoService {
     return how === 'over' ? over(op, conflict) : rest(op, conflict.cells);
   }
 }
+
+/**
+ * One's own acts, oldest first: what the server has kept, what this device still waits to send, and what was done while the
+ * two were being asked.
+ *
+ * @param local as this device had them before the server was asked
+ * @param since acts since then, whether they wait or not
+ */
+export const ownActs = (
+  kept: readonly Undoable[],
+  local: readonly Undoable[],
+  since: readonly Undoable[],
+  waiting: ReadonlySet<string>,
+): readonly Undoable[] => {
+  const still = local.filter(({ id }) => waiting.has(id));
+  const told = new Set([...kept, ...still].map(({ id }) => id));
+  return [...kept, ...still.filter(({ id }) => !kept.some((k) => k.id === id)), ...since.filter(({ id }) => !told.has(id))];
+};
 
 /** The op as it stands over the current values. */
 export const over = (op: Op, { current }: Conflict): readonly Op[] => {

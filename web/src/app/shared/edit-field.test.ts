@@ -43,6 +43,13 @@ describe('a field that is edited in place', () => {
     type(make({ shape: hours, value: 3600 }), '1');
     expect(committed).toEqual([]);
   });
+  it('says once what Enter keeps: the browser’s own change follows the key', () => {
+    const field = make({ value: '' });
+    field.value = 'held back for the water test';
+    field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+    field.dispatchEvent(new Event('change'));
+    expect(committed).toEqual(['held back for the water test']);
+  });
   it('goes back on Escape', () => {
     const field = make({ value: 'Barrow II' });
     field.value = 'Barr';

@@ -52,7 +52,6 @@ let fields = 0;
         [placeholder]="placeholder()"
         [disabled]="disabled()"
         (change)="commit($any($event.target))"
-        (keydown.enter)="commit($any($event.target))"
         (keydown.escape)="restore($any($event.target))"
       />
     }
@@ -87,6 +86,12 @@ let fields = 0;
     select option {
       background: var(--sheet);
       color: var(--ink);
+    }
+    @media (pointer: coarse), (max-width: 1100px) {
+      input,
+      select {
+        height: 40px;
+      }
     }
     textarea {
       height: auto;

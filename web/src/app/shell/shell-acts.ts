@@ -1,6 +1,7 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import type { Op } from '@each-bolt/core/record';
+import { judgeTag } from '@each-bolt/core/bench';
 import { firstValueFrom } from 'rxjs';
 import type { OutboxEntry } from '../record/local-store';
 import type { Mended } from '../record/not-kept';
@@ -88,6 +89,20 @@ export class ShellActs {
     } catch (refusal) {
       this.said.set((refusal as Refusal).message);
     }
+  }
+
+  /** A label was read while no field was being typed into: its piece is opened, or it is told what the tag is. */
+  scanned(text: string): void {
+    const judged = judgeTag(this.open.record(), text, {
+      vehicleId: this.selection.vehicle()?.id ?? '',
+      subsystemId: this.selection.subsystem()?.id ?? null,
+      packageId: null,
+    });
+    if (judged.kind === 'opens') {
+      this.selection.choosePiece(judged.piece.id);
+      this.said.set(`${judged.tag} is on “${judged.piece.name}”`);
+    } else if (judged.kind === 'free') this.said.set(`${judged.tag} is on no piece yet`);
+    else this.said.set(judged.likely === null ? judged.message : `${judged.message}. Probably meant: ${judged.likely}`);
   }
 
   signIn(): void {

@@ -34,6 +34,7 @@ import { KeyHelp } from './key-help';
 import { isTyping } from './keys';
 import { NameDialog } from './name-dialog';
 import { Stack, type NodeText } from './stack';
+import { BETWEEN_MS, ScanReader } from './scan-reader';
 import { ShellActs } from './shell-acts';
 import { Strip, type Beside, type StageFigures } from './strip';
 import { ThemeService } from './theme-service';
@@ -241,6 +242,9 @@ export class ShellPage {
   private readonly selection = inject(Selection);
   private readonly commands = inject(Commands);
   private readonly router = inject(Router);
+  private readonly scans = new ScanReader();
+  /** the keys being held until it is sure who typed them */
+  private holding?: ReturnType<typeof setTimeout>;
 
   readonly studyId = input.required<string>();
 
@@ -253,7 +257,8 @@ export class ShellPage {
   protected readonly roles = VEHICLE_ROLES.map((value) => ({ value, label: VEHICLE_ROLE_WORD[value] }));
   private readonly stack = viewChild(Stack);
 
-  protected readonly hasCard = computed(() => this.selection.piece() !== null);
+  /** where somebody counts again, the card with the first count stays away */
+  protected readonly hasCard = computed(() => this.selection.piece() !== null && !this.selection.isCountingAgain());
   protected readonly failure = computed(() => {
     const state = this.service.state();
     return state.kind === 'failed' ? state.refusal.message : '';
@@ -340,10 +345,21 @@ export class ShellPage {
         )} counted`,
         progress: progress(sum((s) => s.piecesWeighed)),
       },
+      measure: this.measureFigure(),
       cost: { figure: cost, progress: progress(costed) },
       compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
     };
   });
+
+  private measureFigure(): StageFigures['measure'] {
+    const { scans, sections, patterns, gauges } = this.open.record();
+    const figures = [
+      ...(scans.length > 0 ? [counted(scans.length, 'scan')] : []),
+      ...(sections.length > 0 ? [counted(sections.length, 'section')] : []),
+    ];
+    const any = scans.length + sections.length + patterns.length + gauges.length > 0;
+    return { figure: figures[0] ?? (any ? 'begun' : 'no scans'), progress: any ? 'half' : 'empty' };
+  }
 
   /** packages done of all, whatever the schedule says */
   private planFigure(): StageFigures['plan'] {
@@ -358,7 +374,10 @@ export class ShellPage {
       const id = this.studyId();
       this.undo.begin(id, this.service.open(id));
     });
-    inject(DestroyRef).onDestroy(() => this.service.close());
+    inject(DestroyRef).onDestroy(() => {
+      clearTimeout(this.holding);
+      this.service.close();
+    });
     effect(() => void this.service.tellWhere(this.selection.piece()?.id ?? null));
     this.commands.on('find', () => this.stack()?.focusFind());
   }
@@ -372,15 +391,23 @@ export class ShellPage {
       return;
     }
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-    const act = this.keys[event.key];
-    if (!act) return;
-    event.preventDefault();
-    act();
+    if (event.repeat) return this.press([event.key]);
+    const { keys, text } = this.scans.feed(event.key, event.timeStamp);
+    this.press(keys);
+    if (text !== null) this.acts.scanned(text);
+    if (text !== null || this.keys[event.key]) event.preventDefault();
+    clearTimeout(this.holding);
+    if (this.scans.isHolding) this.holding = setTimeout(() => this.press(this.scans.release()), BETWEEN_MS);
+  }
+
+  private press(keys: readonly string[]): void {
+    for (const key of keys) this.keys[key]?.();
   }
 
   private readonly keys: Readonly<Record<string, (() => void) | undefined>> = {
     p: () => this.go('plan'),
     b: () => this.go('bench'),
+    m: () => this.go('measure'),
     c: () => this.go('cost'),
     v: () => this.go('compare'),
     '/': () => this.find(),

@@ -96,14 +96,16 @@ export interface Beside {
     nav {
       display: flex;
       flex: 1;
+      min-width: 0;
     }
     nav a {
       display: grid;
-      grid-template-columns: 12px auto;
+      grid-template-columns: 12px minmax(0, auto);
       column-gap: 8px;
       align-content: center;
       align-items: center;
-      min-width: 148px;
+      flex: 0 1 148px;
+      min-width: 0;
       padding: 0 18px;
       border-right: 1px solid var(--line);
       color: var(--ink);
@@ -118,9 +120,11 @@ export interface Beside {
     }
     nav.beside {
       flex: none;
+      min-width: auto;
     }
     nav.beside a {
       grid-template-columns: minmax(0, 1fr);
+      flex: none;
       min-width: 0;
       max-width: 190px;
       padding: 0 14px;
@@ -141,13 +145,17 @@ export interface Beside {
       font-weight: 600;
     }
     @media (max-width: 1100px) {
+      .name {
+        width: 190px;
+        padding: 0 10px;
+      }
       nav a {
-        min-width: 118px;
-        padding: 0 12px;
+        padding: 0 9px;
+        column-gap: 6px;
       }
       nav.beside a {
-        max-width: 116px;
-        padding: 0 10px;
+        max-width: 96px;
+        padding: 0 8px;
       }
     }
     nav span {
@@ -158,6 +166,8 @@ export interface Beside {
       font-size: 12.5px;
       color: var(--soft);
       white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
     }
     nav a.on small {
       color: inherit;

@@ -13,7 +13,7 @@ import {
   type RowOf,
 } from '@each-bolt/core/record';
 import type { Schema } from 'yup';
-import { RecordService } from '../record/record-service';
+import { RecordService } from './record-service';
 
 /** Rows edited in place: checked here by the rules of the record, then sent; what is wrong stays beside the row. */
 @Injectable()

@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { blankPackage, type Op, type WorkPackage } from '@each-bolt/core/record';
-import type { Kept } from '../record/record-service';
-import { RecordService } from '../record/record-service';
+import type { Kept } from './record-service';
+import { RecordService } from './record-service';
 import { RowEdits } from './row-edits';
 
 const PACK: WorkPackage = { id: '00000000-0000-4000-8000-000000000001', version: 3, ...blankPackage('Door off', 0) };

@@ -1,0 +1,183 @@
+import { LENGTH_UNITS, isLengthUnit, readNumber, resolutionU, toSi } from '../../shared';
+import { COMPONENT_CLASSES, known, type ComponentClass } from '../../record';
+import { CODE_END, lengthM, loneMarkMatcher } from './common-matchers';
+import type { BoardEntry, ComponentEntry, ParsedLine } from './entry';
+import { COUNT_TEXT } from './how-known';
+import { matchAt } from './matching';
+import { keepAsWords, leaveOut, type Matcher } from './reader';
+import { readSetLine } from './set-line';
+
+const NUMBER = String.raw`\d[\d.,]*`;
+const SIDES = '(one|two|1|2)[- ]sided';
+const SIZE = String.raw`(~)?(${NUMBER})\s?[x×]\s?(${NUMBER})\s*(mm|cm|m|in)?`;
+const LAYERS = String.raw`(\d{1,3})[- ]layers?`;
+
+interface BoardDraft {
+  readonly size: readonly [number, number];
+  readonly sides: number;
+  readonly layers: number;
+}
+
+const BOARD_LEAD = new RegExp(String.raw`board(?=\s+(?:${SIZE}${CODE_END}|${SIDES}|${LAYERS}))`, 'iy');
+const SIZE_AT = new RegExp(`${SIZE}${CODE_END}`, 'iy');
+const SIDES_AT = new RegExp(`${SIDES}${CODE_END}`, 'iy');
+const LAYERS_AT = new RegExp(`${LAYERS}${CODE_END}`, 'iy');
+
+const sizeMatcher: Matcher<BoardDraft> = (line, at) => {
+  const match = matchAt(SIZE_AT, line, at);
+  if (!match) return null;
+  const [text, about, length = '', width = '', unit = 'mm'] = match;
+  const end = at + text.length;
+  const twoWays = [length, width].find((digits) => readNumber(digits).kind === 'ambiguous');
+  if (twoWays !== undefined) {
+    const read = readNumber(twoWays);
+    const readings = read.kind === 'ambiguous' ? read.readings : [];
+    return {
+      end,
+      question: {
+        code: 'number-two-ways',
+        message: `Is ${twoWays} a decimal comma or thousands?`,
+        choices: readings.map((r) => ({ label: text.replace(twoWays, r.text), replacement: text.replace(twoWays, r.text) })),
+      },
+    };
+  }
+  const symbol = unit.toLowerCase();
+  const reads = [length, width].map(readNumber);
+  const metres = reads.map((r) => (r.kind === 'number' && isLengthUnit(symbol) ? lengthM(r.number.value, symbol) : Number.NaN));
+  if (!metres.every((m) => m > 0 && m <= 10))
+    return {
+      end,
+      question: {
+        code: 'length-limit',
+        message: 'A board is more than 0 and at most 10 m each way',
+        choices: [keepAsWords(text), leaveOut],
+      },
+    };
+  const steps = reads.map((r) => (r.kind === 'number' && isLengthUnit(symbol) ? toSi(r.number.step, LENGTH_UNITS[symbol]) : 0));
+  const [lengthSi = 0, widthSi = 0] = metres;
+  return {
+    end,
+    label: 'board',
+    value: `${length} × ${width} ${symbol}`,
+    about: 'lengthM',
+    known: known(about ? 'I' : 'M', {
+      u: about ? Math.max(...metres) / 10 : resolutionU(Math.max(...steps)),
+      typed: `${about ?? ''}${length}x${width} ${symbol}`.replaceAll(',', '.'),
+    }),
+    put: { size: [lengthSi, widthSi] },
+  };
+};
+
+const sidesMatcher: Matcher<BoardDraft> = (line, at) => {
+  const match = matchAt(SIDES_AT, line, at);
+  if (!match) return null;
+  const sides = ['two', '2'].includes((match[1] ?? '').toLowerCase()) ? 2 : 1;
+  return {
+    end: at + match[0].length,
+    label: 'placed on',
+    value: sides === 2 ? 'both sides' : 'one side',
+    about: 'sides',
+    put: { sides },
+  };
+};
+
+const layersMatcher: Matcher<BoardDraft> = (line, at) => {
+  const match = matchAt(LAYERS_AT, line, at);
+  if (!match) return null;
+  const layers = Number(match[1]);
+  const end = at + match[0].length;
+  return layers >= 1 && layers <= 100
+    ? { end, label: 'layers', value: String(layers), about: 'layers', put: { layers } }
+    : { end, question: { code: 'layers-limit', message: 'A board has 1 to 100 layers', choices: [leaveOut] } };
+};
+
+/** Reads `board 240x195 2-sided 6-layer`, or null when the line does not begin so. */
+export const parseBoard = (line: string, start: number): ParsedLine | null => {
+  const leading = matchAt(BOARD_LEAD, line, start);
+  if (!leading) return null;
+  const from = new RegExp(`(?:${COUNT_TEXT})?board`, 'iy');
+  const plain = matchAt(from, line, start) ?? leading;
+  const read = readSetLine<BoardDraft>({
+    entity: 'board',
+    line,
+    start,
+    leading: plain,
+    matchers: [sizeMatcher, sidesMatcher, layersMatcher, loneMarkMatcher],
+    most: 1,
+    kind: { label: 'of the piece', value: 'circuit board' },
+  });
+  const { draft, note, known: said, questions } = read;
+  const entry: BoardEntry = {
+    kind: 'board',
+    lengthM: draft.size?.[0] ?? null,
+    widthM: draft.size?.[1] ?? null,
+    sides: draft.sides ?? null,
+    layers: draft.layers ?? null,
+    note,
+    known: said,
+  };
+  return { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry };
+};
+
+/** Words for classes of components beside their names. */
+const CLASS_WORDS: Readonly<Record<string, ComponentClass>> = {
+  ...Object.fromEntries(
+    COMPONENT_CLASSES.flatMap((c) => [c, c === 'memory' ? c : `${c.replace(/switch$/, 'switche')}s`].map((word) => [word, c])),
+  ),
+  ic: 'integrated circuit',
+  ics: 'integrated circuit',
+  mosfet: 'power switch',
+  mosfets: 'power switch',
+  igbt: 'power switch',
+  igbts: 'power switch',
+  cap: 'capacitor',
+  caps: 'capacitor',
+  choke: 'inductor',
+  chokes: 'inductor',
+  crystal: 'oscillator',
+  crystals: 'oscillator',
+  led: 'lamp',
+  leds: 'lamp',
+  header: 'board connector',
+  headers: 'board connector',
+};
+const CLASS = Object.keys(CLASS_WORDS)
+  .sort((a, b) => b.length - a.length)
+  .map((word) => word.replaceAll(' ', String.raw`\s+`))
+  .join('|');
+const COMPONENT_LEAD = new RegExp(String.raw`${COUNT_TEXT}\s+(empty\s+)?(${CLASS})${CODE_END}`, 'iy');
+const MARKED = /marked\s+(?:"((?:[^"]|"")*)"|([^\s"]+?))(?=(?:\?|@[MCSPTRI?])?,?(?:\s|$))/iy;
+
+interface ComponentDraft {
+  readonly marking: string;
+}
+
+const markingMatcher: Matcher<ComponentDraft> = (line, at) => {
+  const match = matchAt(MARKED, line, at);
+  if (!match) return null;
+  const marking = (match[1] ?? match[2] ?? '').replaceAll('""', '"').replace(/\s+/g, ' ').trim();
+  const end = at + match[0].length;
+  if (marking === '' || marking.length > 200)
+    return { end, question: { code: 'marking', message: 'A marking has 1 to 200 characters', choices: [leaveOut] } };
+  return { end, label: 'marked', value: marking, about: 'marking', put: { marking } };
+};
+
+/** Reads `24 capacitors`, `2 empty switches`, `1 controller marked "AB 7"`, or null when the line does not begin so. */
+export const parseComponents = (line: string, start: number): ParsedLine | null => {
+  const leading = matchAt(COMPONENT_LEAD, line, start);
+  const componentClass = leading && CLASS_WORDS[(leading[8] ?? '').toLowerCase().replace(/\s+/g, ' ')];
+  if (!leading || !componentClass) return null;
+  const fitted = leading[7] === undefined;
+  const read = readSetLine<ComponentDraft>({
+    entity: 'components',
+    line,
+    start,
+    leading,
+    matchers: [markingMatcher, loneMarkMatcher],
+    most: 100_000,
+    kind: { label: fitted ? 'on the board' : 'empty places for', value: componentClass },
+  });
+  const { draft, count, note, known: said, questions } = read;
+  const entry: ComponentEntry = { kind: 'components', count, componentClass, fitted, marking: draft.marking ?? '', note, known: said };
+  return { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry };
+};

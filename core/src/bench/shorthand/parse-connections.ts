@@ -1,0 +1,210 @@
+import { readNumber } from '../../shared';
+import { CONNECTION_KINDS, LOCKS, RELEASES, type ConnectionKind, type Lock, type Release } from '../../record';
+import { CODE_END, loneMarkMatcher } from './common-matchers';
+import type { ConnectionEntry, ParsedLine } from './entry';
+import { COUNT_TEXT } from './how-known';
+import { matchAt } from './matching';
+import { keepAsWords, leaveOut, type Matcher } from './reader';
+import { lengthMatcher, nanometre, readSetLine, sharedLength, wordMatcher } from './set-line';
+import { materialNamed, vagueMaterial } from './vocabulary';
+
+interface ConnectionDraft {
+  readonly materialId: string;
+  readonly poles: number;
+  readonly crossSectionM2: number;
+  readonly shielded: boolean;
+  readonly innerM: number;
+  readonly length: { readonly metres: number; readonly isTotal: boolean };
+  readonly fluid: string;
+  readonly lock: Lock;
+  readonly release: Release;
+}
+
+const KIND = '(connector|cable|hose|pipe)s?';
+const NUMBER = String.raw`\d[\d.,]*`;
+const CORES = String.raw`\d{1,4}[- ]?(?:p|pins?|poles?|cores?|ways?)`;
+/** `2 connector 12p latch easy`, `1 hose 1.2 m`, `hose id8 1.2 m`; a kind without a count needs a figure behind it that no piece has */
+const LEAD = new RegExp(
+  String.raw`(?:${COUNT_TEXT}\s+)?${KIND}(?=\s+(?:id\s?~?\d|~?\d[\d.,]*\s*(?:mm2|mm²)(?:\s|$|[?@,])|${CORES}(?:\s|$|[?@,])))`,
+  'iy',
+);
+const COUNTED_LEAD = new RegExp(String.raw`${COUNT_TEXT}\s+${KIND}${CODE_END}`, 'iy');
+const POLES = new RegExp(String.raw`(\d{1,4})[- ]?(?:p|pins?|poles?|cores?|ways?)${CODE_END}`, 'iy');
+const SECTION = new RegExp(String.raw`(${NUMBER})\s*(?:mm2|mm²)${CODE_END}`, 'iy');
+const CODE = /[^\s"]+?(?=(?:\?|@[MCSPTRI?])?,?(?:\s|$))/iy;
+
+const LOCK_WORDS: Readonly<Record<string, Lock>> = {
+  ...Object.fromEntries(LOCKS.map((lock) => [lock, lock])),
+  lever: 'lever lock',
+  secondary: 'secondary lock',
+  collar: 'screw collar',
+  quick: 'quick coupling',
+};
+const RELEASE_WORDS: Readonly<Record<string, Release>> = Object.fromEntries(RELEASES.map((release) => [release, release]));
+const SHIELD_WORDS: Readonly<Record<string, boolean>> = { shielded: true, unshielded: false };
+const FLUID_NAMES = [
+  'coolant',
+  'brake fluid',
+  'refrigerant',
+  'fuel',
+  'oil',
+  'gear oil',
+  'washer fluid',
+  'hydraulic fluid',
+  'compressed air',
+  'vacuum',
+];
+const FLUID_WORDS: Readonly<Record<string, string>> = Object.fromEntries(FLUID_NAMES.map((name) => [name, name]));
+
+const polesMatcher: Matcher<ConnectionDraft> = (line, at) => {
+  const match = matchAt(POLES, line, at);
+  if (!match) return null;
+  const poles = Number(match[1]);
+  const end = at + match[0].length;
+  return poles >= 1 && poles <= 1000
+    ? { end, label: 'poles or cores', value: String(poles), about: 'poles', put: { poles } }
+    : { end, question: { code: 'poles-limit', message: 'Poles or cores go from 1 to 1000', choices: [leaveOut, keepAsWords(match[0])] } };
+};
+
+const sectionMatcher: Matcher<ConnectionDraft> = (line, at) => {
+  const match = matchAt(SECTION, line, at);
+  if (!match) return null;
+  const end = at + match[0].length;
+  const [text, digits = ''] = match;
+  const read = readNumber(digits);
+  if (read.kind === 'ambiguous')
+    return {
+      end,
+      question: {
+        code: 'number-two-ways',
+        message: `Is ${digits} a decimal comma or thousands?`,
+        choices: read.readings.map((r) => ({ label: `${r.text} mm²`, replacement: text.replace(digits, r.text) })),
+      },
+    };
+  const mm2 = read.kind === 'number' ? read.number.value : Number.NaN;
+  if (!(mm2 > 0 && mm2 <= 10_000))
+    return {
+      end,
+      question: { code: 'section-limit', message: 'A cross-section is more than 0 and at most 10 000 mm²', choices: [leaveOut] },
+    };
+  // 1 mm² = 10⁻⁶ m², divided so that 2.5 mm² prints back as 2.5
+  return { end, label: 'cross-section', value: `${mm2} mm²`, about: 'crossSectionM2', put: { crossSectionM2: mm2 / 1e6 } };
+};
+
+const materialMatcher: Matcher<ConnectionDraft> = (line, at) => {
+  const code = matchAt(CODE, line, at)?.[0];
+  if (code === undefined) return null;
+  const end = at + code.length;
+  const material = materialNamed(code);
+  if (material) return { end, label: 'material', value: material.name, about: 'materialId', put: { materialId: material.id } };
+  const materials = vagueMaterial(code);
+  if (!materials) return null;
+  return {
+    end,
+    question: {
+      code: 'material-family',
+      message: `“${code}” is not a grade; which one?`,
+      choices: [...materials.map((m) => ({ label: m.name, replacement: m.id })), keepAsWords(code)],
+    },
+  };
+};
+
+const INNER = lengthMatcher<ConnectionDraft>({
+  before: String.raw`id\s?`,
+  label: 'inner diameter',
+  inAll: null,
+  field: 'innerM',
+  mostM: 1,
+  usual: 'mm',
+  put: (innerM) => ({ innerM }),
+});
+const LENGTH = lengthMatcher<ConnectionDraft>({
+  before: '',
+  label: 'length each',
+  inAll: 'length in all',
+  field: 'lengthEachM',
+  mostM: 1000,
+  usual: null,
+  put: (metres, isTotal) => ({ length: { metres, isTotal } }),
+});
+
+/** Grades whose name is a number stand before lengths: `3003`. */
+const numberedGrade: Matcher<ConnectionDraft> = (line, at) =>
+  /\d/.test(line[at] ?? '') && materialNamed(matchAt(CODE, line, at)?.[0] ?? '') ? materialMatcher(line, at) : null;
+
+const common: readonly Matcher<ConnectionDraft>[] = [
+  wordMatcher(LOCK_WORDS, 'lock', 'lock', (lock) => ({ lock })),
+  wordMatcher(RELEASE_WORDS, 'released', 'release', (release) => ({ release })),
+];
+const OF_KIND: Readonly<Record<ConnectionKind, readonly Matcher<ConnectionDraft>[]>> = {
+  connector: [polesMatcher, ...common, LENGTH, loneMarkMatcher],
+  cable: [
+    numberedGrade,
+    sectionMatcher,
+    polesMatcher,
+    wordMatcher(
+      SHIELD_WORDS,
+      'shield',
+      'shielded',
+      (shielded) => ({ shielded }),
+      (s) => (s ? 'shielded' : 'not shielded'),
+    ),
+    ...common,
+    LENGTH,
+    loneMarkMatcher,
+    materialMatcher,
+  ],
+  hose: [
+    numberedGrade,
+    INNER,
+    wordMatcher(FLUID_WORDS, 'carries', 'fluid', (fluid) => ({ fluid })),
+    ...common,
+    LENGTH,
+    loneMarkMatcher,
+    materialMatcher,
+  ],
+  pipe: [
+    numberedGrade,
+    INNER,
+    wordMatcher(FLUID_WORDS, 'carries', 'fluid', (fluid) => ({ fluid })),
+    ...common,
+    LENGTH,
+    loneMarkMatcher,
+    materialMatcher,
+  ],
+};
+
+/** Reads a line that records a connector, cable, hose or pipe, or null when the line does not begin as one. */
+export const parseConnections = (line: string, start: number): ParsedLine | null => {
+  const leading = matchAt(COUNTED_LEAD, line, start) ?? matchAt(LEAD, line, start);
+  const kind = CONNECTION_KINDS.find((k) => k === leading?.[7]?.toLowerCase());
+  if (!leading || !kind) return null;
+  const read = readSetLine<ConnectionDraft>({
+    entity: 'connection',
+    line,
+    start,
+    leading,
+    matchers: OF_KIND[kind],
+    most: 100_000,
+    kind: { label: 'connection', value: kind },
+  });
+  const { draft, count, note, known, questions } = read;
+  const { length } = draft;
+  const entry: ConnectionEntry = {
+    kind: 'connection',
+    count,
+    connectionKind: kind,
+    materialId: draft.materialId ?? null,
+    poles: draft.poles ?? null,
+    crossSectionM2: draft.crossSectionM2 ?? null,
+    shielded: draft.shielded ?? null,
+    innerM: draft.innerM ?? null,
+    lengthEachM: length ? nanometre(length.isTotal ? length.metres / count : length.metres) : null,
+    fluid: draft.fluid ?? '',
+    lock: draft.lock ?? null,
+    release: draft.release ?? null,
+    note,
+    known: length?.isTotal ? sharedLength(known, 'lengthEachM', count) : known,
+  };
+  return { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry };
+};

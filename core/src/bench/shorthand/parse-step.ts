@@ -1,0 +1,175 @@
+import { DIRECTIONS } from '../../record';
+import { END, DIRECTION_WORD } from './common-matchers';
+import type { ParsedLine, Question, StepEntry, Understood } from './entry';
+import { matchAt } from './matching';
+import { leaveOut, quote, tidy } from './reader';
+
+const BIT = new RegExp(String.raw`(?:T\d{1,2}|H\d{1,2}|SW\d{1,2}|E\d{1,2}|PH\d|PZ\d|M\d{1,2}|SL\d{1,2})${END}`, 'iy');
+const DIRECTION = new RegExp(String.raw`[+-][xyz]${END}`, 'iy');
+const PEOPLE = new RegExp(String.raw`(\d{1,2})\s?(?:p|people|person|hands)${END}`, 'iy');
+const AFTER = new RegExp(String.raw`after\s+(\d{1,5}(?:\s*,\s*\d{1,5})*)${END}`, 'iy');
+const WORD = /[^\s"]*[^\s",](?=,?(?:\s|"|$))|\S/y;
+const QUOTED = /"((?:[^"]|"")*)"(?=[\s,]|$)/y;
+const GAP = /[\s]+|,(?=\s|$)/y;
+
+type Draft = { -readonly [K in keyof Omit<StepEntry, 'kind'>]?: StepEntry[K] };
+
+interface Flag {
+  readonly pattern: RegExp;
+  readonly value: string;
+  readonly put: Draft;
+}
+const flag = (words: string, value: string, put: Draft): Flag => ({ pattern: new RegExp(`(?:${words})${END}`, 'iy'), value, put });
+const FLAGS: readonly Flag[] = [
+  flag('blind', 'blind', { seen: false }),
+  flag('seen', 'seen', { seen: true }),
+  flag('self(?:-holding)?|holds itself', 'holds itself', { holdsItself: true }),
+  flag('loose|must be held', 'must be held', { holdsItself: false }),
+  flag('one[- ]?way', 'fits one way only', { oneWay: true }),
+  flag('any[- ]?way', 'fits more than one way', { oneWay: false }),
+  flag('free', 'nothing had to come off first', { after: [] }),
+];
+
+interface Token {
+  readonly end: number;
+  readonly label: string;
+  readonly value: string;
+  readonly put: Draft;
+  readonly question?: Omit<Question, 'start' | 'end'>;
+  readonly word?: string;
+}
+
+const tokenAt = (line: string, at: number): Token => {
+  const quoted = matchAt(QUOTED, line, at);
+  if (quoted) {
+    const note = tidy((quoted[1] ?? '').replaceAll('""', '"'));
+    return { end: at + quoted[0].length, label: 'remark', value: note, put: { note } };
+  }
+  if (line[at] === '"')
+    return {
+      end: line.length,
+      label: '',
+      value: '',
+      put: {},
+      question: {
+        code: 'open-quote',
+        message: 'The quotation mark is not closed',
+        choices: [{ label: 'close it', replacement: `${line.slice(at)}"` }],
+      },
+    };
+  const direction = matchAt(DIRECTION, line, at)?.[0];
+  const known = DIRECTIONS.find((d) => d === direction?.toLowerCase());
+  if (direction !== undefined && known) return { end: at + 2, label: 'comes off', value: DIRECTION_WORD[known], put: { direction: known } };
+  const people = matchAt(PEOPLE, line, at);
+  if (people) {
+    const count = Number(people[1]);
+    const end = at + people[0].length;
+    return count >= 1 && count <= 20
+      ? { end, label: 'people', value: String(count), put: { people: count } }
+      : {
+          end,
+          label: '',
+          value: '',
+          put: {},
+          question: { code: 'people-limit', message: 'A step takes 1 to 20 people', choices: [leaveOut] },
+        };
+  }
+  const after = matchAt(AFTER, line, at);
+  if (after) {
+    const steps = [...new Set((after[1] ?? '').split(',').map(Number))];
+    return { end: at + after[0].length, label: 'after step', value: steps.join(', '), put: { after: steps } };
+  }
+  for (const { pattern, value, put } of FLAGS) {
+    const text = matchAt(pattern, line, at)?.[0];
+    if (text !== undefined) return { end: at + text.length, label: 'it', value, put };
+  }
+  const bit = matchAt(BIT, line, at)?.[0];
+  if (bit !== undefined) return { end: at + bit.length, label: 'bit', value: bit.toUpperCase(), put: { bit: bit.toUpperCase() } };
+  const word = matchAt(WORD, line, at)?.[0] ?? line.charAt(at);
+  return { end: at + word.length, label: '', value: word, put: {}, word };
+};
+
+/** The parts of a step that one line may say. */
+export const STEP_FIELDS = ['tool', 'bit', 'direction', 'people', 'seen', 'holdsItself', 'oneWay', 'after', 'note'] as const;
+
+/**
+ * Reads a line about the removal itself, which begins with “>”: `> cordless driver T30 -x 2p blind self one-way after 3`.
+ * What is no code is the tool; what is in quotation marks is the remark. Null when the line does not begin so.
+ */
+export const parseStep = (line: string, start: number): ParsedLine | null => {
+  if (line[start] !== '>') return null;
+  const draft: Draft = {};
+  const tool: string[] = [];
+  const understood: Understood[] = [];
+  const questions: Question[] = [];
+  for (let at = start + 1; at < line.length;) {
+    const gap = matchAt(GAP, line, at);
+    if (gap) {
+      at += gap[0].length;
+      continue;
+    }
+    const token = tokenAt(line, at);
+    const span = { start: at, end: token.end };
+    if (token.question) questions.push({ ...span, ...token.question });
+    else if (token.word !== undefined) {
+      tool.push(token.word);
+      understood.push({ ...span, label: 'tool', value: token.word, evidence: null });
+    } else if (Object.keys(token.put).some((field) => Object.hasOwn(draft, field)))
+      questions.push({
+        ...span,
+        code: 'said-twice',
+        message: `“${line.slice(at, token.end)}”: this is said already; which one holds?`,
+        choices: [{ label: 'the first', replacement: '' }],
+      });
+    else {
+      Object.assign(draft, token.put);
+      understood.push({ ...span, label: token.label, value: token.value, evidence: null });
+    }
+    at = token.end;
+  }
+  const words = tidy(tool.join(' '));
+  if (words.length > 60)
+    questions.push({
+      start,
+      end: line.length,
+      code: 'tool-long',
+      message: 'A tool may have at most 60 characters; put remarks in quotation marks',
+      choices: [],
+    });
+  if ((draft.note ?? '').length > 4000)
+    questions.push({ start, end: line.length, code: 'note-long', message: 'A remark may have at most 4000 characters', choices: [] });
+  if (words !== '') draft.tool = words;
+  if (Object.keys(draft).length === 0 && questions.length === 0)
+    questions.push({
+      start,
+      end: line.length,
+      code: 'step-empty',
+      message: 'How did it come off? Type tool, bit, direction, people, blind, self, one-way, after 3',
+      choices: [],
+    });
+  return { line, understood, questions, entry: questions.length > 0 ? null : { kind: 'step', ...draft } };
+};
+
+const FLAG_TEXT = (entry: StepEntry): readonly string[] => [
+  entry.seen === undefined ? '' : entry.seen ? 'seen' : 'blind',
+  entry.holdsItself === undefined ? '' : entry.holdsItself ? 'self' : 'loose',
+  entry.oneWay === undefined ? '' : entry.oneWay ? 'one-way' : 'any-way',
+];
+
+const afterText = (after: readonly number[] | undefined): string =>
+  after === undefined ? '' : after.length === 0 ? 'free' : `after ${after.join(', ')}`;
+
+/** A step line that reads back as the same. */
+export const printStep = (entry: StepEntry): string =>
+  [
+    '>',
+    entry.tool ?? '',
+    entry.bit ?? '',
+    entry.direction ?? '',
+    entry.people === undefined ? '' : `${entry.people}p`,
+    ...FLAG_TEXT(entry),
+    afterText(entry.after),
+    entry.note === undefined ? '' : quote(entry.note),
+  ]
+    .filter((part) => part !== '')
+    .join(' ');

@@ -1,0 +1,100 @@
+import { MATERIALS, PROCESSES } from '../../shared';
+import { COMPONENT_CLASSES, FASTENER_KINDS, JOINT_KINDS, LOCKS, type StudyRecord } from '../../record';
+import { SYNONYMS } from './synonyms';
+
+/** A way to go on with the word that is being typed. */
+export interface Suggestion {
+  /** takes the place of the word, from `start` to `end` of the line */
+  readonly text: string;
+  readonly start: number;
+  readonly end: number;
+  /** where it comes from: "piece", "material", "for bushing" */
+  readonly why: string;
+}
+
+/** The words a study can be typed with, the most used first. */
+export interface WordBook {
+  readonly words: readonly { readonly text: string; readonly why: string; readonly times: number; readonly key: string }[];
+}
+
+const MOST = 6;
+const SHORTEST = 2;
+
+const keyOf = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+
+/**
+ * The words of a study: names and parts of names of its pieces by how often they are used, and the words of the
+ * catalogues and the shorthand. Made once per record, not per key.
+ */
+export const wordBook = (record: Pick<StudyRecord, 'pieces' | 'steps' | 'fluids'>): WordBook => {
+  const times = new Map<string, { n: number; why: string }>();
+  const put = (text: string, why: string): void => {
+    const word = text.trim();
+    if (word.length < SHORTEST) return;
+    const found = times.get(word);
+    if (found) found.n += 1;
+    else times.set(word, { n: 1, why });
+  };
+  for (const piece of record.pieces) {
+    put(piece.name, 'piece');
+    for (const word of piece.name.split(/[\s,]+/)) if (word !== piece.name) put(word, 'word of the study');
+  }
+  for (const step of record.steps) put(step.tool, 'tool');
+  for (const fluid of record.fluids) put(fluid.name, 'fluid');
+  const fixed = [
+    ...MATERIALS.map((m) => [m.id, m.name] as const),
+    ...PROCESSES.map((p) => [p.words[0] ?? p.id, p.name] as const),
+    ...FASTENER_KINDS.map((k) => [k, 'fastener'] as const),
+    ...JOINT_KINDS.map((k) => [k, 'joint'] as const),
+    ...COMPONENT_CLASSES.map((c) => [c, 'on a board'] as const),
+    ...LOCKS.map((l) => [l, 'lock'] as const),
+  ];
+  const own = [...times].map(([text, { n, why }]) => ({ text, why, times: n + 1, key: keyOf(text) }));
+  return {
+    words: [...own, ...fixed.filter(([text]) => !times.has(text)).map(([text, why]) => ({ text, why, times: 0, key: keyOf(text) }))].sort(
+      (a, b) => b.times - a.times || Number(b.why === 'piece') - Number(a.why === 'piece') || (a.text < b.text ? -1 : 1),
+    ),
+  };
+};
+
+/** True when the consonants of an abbreviation stand in a word in this order, the first one first: "brkt" of "bracket". */
+const abbreviates = (short: string, key: string): boolean => {
+  if (!key.startsWith(short.charAt(0)) || /[aeiou]/.test(short)) return false;
+  let at = 0;
+  for (const letter of key) if (letter === short[at]) at += 1;
+  return at === short.length;
+};
+
+/**
+ * How the word before the cursor may go on: the glossary’s word for a synonym first, then words that begin so, then
+ * words it abbreviates, each by how often the study uses it.
+ */
+export const suggest = (book: WordBook, line: string, cursor: number): readonly Suggestion[] => {
+  const start = line.lastIndexOf(' ', cursor - 1) + 1;
+  const typed = line.slice(start, cursor).replace(/^[#"]+/, '');
+  const key = keyOf(typed);
+  if (key.length < SHORTEST || /^[\d~#>]/.test(typed) || typed !== line.slice(start, cursor)) return [];
+  const found: Suggestion[] = [];
+  const put = (text: string, why: string): void => {
+    if (
+      found.length < MOST &&
+      text.toLowerCase() !== typed.toLowerCase() &&
+      !found.some((f) => f.text.toLowerCase() === text.toLowerCase())
+    )
+      found.push({ text, start, end: cursor, why });
+  };
+  for (const [synonym, word] of SYNONYMS) if (keyOf(synonym) === key) put(word, `for ${synonym}`);
+  for (const word of book.words) if (word.key.startsWith(key)) put(word.text, word.why);
+  if (key.length > SHORTEST) {
+    for (const [synonym, word] of SYNONYMS) if (keyOf(synonym).startsWith(key)) put(word, `for ${synonym}`);
+    for (const word of book.words) if (found.length < MOST && abbreviates(key, word.key)) put(word.text, word.why);
+  }
+  return found;
+};
+
+/** The line with a suggestion taken, and where the cursor stands then. */
+export const takeSuggestion = (line: string, { text, start, end }: Suggestion): { readonly line: string; readonly cursor: number } => {
+  const rest = line.slice(end);
+  const gap = rest.startsWith(' ') ? '' : ' ';
+  return { line: `${line.slice(0, start)}${text}${gap}${rest}`, cursor: start + text.length + 1 };
+};

@@ -1,0 +1,145 @@
+import { fixed } from '../../shared';
+import { editOp, known, type FastenerSet, type Op, type Piece, type ReadingFields } from '../../record';
+import type { CountSample, WeighedCount } from './count-by-weight';
+import type { InstrumentNow, InstrumentReading } from './instrument-reading';
+
+/** Fields of a piece that one reading can fill. */
+export const READ_FIELDS = ['massEachKg', 'wallThicknessM', 'runLengthM'] as const;
+export type ReadField = (typeof READ_FIELDS)[number];
+
+export interface Taken {
+  readonly instrument: InstrumentNow;
+  readonly reading: InstrumentReading;
+  readonly by: string;
+}
+
+/**
+ * What the reading says, the way people write it: "41.2 g", "1.98 mm", "12.4 N m".
+ *
+ * @param most the most the instrument reads: a floor scale speaks of kilograms however little lies on it
+ */
+export const readingText = (
+  { quantity, value, elements }: Pick<InstrumentReading, 'quantity' | 'value' | 'elements'>,
+  most: number | null = null,
+): string => {
+  if (elements !== null)
+    return Object.entries(elements)
+      .sort(([, a], [, b]) => b.fraction - a.fraction)
+      .map(([symbol, { fraction, u }]) => `${symbol} ${fixed(fraction * 100, 2)} ± ${fixed(u * 100, 2)} %`)
+      .join(', ');
+  if (value === null) return '–';
+  if (quantity === 'mass') return (most ?? value) < LARGE_KG ? `${plain(value * 1000, 1)} g` : `${plain(value, 2)} kg`;
+  if (quantity === 'length') return `${plain(value * 1000, 2)} mm`;
+  return quantity === 'torque' ? `${plain(value, 1)} N m` : plain(value, 0);
+};
+
+const LARGE_KG = 10;
+const plain = (value: number, digits: number): string => value.toFixed(digits);
+
+/** The raw reading as it is kept beside what it filled. */
+export const readingFields = (
+  { instrument, reading, by }: Taken,
+  about: Pick<ReadingFields, 'aboutKind' | 'aboutId' | 'aboutField'>,
+  note = '',
+): ReadingFields => ({
+  ...about,
+  quantity: reading.quantity,
+  value: reading.value,
+  u: reading.u,
+  tare: reading.tare,
+  elements: reading.elements,
+  raw: reading.raw,
+  instrument: instrument.name,
+  serial: instrument.serial,
+  stable: reading.stable,
+  takenAt: reading.at,
+  takenBy: by,
+  note,
+});
+
+/**
+ * A stable reading becomes the value of a field of a piece, and is kept as it was read. A mass of several that lay on
+ * the scale together is shared among them, and so is its uncertainty.
+ *
+ * @param count how many of the piece were read together
+ */
+export const takeReading = (taken: Taken, piece: Piece, field: ReadField, count: number, newId: () => string): readonly Op[] => {
+  const { instrument, reading } = taken;
+  if (reading.value === null) throw new RangeError('a reading without a value fills no field');
+  if (reading.quantity !== (field === 'massEachKg' ? 'mass' : 'length')) throw new RangeError(`a ${reading.quantity} fills no ${field}`);
+  const text = readingText(reading, instrument.most);
+  const said = known('M', {
+    typed: field === 'massEachKg' ? null : text,
+    instrument: instrument.name,
+    source: `serial number ${instrument.serial}`,
+    u: field === 'massEachKg' ? null : reading.u,
+  });
+  const fields =
+    field === 'massEachKg'
+      ? {
+          massEachKg: reading.value / count,
+          massUKg: (reading.u ?? 0) / count,
+          massEvidence: 'M' as const,
+          massTyped: count === 1 ? text : `total ${text}`,
+          known: { massEachKg: said },
+        }
+      : { [field]: reading.value, known: { [field]: said } };
+  const edit = editOp('piece', piece, fields);
+  return [
+    {
+      kind: 'reading.add',
+      id: newId(),
+      fields: readingFields(taken, { aboutKind: 'piece', aboutId: piece.id, aboutField: field }, count === 1 ? '' : `${count} together`),
+    },
+    ...(edit ? [edit] : []),
+  ];
+};
+
+/** A length that was written into a line, kept as it was read with the piece the line was about. */
+export const takeLength = (taken: Taken, pieceId: string, newId: () => string): Op => ({
+  kind: 'reading.add',
+  id: newId(),
+  fields: readingFields(taken, { aboutKind: 'piece', aboutId: pieceId, aboutField: null }, 'written into the line'),
+});
+
+/** A breakaway torque is kept with the fastener set it was read on; nothing else of the set changes. */
+export const takeTorque = (taken: Taken, set: FastenerSet, newId: () => string): readonly Op[] => [
+  {
+    kind: 'reading.add',
+    id: newId(),
+    fields: readingFields(taken, { aboutKind: 'fasteners', aboutId: set.id, aboutField: null }, 'breakaway'),
+  },
+];
+
+/** A lot that was weighed and counted so, and the sample it was counted by. */
+export interface WeighedLot {
+  readonly sample: CountSample;
+  readonly taken: Taken;
+  readonly counted: WeighedCount;
+}
+
+/** A count by weighing becomes the count of a fastener set, with its range where it is not certain; the reading is kept. */
+export const takeCount = ({ sample, taken, counted }: WeighedLot, set: FastenerSet, newId: () => string): readonly Op[] => {
+  const text = readingText(taken.reading, taken.instrument.most);
+  const sampleText = `${sample.count} weigh ${readingText({ quantity: 'mass', value: sample.massKg, elements: null })}`;
+  const said = known('C', {
+    low: counted.isCertain ? null : counted.low,
+    high: counted.isCertain ? null : counted.high,
+    instrument: taken.instrument.name,
+    source: `by weighing: ${text}, of which ${sampleText}; serial number ${taken.instrument.serial}`,
+  });
+  const edit = editOp('fasteners', set, { count: counted.count, known: { count: said } });
+  return [
+    {
+      kind: 'reading.add',
+      id: newId(),
+      fields: readingFields(taken, { aboutKind: 'fasteners', aboutId: set.id, aboutField: 'count' }, `counted by weighing: ${sampleText}`),
+    },
+    ...(edit ? [edit] : []),
+  ];
+};
+
+/** Fractions of elements, kept with the piece they were read on. */
+export const takeElements = (taken: Taken, piece: Piece, newId: () => string): readonly Op[] => [
+  { kind: 'reading.add', id: newId(), fields: readingFields(taken, { aboutKind: 'piece', aboutId: piece.id, aboutField: 'materialId' }) },
+];

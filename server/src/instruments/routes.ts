@@ -1,0 +1,107 @@
+import type { Router } from 'express';
+import { check, finite, oneOf, requiredText, shape, text, uuid, whole } from '@each-bolt/core/shared';
+import { INSTRUMENT_KINDS, type InstrumentKind } from '@each-bolt/core/bench';
+import { array } from 'yup';
+import type { Pool } from '../db/pool';
+import { json } from '../http/json';
+import { Problem } from '../http/problem';
+import { routed } from '../http/routes';
+import { COMMANDS, type InstrumentCommand, type InstrumentDriver } from './driver';
+import type { InstrumentHub } from './hub';
+import { addInstrument, removeInstrument } from './queries';
+import { LineFault } from './scpi-line';
+
+const NEW = shape<{ id: string; name: string; kind: InstrumentKind; host: string; port: number }>({
+  id: uuid('Instrument'),
+  name: requiredText('Name', 100),
+  kind: oneOf('Kind', INSTRUMENT_KINDS),
+  host: text('Address', 200).matches(/^[A-Za-z0-9.:-]{1,200}$/, '${label} must be a host name or number'),
+  port: whole('Port', 1, 65_535),
+});
+const COMMAND = shape<{ command: InstrumentCommand }>({ command: oneOf('Command', COMMANDS) });
+
+/** Something put on or into a stand-in: the numbers each kind takes, in SI. */
+const PLACED = shape<{ numbers: readonly number[]; symbols: readonly string[] }>({
+  numbers: array(finite('Value')).label('Values').defined().max(40, 'At most ${max} values'),
+  symbols: array(text('Symbol', 2).matches(/^[A-Z][a-z]?$/, '${label} must be that of an element'))
+    .label('Symbols')
+    .defined()
+    .max(40, 'At most ${max} symbols'),
+});
+
+const placeMessage = (kind: InstrumentKind, numbers: readonly number[], symbols: readonly string[]): string => {
+  switch (kind) {
+    case 'scale':
+    case 'floor scale':
+      return `SIM:LOAD ${numbers[0] ?? ''}`;
+    case 'caliper':
+      return `SIM:GAP ${numbers[0] ?? ''}`;
+    case 'torque driver':
+      return `SIM:TURN ${numbers[0] ?? ''},${numbers[1] ?? ''}`;
+    case 'alloy analyser':
+      return `SIM:ALLOY ${symbols.map((symbol, i) => `${symbol},${numbers[i] ?? ''}`).join(',')}`;
+    case 'mesh scanner':
+      return `SIM:BOX ${numbers.slice(0, 3).join(',')}`;
+    case 'camera':
+      throw new Problem('invalid', 'A camera takes what is before it; trigger it instead');
+  }
+};
+
+const asProblem = (error: unknown): never => {
+  if (error instanceof LineFault) throw new Problem('unavailable', `${error.message}. Nothing was stored`);
+  throw error;
+};
+
+/** Instruments of the house: how they are, what they read, what they are told. */
+export const instrumentRoutes = (pool: Pool, hub: InstrumentHub): Router => {
+  const { router, on } = routed(pool);
+  const found = (id: unknown): InstrumentDriver => {
+    const driver = typeof id === 'string' ? hub.driver(id) : null;
+    if (!driver) throw new Problem('not-found', 'There is no such instrument');
+    return driver;
+  };
+  on('GET /api/instruments', (_request, response) => {
+    response.json(hub.all());
+  });
+  on('GET /api/instruments/events', (_request, response) => {
+    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
+    response.flushHeaders();
+    const leave = hub.follow((news) => {
+      const [event, data] = 'all' in news ? ['all', news.all] : ['one', news.one];
+      response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    });
+    response.on('close', leave);
+  });
+  on('POST /api/instruments', json, async (request, response) => {
+    const added = check(NEW, request.body);
+    if (!added.ok) throw new Problem('invalid', 'The instrument could not be added', added.issues);
+    await addInstrument(pool, { ...added.value, simulated: false });
+    await hub.reload();
+    response.status(201).json({});
+  });
+  on('DELETE /api/instruments/:instrument', async (request, response) => {
+    const { id } = found(request.params.instrument).now();
+    await removeInstrument(pool, id);
+    await hub.reload();
+    response.json({});
+  });
+  on('POST /api/instruments/:instrument/commands', json, async (request, response) => {
+    const asked = check(COMMAND, request.body);
+    if (!asked.ok) throw new Problem('invalid', 'The instrument was told nothing', asked.issues);
+    await found(request.params.instrument).command(asked.value.command).catch(asProblem);
+    response.json({});
+  });
+  on('POST /api/instruments/:instrument/place', json, async (request, response) => {
+    const placed = check(PLACED, request.body);
+    if (!placed.ok) throw new Problem('invalid', 'Nothing was placed', placed.issues);
+    const driver = found(request.params.instrument);
+    await driver.place(placeMessage(driver.now().kind, placed.value.numbers, placed.value.symbols)).catch(asProblem);
+    response.json({});
+  });
+  on('GET /api/instruments/:instrument/file', async (request, response) => {
+    const driver = found(request.params.instrument);
+    const bytes = await driver.file().catch(asProblem);
+    response.type(driver.now().kind === 'camera' ? 'image/png' : 'model/stl').send(bytes);
+  });
+  return router;
+};

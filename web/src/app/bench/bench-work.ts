@@ -1,0 +1,262 @@
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import type { Issue } from '@each-bolt/core/shared';
+import { editOp, type Op, type Place, type Session, type SessionFields, type Step, type WorkPackage } from '@each-bolt/core/record';
+import {
+  countLeftOut,
+  isPaused,
+  lineChange,
+  precautionsOf,
+  sessionLosses,
+  shownS,
+  startClock,
+  stepsOf,
+  tickClock,
+  wordBook,
+  type Entry,
+  type WorkClock,
+} from '@each-bolt/core/bench';
+import { interval } from 'rxjs';
+import { Session as SignedIn } from '../people/session';
+import { OpenStudy } from '../record/open-study';
+import type { Refusal } from '../record/record-api';
+import { RecordService } from '../record/record-service';
+import { Selection } from '../record/selection';
+
+/** Ten minutes without a sign of work, and the clock stands. */
+const PAUSE_AFTER_S = 600;
+
+export type LinesKept =
+  { readonly kept: true; readonly pieceId: string | null } | { readonly kept: false; readonly line: number; readonly refusal: Refusal };
+
+const refusalOf = (code: string, message: string, issues: readonly Issue[] = []): Refusal => ({ code, message, issues });
+
+/** The session that is open at this bench: its clock, its steps, what must be done before the next one. */
+@Injectable({ providedIn: 'root' })
+export class BenchWork {
+  private readonly open = inject(OpenStudy);
+  private readonly selection = inject(Selection);
+  private readonly service = inject(RecordService);
+  private readonly signedIn = inject(SignedIn);
+
+  /** id of the session this bench works in; kept over a reload */
+  private readonly sessionId = signal('');
+  private readonly clock = signal<WorkClock | null>(null);
+  private readonly now = toSignal(interval(1000), { initialValue: 0 });
+  /** the piece that is on its way to the server: what is typed next belongs to it */
+  private onItsWay: string | null = null;
+  /** why the next step is recorded without all precautions */
+  readonly otherwise = signal('');
+
+  readonly mayRecord = computed(() => this.service.can()('piece.add'));
+  readonly session = computed<Session | null>(() => {
+    const session = this.open.record().sessions.find((s) => s.id === this.sessionId());
+    return session?.closedAt === null ? session : null;
+  });
+  /** sessions somebody opened and nobody closed */
+  readonly openSessions = computed(() => this.open.record().sessions.filter((s) => s.closedAt === null));
+  readonly pack = computed<WorkPackage | null>(() => this.open.record().packages.find((p) => p.id === this.session()?.packageId) ?? null);
+  readonly steps = computed<readonly Step[]>(() => {
+    const session = this.session();
+    return session ? stepsOf(this.open.record().steps, session.vehicleId) : [];
+  });
+  readonly ownSteps = computed(() => this.steps().filter((s) => s.sessionId === this.session()?.id));
+  readonly precautions = computed(() => precautionsOf(this.open.record(), this.session()));
+  readonly losses = computed(() => {
+    const session = this.session();
+    return session ? sessionLosses(this.open.record(), session) : [];
+  });
+  readonly book = computed(() => wordBook(this.open.record()));
+  readonly clockS = computed(() => {
+    this.now();
+    const [clock, session] = [this.clock(), this.session()];
+    return clock && session ? shownS(clock, Date.now(), session.pauseAfterS) : 0;
+  });
+  readonly paused = computed(() => {
+    this.now();
+    const [clock, session] = [this.clock(), this.session()];
+    return clock !== null && session !== null && isPaused(clock, Date.now(), session.pauseAfterS);
+  });
+  readonly leftOutS = computed(() => this.clock()?.leftOutS ?? 0);
+
+  constructor() {
+    effect(() => {
+      const studyId = this.open.study().id;
+      untracked(() => this.recall(studyId));
+    });
+  }
+
+  private recall(studyId: string): void {
+    const [id = '', clock] = (localStorage.getItem(`bench ${studyId}`) ?? '').split(' ');
+    this.sessionId.set(id);
+    try {
+      this.clock.set(clock ? (JSON.parse(decodeURIComponent(clock)) as WorkClock) : null);
+    } catch {
+      // a clock that cannot be read starts anew; the times of the steps are in the record
+      this.clock.set(null);
+    }
+  }
+
+  private store(): void {
+    const clock = this.clock();
+    localStorage.setItem(`bench ${this.open.study().id}`, `${this.sessionId()} ${clock ? encodeURIComponent(JSON.stringify(clock)) : ''}`);
+  }
+
+  /** A sign of work: a key, a reading, a tag. */
+  touch(): void {
+    const session = this.session();
+    if (!session) return;
+    this.clock.update((clock) => tickClock(clock ?? startClock(Date.now()), Date.now(), session.pauseAfterS));
+  }
+
+  /** The time that was left out was work after all. */
+  countLeftOut(): void {
+    this.clock.update((clock) => clock && countLeftOut(clock));
+    this.store();
+  }
+
+  async begin(pack: WorkPackage | null): Promise<Refusal | null> {
+    const vehicleId = pack?.vehicleId ?? this.selection.vehicle()?.id;
+    if (!vehicleId) return refusalOf('no-vehicle', 'The study has no vehicle yet');
+    const subsystemId = pack?.subsystemId ?? this.selection.subsystem()?.id ?? null;
+    const { sessions } = this.open.record();
+    const id = crypto.randomUUID();
+    const name = pack?.name ?? `Bench work on ${this.open.subsystemById().get(subsystemId ?? '')?.name ?? 'the vehicle'}`;
+    const fields: SessionFields = {
+      sequence: Math.max(-1, ...sessions.map((s) => s.sequence)) + 1,
+      name,
+      packageId: pack?.id ?? null,
+      vehicleId,
+      subsystemId,
+      remover: '',
+      recorder: this.signedIn.person?.name ?? '',
+      openedAt: new Date().toISOString(),
+      closedAt: null,
+      pauseAfterS: PAUSE_AFTER_S,
+      acknowledged: [],
+      waived: [],
+      note: '',
+    };
+    const started = pack?.startedOn === null ? editOp('package', pack, { startedOn: fields.openedAt.slice(0, 10) }) : null;
+    const result = await this.service.send([{ kind: 'session.add', id, fields }, ...(started ? [started] : [])]);
+    if (!result.kept) return result.refusal;
+    await this.enter(id, vehicleId, subsystemId);
+    return null;
+  }
+
+  /** Goes on with a session that is open. */
+  async goOn(session: Session): Promise<void> {
+    await this.enter(session.id, session.vehicleId, session.subsystemId);
+  }
+
+  private async enter(id: string, vehicle: string, subsystem: string | null): Promise<void> {
+    this.sessionId.set(id);
+    this.clock.set(startClock(Date.now()));
+    this.otherwise.set('');
+    this.store();
+    await this.selection.choose({ vehicle, ...(subsystem === null ? {} : { subsystem }), inside: null, piece: null });
+  }
+
+  /** Leaves the session open for later, or for another bench. */
+  leave(): void {
+    this.sessionId.set('');
+    this.clock.set(null);
+    this.store();
+  }
+
+  async close(): Promise<Refusal | null> {
+    const session = this.session();
+    if (!session) return null;
+    const refusal = await this.edit({ closedAt: new Date().toISOString() });
+    if (refusal === null) this.leave();
+    return refusal;
+  }
+
+  /** Edits the open session. */
+  async edit(fields: Partial<SessionFields>): Promise<Refusal | null> {
+    const session = this.session();
+    const op = session && editOp('session', session, fields);
+    if (!op) return null;
+    const result = await this.service.send([op]);
+    return result.kept ? null : result.refusal;
+  }
+
+  /** Remover and recorder change places. */
+  handOver(): Promise<Refusal | null> {
+    const session = this.session();
+    return session ? this.edit({ remover: session.recorder, recorder: session.remover }) : Promise.resolve(null);
+  }
+
+  acknowledge(hazard: string): Promise<Refusal | null> {
+    const session = this.session();
+    if (!session) return Promise.resolve(null);
+    const read = { hazard, by: this.signedIn.person?.name ?? '', at: new Date().toISOString() };
+    return this.edit({ acknowledged: [...session.acknowledged.filter((a) => a.hazard !== hazard), read] });
+  }
+
+  waive(check: string, aboutId: string, reason: string): Promise<Refusal | null> {
+    const session = this.session();
+    if (!session) return Promise.resolve(null);
+    return this.edit({ waived: [...session.waived, { check, aboutId, reason, by: this.signedIn.person?.name ?? '' }] });
+  }
+
+  /** Keeps lines as one change. */
+  async keep(entries: readonly Entry[], typed: string): Promise<LinesKept> {
+    const session = this.session();
+    const needs =
+      session !== null && entries.some((e) => e.kind === 'piece') && !this.precautions().isClear && this.otherwise().trim() === '';
+    if (needs)
+      return {
+        kept: false,
+        line: 0,
+        refusal: refusalOf('precautions', 'Precautions come first: read and answer them above, or say why it is done otherwise'),
+      };
+    this.touch();
+    const clock = this.clock();
+    const holderId = this.onItsWay ?? this.selection.piece()?.id ?? null;
+    const last = this.ownSteps().at(-1);
+    const change = lineChange(
+      this.open.record(),
+      entries,
+      {
+        place: this.place(),
+        holderId,
+        session,
+        time: clock && {
+          begunAt: new Date(clock.startedMs).toISOString(),
+          endedAt: new Date(clock.lastMs).toISOString(),
+          workedS: clock.workedS,
+        },
+        otherwise: this.precautions().isClear ? '' : this.otherwise().trim(),
+        carries: last ? { tool: last.tool, bit: last.bit, people: last.people } : {},
+      },
+      () => crypto.randomUUID(),
+    );
+    if (!change.ok) return { kept: false, line: change.line, refusal: refusalOf(change.code, change.message) };
+    if (change.pieceId !== null) this.onItsWay = change.pieceId;
+    this.clock.set(session ? startClock(Date.now()) : null);
+    this.store();
+    const result = await this.service.send(change.ops, { typed });
+    if (result.kept && change.pieceId !== null) await this.selection.choose({ piece: change.pieceId });
+    if (this.onItsWay === change.pieceId) this.onItsWay = null;
+    return result.kept ? { kept: true, pieceId: change.pieceId } : { kept: false, line: 0, refusal: result.refusal };
+  }
+
+  async send(ops: readonly Op[]): Promise<Refusal | null> {
+    if (ops.length === 0) return null;
+    this.touch();
+    const result = await this.service.send(ops);
+    return result.kept ? null : result.refusal;
+  }
+
+  private place(): Place | null {
+    const vehicle = this.selection.vehicle();
+    const subsystem = this.selection.subsystem();
+    const inside = this.selection.inside();
+    if (!vehicle || !subsystem) return null;
+    return { vehicleId: vehicle.id, subsystemId: inside ? null : subsystem.id, parentId: inside?.id ?? null };
+  }
+
+  /** the last step this bench added */
+  readonly lastStep = computed(() => this.ownSteps().at(-1) ?? null);
+}

@@ -1,0 +1,185 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { DAMAGE_FROM, type Piece, type PieceFields } from '@each-bolt/core/record';
+import { closedAndDamaged } from '@each-bolt/core/bench';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { VehicleMark } from '../shared/vehicle-mark';
+
+/** What was left closed, and what is damaged: with reasons, so that no figure is taken for more than it is. */
+@Component({
+  selector: 'eb-closed-view',
+  imports: [EditField, VehicleMark],
+  template: `<div class="sheet scroll">
+    <header class="sheet-head">
+      <div>
+        <h1>Left closed and damaged</h1>
+        <p class="soft">What is inside a piece that stayed closed is in no count, mass or cost of this study; each total says so.</p>
+      </div>
+    </header>
+    @if (selection.piece(); as piece) {
+      @if (mayEdit()) {
+        <div class="acts">
+          @if (piece.opened !== 'closed') {
+            <button type="button" class="quiet-button" (click)="leaveClosed(piece, why)">Leave “{{ piece.name }}” closed, because</button>
+            <input #why type="text" class="plain reason" maxlength="400" placeholder="reason" aria-label="Reason to leave it closed" />
+          }
+          @if (piece.damage === '') {
+            <button type="button" class="quiet-button" (click)="damaged(piece, what)">“{{ piece.name }}” is damaged:</button>
+            <input #what type="text" class="plain reason" maxlength="400" placeholder="what happened" aria-label="What the damage is" />
+          }
+        </div>
+      }
+    } @else if (mayEdit()) {
+      <p class="soft">Choose a piece in the stack to put it on one of the two lists.</p>
+    }
+    <section aria-label="Left closed">
+      <h2>Left closed</h2>
+      @if (register().closed.length === 0) {
+        <p class="soft">Nothing was left closed.</p>
+      } @else {
+        <table class="ruled" aria-label="Left closed">
+          <thead>
+            <tr>
+              <th scope="col">Piece</th>
+              <th scope="col">Why it stays closed</th>
+              <th scope="col">What may be missed</th>
+              <th scope="col">Seen from outside</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of register().closed; track row.id) {
+              <tr>
+                <th scope="row">
+                  <eb-vehicle-mark [place]="placeOf(row)" />
+                  <button type="button" class="link-button" (click)="selection.choosePiece(row.id)">{{ row.name }}</button>
+                </th>
+                @for (field of closedFields; track field.field) {
+                  <td>
+                    <eb-edit-field
+                      [label]="field.label + ', ' + row.name"
+                      [shape]="{ kind: 'lines' }"
+                      [value]="row[field.field]"
+                      [disabled]="!mayEdit()"
+                      [fault]="edits.faultOf(row.id, field.field)"
+                      (committed)="edit(row, field.field, $any($event))"
+                    />
+                  </td>
+                }
+              </tr>
+            }
+          </tbody>
+        </table>
+      }
+    </section>
+    <section aria-label="Damaged">
+      <h2>Damaged</h2>
+      @if (register().damaged.length === 0) {
+        <p class="soft">No damage is recorded.</p>
+      } @else {
+        <table class="ruled" aria-label="Damaged">
+          <thead>
+            <tr>
+              <th scope="col">Piece</th>
+              <th scope="col">Damage</th>
+              <th scope="col">From</th>
+              <th scope="col" class="right">Pictures</th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (row of register().damaged; track row.id) {
+              <tr>
+                <th scope="row">
+                  <eb-vehicle-mark [place]="placeOf(row)" />
+                  <button type="button" class="link-button" (click)="selection.choosePiece(row.id)">{{ row.name }}</button>
+                </th>
+                <td>
+                  <eb-edit-field
+                    [label]="'Damage of ' + row.name"
+                    [shape]="{ kind: 'lines' }"
+                    [value]="row.damage"
+                    [disabled]="!mayEdit()"
+                    (committed)="edit(row, 'damage', $any($event))"
+                  />
+                </td>
+                <td class="from">
+                  <eb-edit-field
+                    [label]="'Where the damage of ' + row.name + ' is from'"
+                    [options]="from"
+                    [value]="row.damageFrom ?? ''"
+                    [disabled]="!mayEdit()"
+                    (committed)="edit(row, 'damageFrom', $any($event))"
+                  />
+                </td>
+                <td class="right figure">{{ open.picturesOf().get(row.id)?.length ?? 'none yet' }}</td>
+              </tr>
+            }
+          </tbody>
+        </table>
+        <p class="soft small">A picture is taken in the card of the piece, or with the camera of the bench.</p>
+      }
+    </section>
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .reason {
+      min-width: 220px;
+    }
+    .from {
+      width: 150px;
+    }
+    section h2 {
+      margin: 10px 0 4px;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ClosedView {
+  protected readonly open = inject(OpenStudy);
+  protected readonly selection = inject(Selection);
+  protected readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+
+  protected readonly mayEdit = computed(() => this.service.can()('piece.add'));
+  protected readonly register = computed(() => closedAndDamaged(this.open.record()));
+  protected readonly closedFields = [
+    { field: 'closedReason', label: 'Why it stays closed' },
+    { field: 'closedRisk', label: 'What may be missed' },
+    { field: 'seenOutside', label: 'Seen from outside' },
+  ] as const;
+  protected readonly from: readonly FieldOption[] = [
+    { value: '', word: 'not said' },
+    ...DAMAGE_FROM.map((value) => ({ value, word: value === 'was there' ? 'was there before' : 'done in taking apart' })),
+  ];
+
+  protected placeOf(piece: Piece): number {
+    return this.open.record().vehicles.findIndex((v) => v.id === piece.vehicleId);
+  }
+
+  protected edit(piece: Piece, field: keyof PieceFields, value: string | null): void {
+    void this.edits.edit('piece', piece, { [field]: value });
+  }
+
+  protected async leaveClosed(piece: Piece, why: HTMLInputElement): Promise<void> {
+    if (why.value.trim() === '') {
+      why.focus();
+      return;
+    }
+    if (await this.edits.edit('piece', piece, { opened: 'closed', closedReason: why.value.trim() })) why.value = '';
+  }
+
+  protected async damaged(piece: Piece, what: HTMLInputElement): Promise<void> {
+    if (what.value.trim() === '') {
+      what.focus();
+      return;
+    }
+    if (await this.edits.edit('piece', piece, { damage: what.value.trim(), damageFrom: 'taking apart' })) what.value = '';
+  }
+}

@@ -1,0 +1,141 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { fixed } from '@each-bolt/core/shared';
+import { countByWeight, readingFault, setLineOf, takeCount, type CountSample, type WeighedLot } from '@each-bolt/core/bench';
+import type { FastenerSet } from '@each-bolt/core/record';
+import { Session as SignedIn } from '../people/session';
+import { OpenStudy } from '../record/open-study';
+import type { Refusal } from '../record/record-api';
+import { Selection } from '../record/selection';
+import { RefusalNote } from '../shared/refusal-note';
+import { BenchWork } from './bench-work';
+import { InstrumentService } from './instrument-service';
+
+/** How many alike fasteners lie on the scale, how certain that is, and into which set the count goes. */
+@Component({
+  selector: 'eb-count-by-weighing',
+  imports: [RefusalNote],
+  template: `<section aria-label="Count by weighing">
+    <h2>Count by weighing</h2>
+    <p class="soft small">
+      Weigh a counted few first, then the whole lot. The count is only called certain when it is wrong at most once in a hundred.
+    </p>
+    @if (refusal(); as why) {
+      <eb-refusal [message]="why.message" [issues]="why.issues" action="Close" (acted)="refusal.set(null)" />
+    }
+    <div class="acts">
+      <label>Counted <input #few type="number" class="plain" min="1" value="10" aria-label="How many are counted by hand" /></label>
+      <button type="button" class="quiet-button" (click)="weighSample(few.valueAsNumber)">These lie on the scale</button>
+      @if (sample(); as s) {
+        <span class="figure">{{ s.count }} weigh {{ grams(s.massKg) }}</span>
+        <button type="button" class="main-button" (click)="weighLot()">Now the whole lot</button>
+      }
+    </div>
+    @if (counted(); as result) {
+      <p role="status" class="result" [class.fault]="!result.isCertain">{{ text() }}</p>
+      @if (sets().length > 0) {
+        <div class="acts">
+          @for (set of sets(); track set.id) {
+            <button type="button" class="quiet-button" (click)="takeOver(set)">Into {{ wordOf(set) }} of {{ piece()?.name }}</button>
+          }
+        </div>
+      } @else {
+        <p class="soft small">Choose a piece with a fastener set to take the count over into it.</p>
+      }
+    }
+    <p role="status" class="soft small">{{ said() }}</p>
+  </section>`,
+  styles: `
+    label {
+      font: 500 12.5px/1.6 var(--label);
+      color: var(--soft);
+    }
+    input {
+      width: 84px;
+    }
+    h2 {
+      margin: 14px 0 4px;
+    }
+    .small {
+      font-size: 12.5px;
+      margin-bottom: 6px;
+    }
+    .result {
+      margin-top: 6px;
+      font-weight: 500;
+    }
+    .fault {
+      color: var(--amber);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class CountByWeighing {
+  private readonly service = inject(InstrumentService);
+  private readonly work = inject(BenchWork);
+  private readonly open = inject(OpenStudy);
+  private readonly selection = inject(Selection);
+  private readonly signedIn = inject(SignedIn);
+
+  protected readonly refusal = signal<Refusal | null>(null);
+  protected readonly said = signal('');
+  protected readonly sample = signal<CountSample | null>(null);
+  private readonly lot = signal<WeighedLot['taken'] | null>(null);
+  protected readonly piece = this.selection.piece;
+  protected readonly sets = computed(() => this.open.fastenersOf().get(this.piece()?.id ?? '') ?? []);
+
+  protected readonly counted = computed(() => {
+    const [sample, lot] = [this.sample(), this.lot()];
+    return sample && lot ? countByWeight({ massKg: lot.reading.value ?? 0, uKg: lot.reading.u ?? 0 }, sample) : null;
+  });
+  protected readonly text = computed(() => {
+    const lot = this.counted();
+    if (!lot) return '';
+    const chance = `${fixed(lot.certainty * 100, lot.certainty > 0.999 ? 2 : 0)} %`;
+    return lot.isCertain
+      ? `${fixed(lot.count, 0)} pieces: certain to ${chance} (${fixed(lot.ratio, 2)} ± ${fixed(lot.u, 2)})`
+      : `About ${fixed(lot.count, 0)} pieces, not certain: ${fixed(lot.low, 0)} to ${fixed(lot.high, 0)} are possible, ${chance} for ${fixed(lot.count, 0)}. Weigh a larger sample, or count smaller lots`;
+  });
+
+  protected grams(kg: number): string {
+    return `${fixed(kg * 1000, 1)} g`;
+  }
+
+  protected wordOf(set: FastenerSet): string {
+    return setLineOf('fasteners', set);
+  }
+
+  private scale(): WeighedLot['taken'] | null {
+    const instrument = this.service.all().find((i) => i.kind === 'scale') ?? this.service.all().find((i) => i.kind === 'floor scale');
+    if (!instrument) {
+      this.refusal.set({ code: 'no-scale', message: 'No scale is set up', issues: [] });
+      return null;
+    }
+    const reading = instrument.last;
+    const fault = readingFault(instrument, reading, new Date().toISOString());
+    this.refusal.set(fault === null ? null : { code: 'reading', message: fault, issues: [] });
+    return fault === null && reading ? { instrument, reading, by: this.signedIn.person?.name ?? '' } : null;
+  }
+
+  protected weighSample(count: number): void {
+    const taken = this.scale();
+    if (!taken) return;
+    if (!(Number.isInteger(count) && count >= 1)) {
+      this.refusal.set({ code: 'sample', message: 'Say how many lie on the scale: a whole number from 1', issues: [] });
+      return;
+    }
+    this.sample.set({ count, massKg: taken.reading.value ?? 0, uKg: taken.reading.u ?? 0 });
+    this.lot.set(null);
+  }
+
+  protected weighLot(): void {
+    this.lot.set(this.scale());
+  }
+
+  protected async takeOver(set: FastenerSet): Promise<void> {
+    const [sample, taken, counted] = [this.sample(), this.lot(), this.counted()];
+    if (!sample || !taken || !counted) return;
+    const refusal = await this.work.send(takeCount({ sample, taken, counted }, set, () => crypto.randomUUID()));
+    this.refusal.set(refusal);
+    if (!refusal) this.said.set(`${fixed(counted.count, 0)} counted by weighing, kept in the set`);
+  }
+}

@@ -1,0 +1,103 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import type { InstrumentKind, InstrumentNow } from '@each-bolt/core/bench';
+import { Observable, filter, firstValueFrom, scan, shareReplay, timeout } from 'rxjs';
+import { RecordApi, type Refusal } from '../record/record-api';
+
+export interface NewInstrument {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: InstrumentKind;
+  readonly host: string;
+  readonly port: number;
+}
+
+const MADE_WITHIN_MS = 20_000;
+
+interface Heard {
+  readonly all: readonly InstrumentNow[];
+  readonly lost: boolean;
+}
+
+type News = { readonly all: readonly InstrumentNow[] } | { readonly one: InstrumentNow } | 'lost';
+
+const newsOf = (event: Event): unknown => JSON.parse((event as MessageEvent<string>).data) as unknown;
+
+const heardAfter = ({ all }: Heard, news: News): Heard => {
+  if (news === 'lost')
+    return { all: all.map((i) => ({ ...i, state: 'away' as const, fault: 'no connection to the server', last: null })), lost: true };
+  if ('all' in news) return { all: news.all, lost: false };
+  return { all: all.map((i) => (i.id === news.one.id ? news.one : i)), lost: false };
+};
+
+/** The instruments of the house as the server tells of them, and what they are told. */
+@Injectable({ providedIn: 'root' })
+export class InstrumentService {
+  private readonly api = inject(RecordApi);
+
+  private readonly told$ = new Observable<News>((heard) => {
+    const source = new EventSource('/api/instruments/events?ngsw-bypass=');
+    source.addEventListener('all', (event) => heard.next({ all: newsOf(event) as readonly InstrumentNow[] }));
+    source.addEventListener('one', (event) => heard.next({ one: newsOf(event) as InstrumentNow }));
+    source.onerror = () => heard.next('lost');
+    return () => source.close();
+  }).pipe(scan(heardAfter, { all: [], lost: true }), shareReplay({ bufferSize: 1, refCount: true }));
+
+  private readonly heard = toSignal(this.told$, { initialValue: { all: [], lost: true } });
+  readonly all = computed(() => this.heard().all);
+  readonly isAway = computed(() => this.heard().lost);
+
+  command(id: string, command: 'zero' | 'tare' | 'clear tare' | 'trigger' | 'clear count'): Promise<Refusal | null> {
+    return this.ask(this.api.instrumentCommand(id, command));
+  }
+
+  /** Puts a demo part on or into a stand-in. */
+  place(id: string, numbers: readonly number[], symbols: readonly string[] = []): Promise<Refusal | null> {
+    return this.ask(this.api.placeOnInstrument(id, { numbers, symbols }));
+  }
+
+  add(instrument: NewInstrument): Promise<Refusal | null> {
+    return this.ask(this.api.addInstrument(instrument));
+  }
+
+  remove(id: string): Promise<Refusal | null> {
+    return this.ask(this.api.removeInstrument(id));
+  }
+
+  /** The file an instrument made last: a picture, a scan. */
+  async file(id: string): Promise<Blob | Refusal> {
+    try {
+      return await firstValueFrom(this.api.instrumentFile(id));
+    } catch (refusal) {
+      return refusal as Refusal;
+    }
+  }
+
+  /** The file an instrument makes after it was triggered, once it tells of it. */
+  async made(id: string, seqBefore: number): Promise<Blob | Refusal> {
+    try {
+      await firstValueFrom(
+        this.told$.pipe(
+          filter(({ all }) => (all.find((i) => i.id === id)?.last?.seq ?? -1) > seqBefore),
+          timeout(MADE_WITHIN_MS),
+        ),
+      );
+    } catch {
+      return {
+        code: 'no-file',
+        message: 'The instrument was triggered and made nothing. Look whether it is ready, and try again',
+        issues: [],
+      };
+    }
+    return this.file(id);
+  }
+
+  private async ask(request: Observable<object>): Promise<Refusal | null> {
+    try {
+      await firstValueFrom(request);
+      return null;
+    } catch (refusal) {
+      return refusal as Refusal;
+    }
+  }
+}

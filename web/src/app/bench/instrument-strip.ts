@@ -1,0 +1,295 @@
+import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, output, signal, untracked } from '@angular/core';
+import { RouterLink } from '@angular/router';
+import {
+  readingFault,
+  readingText,
+  takeElements,
+  takeReading,
+  takeTorque,
+  type InstrumentNow,
+  type InstrumentReading,
+  type ReadField,
+  type Taken,
+} from '@each-bolt/core/bench';
+import type { Op, Piece } from '@each-bolt/core/record';
+import { Session as SignedIn } from '../people/session';
+import { OpenStudy } from '../record/open-study';
+import { Selection } from '../record/selection';
+import { TakePicture } from '../pictures/take-picture';
+import { BenchWork } from './bench-work';
+import { InstrumentService } from './instrument-service';
+
+/** Below this an instrument shows nothing lying on it. */
+const NOTHING_OF_MOST = 0.00002;
+const CAMERA_HERE = 'bench camera';
+
+/** What the instruments read now, and one key to take it. */
+@Component({
+  selector: 'eb-instrument-strip',
+  imports: [RouterLink],
+  template: `<section aria-label="Instruments">
+    @if (shown(); as row) {
+      <select class="plain" aria-label="Instrument" (change)="chosenId.set($any($event.target).value)">
+        @for (one of service.all(); track one.id) {
+          <option [value]="one.id" [selected]="one.id === row.now.id">{{ one.name }}</option>
+        }
+      </select>
+      <span class="figure reads" role="status" aria-label="Reads now">{{ row.text }}</span>
+      <small class="state" [class.fault]="row.isFault">{{ row.state }}</small>
+    } @else {
+      <span class="soft small">{{ service.isAway() ? 'The server tells of no instruments now.' : 'No instrument is set up.' }}</span>
+    }
+    @if (chosen(); as now) {
+      <div class="acts">
+        <button type="button" class="main-button" title="Take the reading (F8)" (click)="take(1)">Take <kbd>F8</kbd></button>
+        @if (many() > 1 && now.last?.quantity === 'mass') {
+          <button type="button" class="quiet-button" title="All of the piece lie on the scale (Shift F8)" (click)="take(many())">
+            All {{ many() }} together
+          </button>
+        }
+        @if (now.kind === 'scale' || now.kind === 'floor scale') {
+          <button type="button" class="quiet-button" (click)="tell(now, 'tare')">Tare</button>
+          <button type="button" class="quiet-button" (click)="tell(now, 'zero')">Zero</button>
+          <label class="auto"
+            ><input type="checkbox" [checked]="auto()" (change)="auto.set($any($event.target).checked)" /> by itself</label
+          >
+        } @else if (now.kind === 'camera') {
+          <button type="button" class="quiet-button" (click)="trigger(now)">Trigger</button>
+          <label class="auto" title="Pictures made at the camera itself go onto the piece that is open at this bench">
+            <input type="checkbox" [checked]="isCameraHere()" (change)="setCameraHere($any($event.target).checked)" /> this bench’s
+          </label>
+        } @else if (now.kind === 'alloy analyser' || now.kind === 'mesh scanner') {
+          <button type="button" class="quiet-button" (click)="tell(now, 'trigger')">Trigger</button>
+        }
+        <a class="quiet-button" routerLink="../instruments" queryParamsHandling="preserve">Set up</a>
+      </div>
+    }
+  </section>`,
+  styles: `
+    :host {
+      flex: none;
+    }
+    section {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px 10px;
+      align-items: center;
+    }
+    .plain {
+      max-width: 150px;
+    }
+    .reads {
+      min-width: 92px;
+      font-size: 17px;
+      text-align: right;
+    }
+    .state {
+      min-width: 56px;
+      font: 500 12.5px/1.3 var(--label);
+      color: var(--soft);
+    }
+    .state.fault {
+      color: var(--amber);
+    }
+    .acts {
+      margin-left: auto;
+    }
+    .auto {
+      display: inline-flex;
+      gap: 5px;
+      align-items: center;
+      font: 500 13px/1 var(--label);
+    }
+    a.quiet-button {
+      text-decoration: none;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+    kbd {
+      font: 400 11px/1 var(--figure);
+      border: 1px solid currentColor;
+      border-radius: 2px;
+      padding: 0 3px;
+      margin-left: 4px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class InstrumentStrip {
+  /** a reading that goes into the entry line */
+  readonly asText = output<Taken & { readonly text: string }>();
+  readonly said = output<string>();
+
+  protected readonly service = inject(InstrumentService);
+  private readonly work = inject(BenchWork);
+  private readonly open = inject(OpenStudy);
+  private readonly selection = inject(Selection);
+  private readonly signedIn = inject(SignedIn);
+  private readonly takes = inject(TakePicture);
+
+  protected readonly chosenId = signal('');
+  protected readonly auto = signal(false);
+  protected readonly chosen = computed<InstrumentNow | null>(
+    () =>
+      this.service.all().find((i) => i.id === this.chosenId()) ??
+      this.service.all().find((i) => i.kind === 'scale') ??
+      this.service.all()[0] ??
+      null,
+  );
+  protected readonly many = computed(() => this.selection.piece()?.quantity ?? 1);
+  protected readonly shown = computed(() => {
+    const now = this.chosen();
+    if (!now) return null;
+    const { last, state, fault } = now;
+    if (state === 'connecting') return { now, text: '–', state: 'connecting …', isFault: false };
+    if (state !== 'ready') return { now, text: '–', state: fault, isFault: true };
+    if (last === null) return { now, text: '–', state: 'ready', isFault: false };
+    if (last.overload) return { now, text: 'over', state: 'overload', isFault: true };
+    return { now, text: readingText(last, now.most), state: last.stable ? 'still' : 'moving', isFault: false };
+  });
+  protected readonly isCameraHere = signal(localStorage.getItem(CAMERA_HERE) === 'yes');
+  /** this bench asked for the next picture */
+  private isTriggered = false;
+  /** taken by itself once per piece */
+  private lastAuto = '';
+  /** the scale was seen empty since the piece was chosen, so that what lies on it now is this piece */
+  private emptied = '';
+  private readonly seen = new Map<string, number>();
+  /** the last reading kept of each instrument that tells a reading once */
+  private readonly takenOnce = new Map<string, number>();
+
+  constructor() {
+    effect(() => {
+      const [now, piece, auto] = [this.chosen(), this.selection.piece(), this.auto()];
+      untracked(() => this.autoTake(now, piece, auto));
+    });
+    effect(() => {
+      const camera = this.service.all().find((i) => i.kind === 'camera');
+      const seq = camera?.last?.seq ?? 0;
+      untracked(() => {
+        if (camera?.state !== 'ready') return;
+        // what it made before this bench looked is not taken
+        const before = this.seen.get(camera.id);
+        this.seen.set(camera.id, seq);
+        if (before === undefined || before === seq || !(this.isCameraHere() || this.isTriggered)) return;
+        this.isTriggered = false;
+        void this.takePicture(camera);
+      });
+    });
+  }
+
+  private autoTake(now: InstrumentNow | null, piece: Piece | null, auto: boolean): void {
+    const reading = now?.last;
+    if (!auto || !now || !piece || reading?.quantity !== 'mass' || piece.massEachKg !== null || piece.quantity !== 1) return;
+    const isEmpty = reading.value !== null && reading.value < (now.most ?? 1) * NOTHING_OF_MOST;
+    if (isEmpty) this.emptied = piece.id;
+    else if (reading.stable && this.emptied === piece.id && this.lastAuto !== piece.id) {
+      this.lastAuto = piece.id;
+      void this.take(1);
+    }
+  }
+
+  @HostListener('document:keydown.f8', ['$event'])
+  @HostListener('document:keydown.shift.f8', ['$event'])
+  protected onKey(event: Event): void {
+    event.preventDefault();
+    void this.take((event as KeyboardEvent).shiftKey ? this.many() : 1);
+  }
+
+  protected async take(count: number): Promise<void> {
+    const now = this.chosen();
+    if (!now) {
+      this.said.emit('No instrument is set up');
+      return;
+    }
+    const reading = now.last;
+    const fault = readingFault(now, reading, new Date().toISOString());
+    if (fault !== null || !reading) {
+      this.said.emit(fault ?? '');
+      return;
+    }
+    const piece = this.selection.piece();
+    if (reading.quantity === 'length') {
+      this.asText.emit({ ...this.takenOf(now, reading), text: readingText(reading) });
+      return;
+    }
+    if (!piece) {
+      this.said.emit('Choose the piece first that this is read on');
+      return;
+    }
+    if (reading.quantity === 'count') {
+      this.said.emit(`${now.name} makes files; what it makes is taken by itself or under “Instruments”`);
+      return;
+    }
+    // a shot or a screw let go is told once, and is kept once
+    const isToldOnce = reading.quantity !== 'mass';
+    if (isToldOnce && this.takenOnce.get(now.id) === reading.seq) {
+      this.said.emit(`This reading of ${now.name} has been taken already`);
+      return;
+    }
+    const ops = this.opsOf(now, reading, piece, count);
+    if (ops.length === 0) {
+      this.said.emit('Record a fastener set first that the torque was read on');
+      return;
+    }
+    if (isToldOnce) this.takenOnce.set(now.id, reading.seq);
+    const refusal = await this.work.send(ops);
+    if (refusal && isToldOnce) this.takenOnce.delete(now.id);
+    this.said.emit(
+      refusal
+        ? refusal.message
+        : `${readingText(reading, now.most)} from ${now.name} on ${piece.name}${count > 1 ? `, ${count} together` : ''}`,
+    );
+  }
+
+  private takenOf(instrument: InstrumentNow, reading: InstrumentReading): Taken {
+    return { instrument, reading, by: this.signedIn.person?.name ?? '' };
+  }
+
+  private opsOf(now: InstrumentNow, reading: InstrumentReading, piece: Piece, count: number): readonly Op[] {
+    const taken = this.takenOf(now, reading);
+    const newId = (): string => crypto.randomUUID();
+    if (reading.elements !== null) return takeElements(taken, piece, newId);
+    if (reading.quantity === 'torque') {
+      const set = [...(this.open.fastenersOf().get(piece.id) ?? [])].sort((a, b) => a.sequence - b.sequence).at(-1);
+      return set ? takeTorque(taken, set, newId) : [];
+    }
+    return takeReading(taken, piece, 'massEachKg' satisfies ReadField, count, newId);
+  }
+
+  /** A camera serves one bench: its own pictures must not land on the piece that is open at another. */
+  protected setCameraHere(is: boolean): void {
+    localStorage.setItem(CAMERA_HERE, is ? 'yes' : '');
+    this.isCameraHere.set(is);
+  }
+
+  protected async trigger(camera: InstrumentNow): Promise<void> {
+    this.isTriggered = true;
+    await this.tell(camera, 'trigger');
+  }
+
+  protected async tell(now: InstrumentNow, command: 'tare' | 'zero' | 'trigger'): Promise<void> {
+    this.work.touch();
+    const refusal = await this.service.command(now.id, command);
+    this.said.emit(refusal ? refusal.message : `${now.name}: ${command}`);
+  }
+
+  /** The picture the camera made goes onto the chosen piece. */
+  private async takePicture(camera: InstrumentNow): Promise<void> {
+    const piece = this.selection.piece();
+    if (!piece) {
+      this.said.emit('The camera made a picture; choose the piece first that it shows');
+      return;
+    }
+    const file = await this.service.file(camera.id);
+    if (!(file instanceof Blob)) {
+      this.said.emit(file.message);
+      return;
+    }
+    const next = Math.max(-1, ...(this.open.picturesOf().get(piece.id) ?? []).map((p) => p.sequence)) + 1;
+    const faults = await this.takes.take({ pieceId: piece.id, rigId: null }, [new File([file], 'bench.png', { type: 'image/png' })], next);
+    this.work.touch();
+    this.said.emit(faults[0] ?? `A picture of ${piece.name} from ${camera.name}`);
+  }
+}

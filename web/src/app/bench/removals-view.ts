@@ -1,0 +1,487 @@
+import { ChangeDetectionStrategy, Component, HostListener, computed, inject, signal } from '@angular/core';
+import { counted } from '@each-bolt/core/shared';
+import { DIRECTIONS, type Op, type Step, type StepFields } from '@each-bolt/core/record';
+import {
+  DIRECTION_WORD,
+  afterByNumber,
+  joinWithBefore,
+  moveStep,
+  removeStep,
+  splitStep,
+  stepsOf,
+  toggleAfter,
+  type Loss,
+} from '@each-bolt/core/bench';
+import { OpenStudy } from '../record/open-study';
+import type { Refusal } from '../record/record-api';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+import { EditField, type FieldOption } from '../shared/edit-field';
+import { RefusalNote } from '../shared/refusal-note';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { isTyping } from '../shell/keys';
+import { BenchWork } from './bench-work';
+import { clockText } from './clock-text';
+import { afterText, stepManner, stepPieces } from './step-text';
+
+const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
+  { value: '', word: 'not said' },
+  { value: 'yes', word: yes },
+  { value: 'no', word: no },
+];
+
+/** The removals of a vehicle in their order: put right, split, joined, moved; and what the session probably lost. */
+@Component({
+  selector: 'eb-removals-view',
+  imports: [EditField, RefusalNote, VehicleMark],
+  template: `<div class="sheet scroll">
+    <header class="sheet-head">
+      <div>
+        <h1>Removals, in order</h1>
+        <p class="soft"><eb-vehicle-mark [place]="selection.vehiclePlace()" /> {{ summary() }}</p>
+      </div>
+      <div class="acts">
+        <select class="plain" aria-label="Vehicle" (change)="selection.choose({ vehicle: $any($event.target).value })">
+          @for (v of open.record().vehicles; track v.id) {
+            <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
+          }
+        </select>
+        @if (work.session() && work.mayRecord()) {
+          <button type="button" class="main-button" (click)="close()">
+            {{ losses().length === 0 ? 'Close the session' : 'Close it all the same' }}
+          </button>
+        }
+      </div>
+    </header>
+    @if (refusal(); as why) {
+      <eb-refusal [message]="why.message" [issues]="why.issues" action="Close" (acted)="refusal.set(null)" />
+    }
+    @if (work.session(); as session) {
+      <section class="losses" aria-label="Before the session ends">
+        <h2>Before “{{ session.name }}” ends</h2>
+        @for (loss of losses(); track loss.check + loss.aboutId) {
+          <div class="loss">
+            <div>
+              <strong>{{ loss.message }}</strong>
+              <span class="soft"> {{ loss.act }}.</span>
+            </div>
+            <div class="acts">
+              <button type="button" class="quiet-button" (click)="show(loss)">Show</button>
+              <input
+                #why
+                type="text"
+                class="plain"
+                maxlength="400"
+                placeholder="why it stays so"
+                [attr.aria-label]="'Why it stays so: ' + loss.message"
+              />
+              <button type="button" class="quiet-button" (click)="waive(loss, why)">Leave it so</button>
+            </div>
+          </div>
+        } @empty {
+          <p class="soft">
+            Nothing looks lost: every piece weighed, every pair complete, every connector with its cable, every removal with its tool.
+          </p>
+        }
+      </section>
+    }
+    @if (steps().length === 0) {
+      <p class="sheet-empty">
+        No removal is recorded on this vehicle yet. Begin a session under “Record”: then each piece becomes a removal by itself.
+      </p>
+    } @else {
+      <table class="ruled" aria-label="Removals">
+        <thead>
+          <tr>
+            <th scope="col" class="right">No.</th>
+            <th scope="col">Comes off</th>
+            <th scope="col">Tool</th>
+            <th scope="col">Bit</th>
+            <th scope="col">How</th>
+            <th scope="col">First had to come off</th>
+            <th scope="col" class="right">Time</th>
+            <th></th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track row.step.id; let i = $index) {
+            <tr [class.on]="row.step.id === chosen()?.id" (click)="chosenId.set(row.step.id)">
+              <td class="right figure">{{ i + 1 }}</td>
+              <th scope="row">
+                <button type="button" class="link-button" (click)="chosenId.set(row.step.id)">{{ row.pieces }}</button>
+                @if (row.step.otherwise !== '') {
+                  <small class="otherwise">done otherwise: {{ row.step.otherwise }}</small>
+                }
+              </th>
+              <td>{{ row.step.tool }}</td>
+              <td class="figure">{{ row.step.bit }}</td>
+              <td class="soft">{{ row.manner }}</td>
+              <td>{{ row.after }}</td>
+              <td class="right figure">{{ row.time }}</td>
+              <td class="buttons">
+                @if (work.mayRecord()) {
+                  <button
+                    type="button"
+                    class="icon-button"
+                    [attr.aria-label]="'Move removal ' + (i + 1) + ' up'"
+                    [disabled]="i === 0"
+                    (click)="move(row.step, -1)"
+                  >
+                    <i class="pi pi-arrow-up" aria-hidden="true"></i>
+                  </button>
+                  <button
+                    type="button"
+                    class="icon-button"
+                    [attr.aria-label]="'Move removal ' + (i + 1) + ' down'"
+                    [disabled]="i === rows().length - 1"
+                    (click)="move(row.step, 1)"
+                  >
+                    <i class="pi pi-arrow-down" aria-hidden="true"></i>
+                  </button>
+                }
+              </td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    }
+    @if (chosen(); as step) {
+      <section class="step" aria-label="Removal">
+        <header class="sheet-head">
+          <h2>Removal {{ number(step) }}: {{ pieces(step) }}</h2>
+          @if (work.mayRecord()) {
+            <div class="acts">
+              <button type="button" class="quiet-button" title="The removal before had to be done first, or not (x)" (click)="toggle(step)">
+                {{ waitsForBefore() ? 'It did not wait for the one before' : 'It waited for the one before' }}
+              </button>
+              <button
+                type="button"
+                class="quiet-button"
+                [disabled]="number(step) === 1"
+                title="Join with the one before (j)"
+                (click)="join(step)"
+              >
+                Join
+              </button>
+              <button
+                type="button"
+                class="quiet-button"
+                [disabled]="step.pieces.length < 2"
+                title="Split the last piece off (t)"
+                (click)="split(step)"
+              >
+                Split
+              </button>
+              <button type="button" class="quiet-button" (click)="remove(step)">Take off</button>
+            </div>
+          }
+        </header>
+        <dl class="facts">
+          <dt>Tool</dt>
+          <dd>
+            <eb-edit-field
+              label="Tool"
+              [value]="step.tool"
+              [disabled]="!work.mayRecord()"
+              (committed)="edit(step, { tool: $any($event) })"
+            />
+          </dd>
+          <dt>Bit</dt>
+          <dd>
+            <eb-edit-field label="Bit" [value]="step.bit" [disabled]="!work.mayRecord()" (committed)="edit(step, { bit: $any($event) })" />
+          </dd>
+          <dt>Comes off</dt>
+          <dd>
+            <eb-edit-field
+              label="Direction"
+              [options]="directions"
+              [value]="step.direction ?? ''"
+              [disabled]="!work.mayRecord()"
+              (committed)="edit(step, { direction: $any($event) })"
+            />
+          </dd>
+          <dt>People</dt>
+          <dd>
+            <eb-edit-field
+              label="People"
+              [shape]="{ kind: 'whole' }"
+              [leftward]="true"
+              [value]="step.people"
+              [disabled]="!work.mayRecord()"
+              [fault]="edits.faultOf(step.id, 'people')"
+              (committed)="edit(step, { people: $any($event) })"
+            />
+          </dd>
+          @for (flag of flags; track flag.field) {
+            <dt>{{ flag.label }}</dt>
+            <dd>
+              <eb-edit-field
+                [label]="flag.label"
+                [options]="flag.options"
+                [value]="said(step[flag.field])"
+                [disabled]="!work.mayRecord()"
+                (committed)="setFlag(step, flag.field, $any($event))"
+              />
+            </dd>
+          }
+          <dt>First had to come off</dt>
+          <dd>
+            <eb-edit-field
+              label="Numbers of the removals that had to come first"
+              placeholder="none"
+              [value]="numbers(step)"
+              [disabled]="!work.mayRecord()"
+              [fault]="afterFault()"
+              (committed)="setAfter(step, $any($event))"
+            />
+          </dd>
+          <dt>Rig</dt>
+          <dd>
+            <eb-edit-field
+              label="Rig"
+              [options]="rigs()"
+              [value]="step.rigId ?? ''"
+              [disabled]="!work.mayRecord()"
+              (committed)="edit(step, { rigId: $any($event) })"
+            />
+          </dd>
+          <dt>Time, min</dt>
+          <dd>
+            <eb-edit-field
+              label="Time, min"
+              [shape]="minutes"
+              [leftward]="true"
+              [value]="step.workedS"
+              [disabled]="!work.mayRecord()"
+              [fault]="edits.faultOf(step.id, 'workedS')"
+              (committed)="edit(step, { workedS: $any($event) })"
+            />
+          </dd>
+          <dt>Released, let out</dt>
+          <dd>{{ released(step) }}</dd>
+          <dt>Remarks</dt>
+          <dd>
+            <eb-edit-field
+              label="Remarks"
+              [shape]="{ kind: 'lines' }"
+              [value]="step.note"
+              [disabled]="!work.mayRecord()"
+              (committed)="edit(step, { note: $any($event) })"
+            />
+          </dd>
+        </dl>
+      </section>
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .losses {
+      border: 1px solid var(--line);
+      background: var(--sheet);
+      padding: 10px 14px;
+    }
+    .loss {
+      display: flex;
+      flex-wrap: wrap;
+      justify-content: space-between;
+      gap: 6px 16px;
+      align-items: center;
+      padding: 6px 0;
+      border-bottom: 1px solid var(--fine);
+      font-size: 13.5px;
+    }
+    .loss strong {
+      font-weight: 500;
+    }
+    .loss > div:first-child {
+      flex: 1 1 340px;
+    }
+    tbody tr {
+      cursor: pointer;
+    }
+    .otherwise {
+      display: block;
+      color: var(--amber);
+      font-weight: 500;
+    }
+    .buttons {
+      white-space: nowrap;
+    }
+    .step {
+      border-top: 1px solid var(--ink);
+      padding-top: 10px;
+    }
+    .facts {
+      grid-template-columns: max-content minmax(0, 260px) max-content minmax(0, 320px);
+    }
+    .facts dt {
+      text-align: left;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class RemovalsView {
+  protected readonly open = inject(OpenStudy);
+  protected readonly selection = inject(Selection);
+  protected readonly work = inject(BenchWork);
+  protected readonly edits = inject(RowEdits);
+
+  protected readonly refusal = signal<Refusal | null>(null);
+  protected readonly chosenId = signal('');
+  protected readonly afterFault = signal('');
+  protected readonly minutes = { kind: 'number', per: 60, unit: 'min', digits: 1 } as const;
+  protected readonly directions: readonly FieldOption[] = [
+    { value: '', word: 'not said' },
+    ...DIRECTIONS.map((value) => ({ value, word: DIRECTION_WORD[value] })),
+  ];
+  protected readonly flags = [
+    { field: 'seen', label: 'Seen or blind', options: YES_NO('seen', 'blind') },
+    { field: 'holdsItself', label: 'Without its fasteners', options: YES_NO('holds itself', 'must be held') },
+    { field: 'oneWay', label: 'Goes back', options: YES_NO('one way only', 'more than one way') },
+  ] as const;
+  protected readonly losses = computed(() => this.work.losses());
+  protected readonly steps = computed(() => stepsOf(this.open.record().steps, this.selection.vehicle()?.id ?? ''));
+  protected readonly rows = computed(() =>
+    this.steps().map((step) => ({
+      step,
+      pieces: stepPieces(step, this.open.pieceById()),
+      manner: stepManner(step),
+      after: afterText(step, this.steps()),
+      time: step.workedS === null ? '–' : clockText(step.workedS),
+    })),
+  );
+  protected readonly chosen = computed(() => this.steps().find((s) => s.id === this.chosenId()) ?? null);
+  protected readonly waitsForBefore = computed(() => {
+    const step = this.chosen();
+    const before = step && this.steps()[this.steps().indexOf(step) - 1];
+    return before !== null && before !== undefined && (step?.after.includes(before.id) ?? false);
+  });
+  protected readonly rigs = computed<readonly FieldOption[]>(() => [
+    { value: '', word: 'none' },
+    ...this.open.record().rigs.map((r) => ({ value: r.id, word: r.name })),
+  ]);
+  protected readonly summary = computed(() => {
+    const steps = this.steps();
+    const workedS = steps.reduce((sum, s) => sum + (s.workedS ?? 0), 0);
+    const without = steps.filter((s) => s.workedS === null).length;
+    const time =
+      steps.length === without ? 'no times yet' : `${clockText(workedS)} at work${without > 0 ? `, ${without} without time` : ''}`;
+    return `${this.selection.vehicle()?.name ?? ''} · ${counted(steps.length, 'removal')} · ${time}`;
+  });
+
+  @HostListener('document:keydown', ['$event'])
+  protected onKey(event: KeyboardEvent): void {
+    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target) || !this.work.mayRecord()) return;
+    const step = this.chosen();
+    const at = step ? this.steps().indexOf(step) : -1;
+    const act = {
+      ArrowDown: () => this.chosenId.set(this.steps()[at + 1]?.id ?? this.chosenId()),
+      ArrowUp: () => this.chosenId.set(this.steps()[Math.max(0, at - 1)]?.id ?? this.chosenId()),
+      x: () => step && this.toggle(step),
+      j: () => step && this.join(step),
+      t: () => step && this.split(step),
+    }[event.key];
+    if (!act) return;
+    event.preventDefault();
+    act();
+  }
+
+  protected number(step: Step): number {
+    return this.steps().indexOf(step) + 1;
+  }
+
+  protected pieces(step: Step): string {
+    return stepPieces(step, this.open.pieceById());
+  }
+
+  protected numbers(step: Step): string {
+    return step.after
+      .map((id) => this.steps().findIndex((s) => s.id === id) + 1)
+      .filter((n) => n > 0)
+      .join(', ');
+  }
+
+  protected said(value: boolean | null): string {
+    return value === null ? '' : value ? 'yes' : 'no';
+  }
+
+  protected released(step: Step): string {
+    const { connections, fluids } = this.open.record();
+    const names = [
+      ...step.connections.flatMap((id) => {
+        const c = connections.find((x) => x.id === id);
+        return c ? [`${c.count} ${c.kind}${c.release === null ? '' : `, ${c.release}`}`] : [];
+      }),
+      ...step.fluids.flatMap((id) => fluids.find((x) => x.id === id)?.name ?? []),
+    ];
+    return names.join('; ') || 'nothing';
+  }
+
+  protected edit(step: Step, fields: Partial<StepFields>): void {
+    this.work.touch();
+    void this.edits.edit('step', step, fields);
+  }
+
+  protected setFlag(step: Step, field: 'seen' | 'holdsItself' | 'oneWay', value: string | null): void {
+    this.edit(step, { [field]: value === null ? null : value === 'yes' });
+  }
+
+  protected setAfter(step: Step, typed: string): void {
+    const words = typed.split(/[\s,;]+/).filter((word) => word !== '');
+    const bad = words.find((word) => !/^\d{1,5}$/.test(word));
+    if (bad !== undefined) return this.afterFault.set(`“${bad}” is no number of a removal`);
+    const read = afterByNumber(this.steps(), step, words.map(Number));
+    this.afterFault.set(read.ok ? '' : read.message);
+    if (read.ok) this.edit(step, { after: read.after });
+  }
+
+  protected toggle(step: Step): void {
+    void this.send(toggleAfter(this.steps(), step));
+  }
+
+  protected join(step: Step): void {
+    const before = this.steps()[this.steps().indexOf(step) - 1];
+    void this.send(joinWithBefore(this.steps(), step)).then(() => this.chosenId.set(before?.id ?? ''));
+  }
+
+  /** The last piece of the removal becomes one of its own. */
+  protected split(step: Step): void {
+    void this.send(splitStep(this.steps(), step, step.pieces.slice(-1), crypto.randomUUID()));
+  }
+
+  protected move(step: Step, by: -1 | 1): void {
+    void this.send(moveStep(this.steps(), step, by));
+  }
+
+  protected remove(step: Step): void {
+    void this.send(removeStep(this.steps(), step));
+  }
+
+  private async send(ops: readonly Op[]): Promise<void> {
+    this.refusal.set(await this.work.send(ops));
+  }
+
+  protected show(loss: Loss): void {
+    const step = this.steps().find((s) => s.id === loss.aboutId);
+    if (step) return this.chosenId.set(step.id);
+    const piece =
+      this.open.pieceById().get(loss.aboutId) ??
+      this.open.pieceById().get(this.open.record().connections.find((c) => c.id === loss.aboutId)?.pieceId ?? '');
+    if (piece) this.selection.choosePiece(piece.id);
+  }
+
+  protected async waive(loss: Loss, why: HTMLInputElement): Promise<void> {
+    if (why.value.trim() === '') {
+      this.refusal.set({ code: 'reason', message: 'Say why it stays so; the reason is kept with the session', issues: [] });
+      why.focus();
+      return;
+    }
+    this.refusal.set(await this.work.waive(loss.check, loss.aboutId, why.value.trim()));
+  }
+
+  protected async close(): Promise<void> {
+    this.refusal.set(await this.work.close());
+  }
+}

@@ -1,0 +1,232 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import type { TagSheet } from '@each-bolt/core/record';
+import { LABEL_STOCKS, judgeTag, nextFreeTag, nextTagNumber, tagPrefix, tagText, tagsOf } from '@each-bolt/core/bench';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+import { BenchWork } from './bench-work';
+
+/** Tags: sheets to print, and what a scanned tag is. */
+@Component({
+  selector: 'eb-tags-view',
+  template: `<div class="sheet scroll">
+    <header class="sheet-head">
+      <div>
+        <h1>Tags</h1>
+        <p class="soft">
+          A tag names vehicle and subsystem, counts up, and ends in a character that finds every misread one. The square beside it holds the
+          same text.
+        </p>
+      </div>
+    </header>
+    <section class="scan" aria-label="Scan">
+      <label
+        >Scan or type a tag
+        <input #tag type="text" class="plain figure" autocomplete="off" aria-label="Scan or type a tag" (keydown.enter)="scan(tag)" />
+      </label>
+      @if (found(); as text) {
+        <p role="status" [class.stop]="isStop()">{{ text }}</p>
+      }
+    </section>
+    @if (mayPrint()) {
+      <section class="make" aria-label="A new sheet">
+        <h2>A new sheet for {{ selection.subsystem()?.name ?? 'the vehicle' }}, {{ selection.vehicle()?.name }}</h2>
+        <div class="acts">
+          <label>Tags <input #n type="number" class="plain" min="1" max="2000" value="65" aria-label="How many tags" /></label>
+          <label
+            >Labels
+            <select #stock class="plain" aria-label="Label size">
+              @for (s of stocks; track s.name) {
+                <option [value]="s.name">{{ s.name }}</option>
+              }
+            </select>
+          </label>
+          @if (work.pack(); as pack) {
+            <label class="only"><input #only type="checkbox" /> only for “{{ pack.name }}”</label>
+          }
+          <button type="button" class="main-button" (click)="make(n, stock.value)">Make {{ nextText() }} …</button>
+        </div>
+      </section>
+    }
+    <table class="ruled" aria-label="Sheets of tags">
+      <thead>
+        <tr>
+          <th scope="col">Tags</th>
+          <th scope="col">For</th>
+          <th scope="col" class="right">Printed</th>
+          <th scope="col" class="right">On pieces</th>
+          <th scope="col">Next free</th>
+          <th scope="col">Labels</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (row of sheets(); track row.sheet.id) {
+          <tr>
+            <th scope="row" class="figure">{{ row.span }}</th>
+            <td>{{ row.of }}</td>
+            <td class="right figure">{{ row.sheet.count }}</td>
+            <td class="right figure">{{ row.used }}</td>
+            <td class="figure">{{ row.next }}</td>
+            <td>
+              {{ row.sheet.stock }}
+            </td>
+            <td class="links">
+              <label class="skip"
+                >from label
+                <input #skip type="number" class="plain" min="1" max="200" value="1" aria-label="First label of the sheet to print on"
+              /></label>
+              @if (isKept()) {
+                <a class="quiet-button" [href]="url(row.sheet, 'pdf', skip.valueAsNumber)" download>PDF</a>
+                <a class="quiet-button" [href]="url(row.sheet, 'svg', skip.valueAsNumber)" target="_blank" rel="noopener">SVG</a>
+              } @else {
+                <span class="soft">being kept …</span>
+              }
+            </td>
+          </tr>
+        } @empty {
+          <tr>
+            <td colspan="7" class="soft">No sheet is printed yet.</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .scan {
+      display: flex;
+      gap: 16px;
+      align-items: end;
+    }
+    label {
+      font: 500 12.5px/1.6 var(--label);
+      color: var(--soft);
+    }
+    .scan input {
+      display: block;
+      width: 220px;
+      height: 36px;
+    }
+    .scan p {
+      padding-bottom: 6px;
+      font-weight: 500;
+    }
+    .stop {
+      color: var(--amber);
+    }
+    .make input {
+      width: 76px;
+    }
+    .only input {
+      width: auto;
+    }
+    .links {
+      white-space: nowrap;
+      text-align: right;
+    }
+    .links a {
+      text-decoration: none;
+      display: inline-block;
+    }
+    .skip input {
+      width: 56px;
+    }
+    .make h2 {
+      margin-bottom: 6px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class TagsView {
+  protected readonly open = inject(OpenStudy);
+  protected readonly selection = inject(Selection);
+  protected readonly work = inject(BenchWork);
+  private readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+
+  protected readonly stocks = LABEL_STOCKS;
+  protected readonly found = signal('');
+  protected readonly isStop = signal(false);
+  /** the server prints what it has */
+  protected readonly isKept = computed(() => this.service.waiting().length === 0);
+  protected readonly mayPrint = computed(() => this.service.can()('sheet.add'));
+  private readonly next = computed(() => {
+    const vehicle = this.selection.vehicle();
+    const record = this.open.record();
+    if (!vehicle) return null;
+    const prefix = tagPrefix(record, vehicle, this.selection.subsystem());
+    return { prefix, firstNumber: nextTagNumber(record.sheets, prefix) };
+  });
+  protected readonly nextText = computed(() => {
+    const next = this.next();
+    return next ? tagText({ prefix: next.prefix, number: next.firstNumber }) : '';
+  });
+  protected readonly sheets = computed(() => {
+    const { sheets, pieces, packages } = this.open.record();
+    const used = new Set(pieces.map((p) => p.tag));
+    return [...sheets]
+      .sort((a, b) => (a.prefix < b.prefix ? -1 : a.prefix > b.prefix ? 1 : a.firstNumber - b.firstNumber))
+      .map((sheet) => {
+        const tags = tagsOf(sheet);
+        return {
+          sheet,
+          span: tags.length > 1 ? `${tags[0]} to ${tags.at(-1)}` : (tags[0] ?? ''),
+          of: [
+            this.open.vehicleById().get(sheet.vehicleId)?.name,
+            this.open.subsystemById().get(sheet.subsystemId ?? '')?.name,
+            packages.find((p) => p.id === sheet.packageId)?.name,
+          ]
+            .filter((part) => part !== undefined)
+            .join(', '),
+          used: tags.filter((tag) => used.has(tag)).length,
+          next: tags.find((tag) => !used.has(tag)) ?? 'none left',
+        };
+      });
+  });
+
+  protected url(sheet: TagSheet, format: 'pdf' | 'svg', from: number): string {
+    const skip = Number.isFinite(from) ? Math.max(0, Math.floor(from) - 1) : 0;
+    return `/api/studies/${this.open.study().id}/bench/sheets/${sheet.id}/labels?format=${format}&skip=${skip}`;
+  }
+
+  protected make(n: HTMLInputElement, stock: string): void {
+    const [vehicle, next] = [this.selection.vehicle(), this.next()];
+    if (!vehicle || !next) return;
+    const only = n.closest('.acts')?.querySelector<HTMLInputElement>('.only input')?.checked ?? false;
+    void this.edits.add('sheet', {
+      vehicleId: vehicle.id,
+      subsystemId: this.selection.subsystem()?.id ?? null,
+      packageId: only ? (this.work.pack()?.id ?? null) : null,
+      ...next,
+      count: n.valueAsNumber,
+      stock,
+      printedAt: new Date().toISOString(),
+    });
+  }
+
+  protected scan(input: HTMLInputElement): void {
+    const text = input.value.trim();
+    if (text === '') return;
+    const vehicle = this.selection.vehicle();
+    const place = {
+      vehicleId: vehicle?.id ?? '',
+      subsystemId: this.selection.subsystem()?.id ?? null,
+      packageId: this.work.session()?.packageId ?? null,
+    };
+    const judged = judgeTag(this.open.record(), text, place);
+    this.isStop.set(judged.kind === 'stop');
+    if (judged.kind === 'opens') {
+      this.selection.choosePiece(judged.piece.id);
+      this.found.set(`${judged.tag} is on “${judged.piece.name}”`);
+    } else if (judged.kind === 'free') this.found.set(`${judged.tag} is free to use here`);
+    else {
+      const likely = judged.likely ?? nextFreeTag(this.open.record(), place);
+      this.found.set(`${judged.message}.${likely === null ? '' : ` Probably meant: ${likely}`}`);
+    }
+    input.select();
+  }
+}
