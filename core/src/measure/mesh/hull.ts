@@ -1,0 +1,166 @@
+import { Vector3 } from 'three';
+import { ConvexHull } from 'three/addons/math/ConvexHull.js';
+import type { Vector } from './mesh';
+import { cross, dot, length, minus, unit } from './vectors';
+
+export interface Hull {
+  /** corners of the hull, each once */
+  readonly points: readonly Vector[];
+  /** triangles as places of corners, counter-clockwise seen from outside; empty where all points lie in one plane */
+  readonly faces: readonly (readonly [number, number, number])[];
+  readonly volume: number;
+  readonly area: number;
+}
+
+/** So many directions find corners that are on the hull for certain; what lies inside them need not be looked at again. */
+const DIRECTIONS = 160;
+/** and so many, where a round shape leaves too many outside */
+const MORE_DIRECTIONS = 500;
+const MANY = 20_000;
+
+/** The hull of points, and one that is rough where they are very many. */
+export interface Hulls {
+  /** hull of the farthest points in many directions: all that a search for a box needs */
+  readonly rough: Hull;
+  readonly whole: () => Hull;
+}
+
+/**
+ * Convex hulls of points, [point × 3].
+ *
+ * Points inside the hull of the farthest ones in many directions are left out first, which leaves few of a million; the
+ * rough hull differs from the whole one only where more than 20 000 are left.
+ */
+export const hulls = (positions: Float64Array): Hulls => {
+  const once = (found: Hull): Hulls => ({ rough: found, whole: () => found });
+  const outer = hullOf(pointsAt(positions, farthest(positions, DIRECTIONS)));
+  if (outer.faces.length === 0) return once(hullOf(allPoints(positions)));
+  const left = outside(positions, outer);
+  if (left.length < MANY) return once(hullOf([...outer.points, ...left]));
+  const again = Float64Array.from(left.flat());
+  const rough = hullOf([...outer.points, ...pointsAt(again, farthest(again, MORE_DIRECTIONS))]);
+  return { rough, whole: () => hullOf([...rough.points, ...outside(again, rough)]) };
+};
+
+/** Convex hull of points, [point × 3]. */
+export const hull = (positions: Float64Array): Hull => hulls(positions).whole();
+
+const allPoints = (positions: Float64Array): readonly Vector[] =>
+  pointsAt(
+    positions,
+    Array.from({ length: positions.length / 3 }, (_, i) => i),
+  );
+
+const pointsAt = (positions: Float64Array, places: readonly number[]): readonly Vector[] =>
+  places.map((i): Vector => [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!]);
+
+const hullOf = (given: readonly Vector[]): Hull => {
+  const points = [...new Map(given.map((p) => [p.join(), p])).values()];
+  const middle = points.reduce<Vector>(
+    (sum, p) => [sum[0] + p[0] / points.length, sum[1] + p[1] / points.length, sum[2] + p[2] / points.length],
+    [0, 0, 0],
+  );
+  const found = isSolid(points, middle) ? hullFaces(points) : [];
+  let [six, twice] = [0, 0];
+  const faces = found.map(([i, j, k]): [number, number, number] => {
+    const [a, b, c] = [minus(points[i]!, middle), minus(points[j]!, middle), minus(points[k]!, middle)];
+    const normal = cross(minus(b, a), minus(c, a));
+    const height = dot(normal, a);
+    six += Math.abs(height);
+    twice += length(normal);
+    return height >= 0 ? [i, j, k] : [i, k, j];
+  });
+  if (faces.length === 0) return { points, faces, volume: 0, area: 0 };
+  const places = [...new Set(faces.flat())];
+  const renamed = new Map(places.map((place, i) => [place, i]));
+  return {
+    points: places.map((place) => points[place]!),
+    faces: faces.map(([i, j, k]) => [renamed.get(i)!, renamed.get(j)!, renamed.get(k)!]),
+    volume: six / 6,
+    area: twice / 2,
+  };
+};
+
+/** Faces of the hull as places of points. */
+const hullFaces = (points: readonly Vector[]): readonly (readonly [number, number, number])[] => {
+  const vectors = points.map((p) => new Vector3(...p));
+  const placeOf = new Map(vectors.map((v, i) => [v, i]));
+  return new ConvexHull().setFromPoints(vectors).faces.map(({ edge }) => {
+    const corners = [edge, edge.next, edge.next.next].map((e) => placeOf.get(e.head().point)!);
+    return corners as unknown as readonly [number, number, number];
+  });
+};
+
+/** Thinner than this share of its length is flat. */
+const FLAT = 1e-12;
+
+/** Whether four points span a volume. */
+const isSolid = (points: readonly Vector[], middle: Vector): boolean => {
+  const farthestBy = (measure: (p: Vector) => number): Vector =>
+    points.reduce((best, p) => (measure(p) > measure(best) ? p : best), points[0] ?? middle);
+  const a = minus(
+    farthestBy((p) => length(minus(p, middle))),
+    middle,
+  );
+  const size = length(a);
+  if (!(size > 0)) return false;
+  const b = cross(
+    a,
+    minus(
+      farthestBy((p) => length(cross(a, minus(p, middle)))),
+      middle,
+    ),
+  );
+  const up = unit(b);
+  const height = points.reduce((most, p) => Math.max(most, Math.abs(dot(up, minus(p, middle)))), 0);
+  return length(b) > FLAT * size * size && height > FLAT * size;
+};
+
+/** Directions spread evenly over the sphere. */
+const spread = (count: number): readonly Vector[] =>
+  Array.from({ length: count }, (_, i): Vector => {
+    const z = 1 - (2 * i + 1) / count;
+    const turn = i * Math.PI * (3 - Math.sqrt(5));
+    const r = Math.sqrt(1 - z * z);
+    return [r * Math.cos(turn), r * Math.sin(turn), z];
+  });
+
+/** Places of the points that lie farthest out in many directions. */
+const farthest = (positions: Float64Array, directions: number): readonly number[] => {
+  const count = positions.length / 3;
+  const found = spread(directions / 2).flatMap(([x, y, z]) => {
+    let [low, high, lowAt, highAt] = [Infinity, -Infinity, 0, 0];
+    for (let i = 0; i < count; i++) {
+      const along = x * positions[3 * i]! + y * positions[3 * i + 1]! + z * positions[3 * i + 2]!;
+      if (along < low) {
+        low = along;
+        lowAt = i;
+      }
+      if (along > high) {
+        high = along;
+        highAt = i;
+      }
+    }
+    return [lowAt, highAt];
+  });
+  return [...new Set(found)];
+};
+
+/** Points that lie outside some face of a hull. */
+const outside = (positions: Float64Array, { points, faces }: Hull): readonly Vector[] => {
+  const planes = new Float64Array(4 * faces.length);
+  faces.forEach(([i, j, k], face) => {
+    const normal = unit(cross(minus(points[j]!, points[i]!), minus(points[k]!, points[i]!)));
+    planes.set([...normal, dot(normal, points[i]!)], 4 * face);
+  });
+  const found: Vector[] = [];
+  for (let at = 0; at < positions.length; at += 3)
+    if (isOutside(planes, positions[at]!, positions[at + 1]!, positions[at + 2]!))
+      found.push([positions[at]!, positions[at + 1]!, positions[at + 2]!]);
+  return found;
+};
+
+const isOutside = (planes: Float64Array, x: number, y: number, z: number): boolean => {
+  for (let p = 0; p < planes.length; p += 4) if (planes[p]! * x + planes[p + 1]! * y + planes[p + 2]! * z > planes[p + 3]!) return true;
+  return false;
+};

@@ -1,0 +1,58 @@
+import { studentQuantile } from '../../shared';
+
+export interface MeanReading {
+  readonly n: number;
+  readonly mean: number;
+  /** experimental standard deviation of a single reading; null from one reading */
+  readonly s: number | null;
+  /** standard uncertainty of the mean, with that of the instrument */
+  readonly u: number;
+  /** half-width of the interval that covers the mean with 95 %, with Student's t; null from one reading */
+  readonly half95: number | null;
+}
+
+/**
+ * Mean of repeated readings of one thing, and its standard uncertainty.
+ *
+ *   s² = Σ (xᵢ − x̄)² / (n − 1)     u² = s²/n + u(instrument)²
+ *
+ * What the instrument itself is uncertain by does not go away by reading it again, so that it is added after the mean.
+ *
+ * @param readings at least one, all in one unit
+ * @param instrumentU standard uncertainty of the instrument, in the same unit
+ * @throws RangeError without a reading or with one that is no number
+ * @source JCGM 100:2008 (GUM), 4.2.1 to 4.2.3 and 5.1.2; coverage G.3.2
+ * @example
+ * meanReading([5.007, 4.994, 5.005, 4.99, 4.999], 0).mean; // => 4.999
+ */
+export const meanReading = (readings: readonly number[], instrumentU: number): MeanReading => {
+  const n = readings.length;
+  if (n === 0 || !readings.every(Number.isFinite)) throw new RangeError('a mean needs readings that are numbers');
+  const mean = readings.reduce((sum, x) => sum + x, 0) / n;
+  if (n === 1) return { n, mean, s: null, u: instrumentU, half95: null };
+  const s = Math.sqrt(readings.reduce((sum, x) => sum + (x - mean) ** 2, 0) / (n - 1));
+  const typeA = s / Math.sqrt(n);
+  return { n, mean, s, u: Math.hypot(typeA, instrumentU), half95: studentQuantile(0.975, n - 1) * Math.hypot(typeA, instrumentU) };
+};
+
+/** Readings farther from the others than chance explains, by their place: a slip of the pen, a wrong unit. */
+export const MOST_DEVIATIONS = 3.5;
+const MAD_TO_SIGMA = 0.6745;
+
+/**
+ * Places of readings that do not belong to the others: modified z-score above 3.5 from the median.
+ * @source B. Iglewicz, D. Hoaglin, How to detect and handle outliers (1993)
+ */
+export const strayReadings = (readings: readonly number[]): readonly number[] => {
+  if (readings.length < 4) return [];
+  const middle = median(readings);
+  const spread = median(readings.map((x) => Math.abs(x - middle)));
+  if (!(spread > 0)) return readings.flatMap((x, i) => (x === middle ? [] : [i]));
+  return readings.flatMap((x, i) => ((MAD_TO_SIGMA * Math.abs(x - middle)) / spread > MOST_DEVIATIONS ? [i] : []));
+};
+
+const median = (values: readonly number[]): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  const half = sorted.length / 2;
+  return sorted.length % 2 === 1 ? sorted[Math.floor(half)]! : (sorted[half - 1]! + sorted[half]!) / 2;
+};

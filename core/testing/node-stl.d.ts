@@ -1,0 +1,7 @@
+declare module 'node-stl' {
+  export default class NodeStl {
+    constructor(file: Buffer | string);
+    readonly volume: number;
+    readonly area: number;
+  }
+}

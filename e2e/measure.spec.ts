@@ -1,0 +1,252 @@
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import { test } from './test';
+import { allKept, change, makeStudy, record, type MadeStudy } from './study';
+
+interface Read {
+  readonly pieces: readonly {
+    readonly id: string;
+    readonly materialId: string | null;
+    readonly materialDetail: string;
+    readonly lengthM: number | null;
+    readonly wallThicknessM: number | null;
+    readonly known: Readonly<Record<string, { readonly mark: string; readonly u: number | null; readonly source: string }>>;
+  }[];
+  readonly scans: readonly { readonly unit: string; readonly unitBy: string; readonly figures: { readonly volumeM3: number } }[];
+  readonly sections: readonly { readonly kind: string; readonly scanId: string | null }[];
+  readonly readings: readonly { readonly aboutField: string | null; readonly raw: string; readonly instrument: string }[];
+  readonly identifications: readonly { readonly cues: readonly string[]; readonly readingId: string | null }[];
+}
+const read = async (request: APIRequestContext, id: string): Promise<Read> =>
+  (await (await request.get(`/api/studies/${id}`)).json()) as Read;
+
+const view = (page: Page, name: string): ReturnType<Page['getByRole']> =>
+  page.getByRole('navigation', { name: 'Views of measuring' }).getByRole('link', { name, exact: true });
+
+/** A study with one piece that is chosen, in the stage of measuring. */
+const begin = async (page: Page, request: APIRequestContext, title: string, line: string): Promise<MadeStudy> => {
+  const study = await makeStudy(request, title);
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, line);
+  await allKept(page);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('m');
+  await expect(page.getByRole('heading', { name: /^Scans of / })).toBeVisible();
+  return study;
+};
+
+/** A box as binary STL, in whatever unit its sides are given. */
+const boxStl = (x: number, y: number, z: number): Buffer => {
+  const corner = (i: number): readonly number[] => [i & 1 ? x : 0, i & 2 ? y : 0, i & 4 ? z : 0];
+  const faces = [[0, 2, 3, 1], [4, 5, 7, 6], [0, 1, 5, 4], [2, 6, 7, 3], [0, 4, 6, 2], [1, 3, 7, 5]]; // prettier-ignore
+  const triangles = faces.flatMap(([a, b, c, d]) => [
+    [a, b, c],
+    [a, c, d],
+  ]);
+  const bytes = Buffer.alloc(84 + 50 * triangles.length);
+  bytes.writeUInt32LE(triangles.length, 80);
+  triangles.forEach((places, t) =>
+    places.forEach((place, k) => corner(place!).forEach((v, i) => bytes.writeFloatLE(v, 84 + 50 * t + 12 + 12 * k + 4 * i))),
+  );
+  return bytes;
+};
+const unitOf = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('combobox', { name: 'Unit of the file' });
+const openScan = (page: Page, name: string, buffer: Buffer): Promise<void> =>
+  page.getByLabel('Scan file').setInputFiles({ name, mimeType: 'model/stl', buffer });
+
+test('a real scan is measured, weighed against its material, cut, and its section held against another height', async ({
+  page,
+  request,
+}) => {
+  const study = await begin(page, request, 'Gear wheel', 'gear wheel dc04 70 g');
+  // of the npm package stl-models 0.12.0: 8922.637 and 4508.734 in the unit of the file; smallest box 13878 by another program
+  await openScan(page, 'gearwheel.stl', await readFile('node_modules/stl-models/objects/gearwheel.bin.stl'));
+  const figures = page.getByRole('table', { name: 'Figures of the scan' });
+  await expect(figures.getByRole('row', { name: /^Volume/ })).toContainText(/8\.9\d* ± 0\.04\d* cm³/, { timeout: 30_000 });
+  await expect(figures.getByRole('row', { name: /^Volume/ })).toContainText('watertight');
+  await expect(figures.getByRole('row', { name: /^Surface/ })).toContainText('45.1 cm²');
+  await expect(figures.getByRole('row', { name: /^Smallest box/ })).toContainText('41.7 × 41.7 × 8.00 mm');
+  // 70 g in 8.92 cm³ is steel, and the unit was taken by that
+  await expect(unitOf(page)).toHaveValue('mm');
+  const weighed = page.getByRole('region', { name: 'Weighed against scanned' });
+  await expect(weighed).toContainText('The two agree within their uncertainty');
+  await page.getByRole('button', { name: 'Keep the scan with gear wheel' }).click();
+  await expect(page.getByRole('table', { name: 'Scans' })).toContainText('gearwheel.stl');
+  await page.getByLabel('Square to the plane').selectOption('z');
+  await expect(page.getByText(/\d+ closed lines?/)).toBeVisible();
+  await page.getByRole('button', { name: 'Keep this section' }).click();
+  await allKept(page);
+  await view(page, 'Sections').click();
+  const section = page.getByRole('table', { name: 'Figures of the section' });
+  await expect(section.getByRole('row', { name: /^Bending stiffness E I/ })).toContainText(/\d/);
+  // nothing of a section is worth its mass twice: 1.2 times as high is 1.2 times as heavy and 1.728 times as stiff
+  await page.getByLabel('Section to hold it against').selectOption('varied');
+  await expect(section.getByRole('row', { name: /^Mass per metre/ })).toContainText('1.20 ×');
+  await expect(section.getByRole('row', { name: /^Second moment, bending up and down/ })).toContainText('1.73 ×');
+  const kept = await read(request, study.id);
+  expect(kept.scans[0]).toMatchObject({ unit: 'mm' });
+  expect(kept.scans[0]?.figures.volumeM3).toBeCloseTo(8922.637e-9, 12);
+  expect(kept.sections[0]).toMatchObject({ kind: 'outline' });
+});
+
+test('a scan in inches is caught by what is recorded, and the envelope is taken over with its evidence', async ({ page, request }) => {
+  const study = await begin(page, request, 'Inches', 'lever aw-6082 120x45x12 175 g');
+  await openScan(page, 'lever.stl', boxStl(4.7244, 1.7717, 0.4724));
+  await expect(unitOf(page)).toHaveValue('in', { timeout: 20_000 });
+  await expect(page.getByRole('region', { name: 'Unit of the file' })).toContainText(
+    'its longest side is then 120 mm, recorded are 120 mm',
+  );
+  await expect(page.getByRole('region', { name: 'Weighed against scanned' })).toContainText('The two agree');
+  await unitOf(page).selectOption('mm');
+  await expect(page.getByRole('region', { name: 'Unit of the file' })).toContainText('More likely inches');
+  await expect(page.getByRole('list', { name: 'What contradicts' })).toContainText('the scan was taken as millimetres and is in inches');
+  await unitOf(page).selectOption('in');
+  await page.getByRole('button', { name: 'Keep the scan with lever' }).click();
+  await page.getByRole('button', { name: 'Take the smallest box over as the envelope' }).click();
+  await allKept(page);
+  await expect.poll(async () => (await read(request, study.id)).pieces[0]?.known.lengthM?.source).toContain('scan lever.stl');
+});
+
+test('a damaged file is refused with what is wrong, and nothing is kept', async ({ page, request }) => {
+  const study = await begin(page, request, 'Damaged scan', 'lever 1 kg');
+  await openScan(page, 'cut.stl', boxStl(1, 2, 3).subarray(0, 300));
+  await expect(page.getByRole('alert')).toContainText('promises 12 triangles and holds 4: it was cut off');
+  await openScan(page, 'words.stl', Buffer.from('solid a\nfacet normal 0 0 1\nouter loop\nvertex 0 zero 0\n'));
+  await expect(page.getByRole('alert')).toContainText('line 4: “zero” stands where y of corner 1 should stand');
+  expect((await read(request, study.id)).scans).toEqual([]);
+});
+
+test('the scanner of the bench delivers, and two scans are laid over each other', async ({ page, request }) => {
+  await begin(page, request, 'Two scans', 'lever aw-6082 175 g');
+  await page.getByRole('button', { name: 'From Mesh scanner' }).click();
+  await expect(page.getByRole('table', { name: 'Figures of the scan' })).toContainText('watertight', { timeout: 30_000 });
+  await unitOf(page).selectOption('mm');
+  await page.getByRole('button', { name: /^Keep the scan with/ }).click();
+  await expect(page.getByRole('table', { name: 'Scans' }).getByRole('row')).toHaveCount(2);
+  await openScan(page, 'second.stl', boxStl(120, 45, 12.3));
+  await expect(unitOf(page)).toBeVisible({ timeout: 20_000 });
+  await unitOf(page).selectOption('mm');
+  await page.getByLabel('Scan to lay it over').selectOption({ index: 1 });
+  await expect(page.getByText(/off by .* rms, .* at most/)).toBeVisible({ timeout: 30_000 });
+});
+
+test('an alloy reading names the grade and contradicts a wrong material', async ({ page, request }) => {
+  const study = await begin(page, request, 'Alloy', 'housing dc04 hpdc 0.6 kg');
+  const { pieces } = await read(request, study.id);
+  const elements = { Al: [0.8545, 0.003], Si: [0.095, 0.002], Cu: [0.03, 0.001], Fe: [0.008, 0.0005], Zn: [0.006, 0.0004], Mn: [0.003, 0.0003], Mg: [0.003, 0.0006] } as const; // prettier-ignore
+  await change(request, study.id, [
+    {
+      kind: 'reading.add',
+      id: randomUUID(),
+      fields: {
+        ...{
+          aboutKind: 'piece',
+          aboutId: pieces[0]?.id,
+          aboutField: 'materialId',
+          quantity: 'element fractions',
+          value: null,
+          u: null,
+          tare: null,
+        },
+        elements: Object.fromEntries(Object.entries(elements).map(([symbol, [fraction, u]]) => [symbol, { fraction, u }])),
+        ...{
+          raw: 'READ 1,ALLOY',
+          instrument: 'Alloy analyser',
+          serial: 'XA-11',
+          stable: true,
+          takenAt: '2026-06-01T08:00:00.000Z',
+          takenBy: 'Odo',
+          note: '',
+        },
+      },
+    },
+  ]);
+  await view(page, 'Material and process').click();
+  const grades = page.getByRole('table', { name: 'Grades' });
+  await expect(grades.getByRole('row').nth(1)).toContainText('EN AC-46000');
+  await expect(grades.getByRole('row').nth(1)).toContainText('within its limits');
+  await expect(page.getByRole('alert')).toContainText('The reading is of aluminium, and the material is DC04');
+  await page.getByRole('button', { name: 'Take EN AC-46000' }).click();
+  await expect(page.getByLabel('Material', { exact: true })).toHaveValue('alsi9cu3');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  // a wrought number is no casting
+  await page.getByLabel('Marking or designation').fill('6082');
+  await expect(page.getByRole('alert')).toContainText('6082 is the number of a wrought alloy, and the piece is a casting');
+  await page.getByLabel('Marking or designation').fill('EN AC-46000');
+  await page.getByLabel('Ejector', { exact: false }).first().check();
+  await page.getByLabel('Flow lines').check();
+  await expect(page.getByRole('table', { name: 'Likely processes' }).getByRole('row').nth(1)).toContainText('high-pressure die casting');
+  await page.getByRole('button', { name: 'Keep the decision with housing' }).click();
+  await expect(page.getByRole('list', { name: 'Decisions before' })).toContainText('EN AC-46000');
+  await allKept(page);
+  const after = await read(request, study.id);
+  expect(after.pieces[0]).toMatchObject({ materialId: 'alsi9cu3', materialDetail: 'EN AC-46000', known: { materialId: { mark: 'M' } } });
+  expect(after.identifications[0]).toMatchObject({ cues: ['ejector-marks', 'flow-lines'] });
+});
+
+test('two patterns of holes: what would bolt on, and which point does not', async ({ page, request }) => {
+  await begin(page, request, 'Holes', 'bracket 0.4 kg');
+  await view(page, 'Holes').click();
+  const add = async (name: string, points: string): Promise<void> => {
+    await page.getByLabel('Name of the pattern').fill(name);
+    await page.getByLabel('Points of the pattern, mm').fill(points);
+    await page.getByRole('button', { name: 'Add the pattern' }).click();
+  };
+  await add('nonsense', '0 0\nleft 3');
+  await expect(page.getByRole('alert')).toContainText('Line 2: “left 3” is no point');
+  await add('ours', '0 0\n80 0\n80 50\n10 60');
+  await expect(page.getByRole('button', { name: 'ours · 4' })).toBeVisible();
+  // turned by a quarter and shifted, one hole 3 mm off
+  await add('theirs', '100 100\n100 180\n50 180\n40 113');
+  await expect(page.getByRole('button', { name: 'theirs · 4' })).toBeVisible();
+  await page.getByRole('button', { name: 'ours · 4' }).click();
+  await page.getByLabel('Pattern it would go onto').selectOption({ index: 1 });
+  await expect(page.getByRole('status').filter({ hasText: 'would not bolt on' })).toContainText(/points? .*4/);
+  await page.getByLabel('Clearance, mm').fill('3');
+  await expect(page.getByRole('status').filter({ hasText: 'would bolt on: every point within 3 mm' })).toBeVisible();
+});
+
+test('a wall read three times by hand: a slip is named, the mean goes into the piece, every reading is kept', async ({ page, request }) => {
+  const study = await begin(page, request, 'By hand', 'housing 0.6 kg');
+  await view(page, 'By hand').click();
+  const type = async (text: string): Promise<void> => {
+    await page.getByLabel('Reading, with its unit').fill(text);
+    await page.getByRole('button', { name: 'Add it' }).click();
+  };
+  await page.getByLabel('Read with').fill('micrometer 4');
+  await type('2.98');
+  await expect(page.getByRole('status')).toContainText(['2.98 of what? Write the unit with it']);
+  for (const text of ['2.98 mm', '3.01 mm', '2.99 mm', '29.9 mm', '3.00 mm']) await type(text);
+  await expect(page.getByRole('table', { name: 'Readings' }).getByRole('row').nth(4)).toContainText('a slip?');
+  await page.getByRole('button', { name: 'Leave reading 4 out' }).click();
+  await expect(page.getByText(/Mean of 4:/)).toContainText('2.995');
+  await page.getByRole('button', { name: 'Keep as wall thickness of housing' }).click();
+  await allKept(page);
+  await expect.poll(async () => (await read(request, study.id)).readings.length).toBe(4);
+  const { pieces, readings } = await read(request, study.id);
+  expect(pieces[0]?.wallThicknessM).toBeCloseTo(0.002995, 9);
+  expect(pieces[0]?.known.wallThicknessM).toMatchObject({ mark: 'M', source: 'mean of 4' });
+  expect(new Set(readings.map((r) => r.instrument))).toEqual(new Set(['micrometer 4']));
+});
+
+test('a gauge study tells what the measuring is worth', async ({ page, request }) => {
+  await begin(page, request, 'Gauge', 'housing 0.6 kg');
+  await view(page, 'Gauge studies').click();
+  await page.getByLabel('Name of the gauge study').fill('wall with the caliper');
+  await page.getByLabel('Persons, by comma').fill('Odo, Wenna');
+  await page.getByLabel('How many parts').fill('2');
+  await page.getByLabel('Times each').fill('2');
+  await page.getByRole('button', { name: 'Begin the study' }).click();
+  const readings = { 'Odo, part 1': [2, 2.01], 'Odo, part 2': [3, 3.01], 'Wenna, part 1': [2.01, 2], 'Wenna, part 2': [3.01, 3] };
+  for (const [who, values] of Object.entries(readings))
+    for (const [k, value] of values.entries()) {
+      const cell = page.getByLabel(`${who}, time ${k + 1}`);
+      await cell.fill(String(value));
+      await cell.blur();
+    }
+  await expect(page.getByRole('status').filter({ hasText: 'Good: the measuring makes' })).toBeVisible();
+  await allKept(page);
+  await page.reload();
+  await expect(page.getByRole('status').filter({ hasText: 'Good: the measuring makes' })).toBeVisible();
+});

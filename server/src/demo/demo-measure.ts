@@ -1,0 +1,127 @@
+import { USUAL_SHARE, inMetres, measureMesh } from '@each-bolt/core/measure';
+import type { IdentificationFields, Op, PatternFields, SectionFields, Triple } from '@each-bolt/core/record';
+import { sha256Of } from '../files/picture';
+import { boxesMesh, stlOf, type Box } from './demo-meshes';
+
+/** What was measured in the demo study, in the units people type. */
+export interface DemoMeasure {
+  /** ISO 8601, UTC */
+  readonly takenAt: string;
+  readonly takenBy: string;
+  readonly scans: readonly { readonly tag: string; readonly fileName: string; readonly boxes: readonly Box[] }[];
+  /** percent and its standard uncertainty by element */
+  readonly alloys: readonly { readonly tag: string; readonly percents: Readonly<Record<string, readonly [number, number]>> }[];
+  readonly identifications: readonly (Pick<IdentificationFields, 'cues' | 'marking' | 'materialId' | 'grade' | 'processId' | 'reason'> & {
+    readonly tag: string;
+  })[];
+  readonly sections: readonly (Pick<SectionFields, 'name' | 'kind'> & {
+    readonly tag: string;
+    readonly mm: Readonly<Record<string, number>>;
+  })[];
+  readonly patterns: readonly (Pick<PatternFields, 'name' | 'source'> & { readonly tag: string; readonly mm: readonly Triple[] })[];
+  readonly gauge: {
+    readonly name: string;
+    readonly quantity: 'length';
+    readonly persons: readonly string[];
+    readonly parts: readonly string[];
+    readonly trials: number;
+    readonly instrument: string;
+    readonly mm: readonly (readonly (readonly number[])[])[];
+  };
+}
+
+const M_PER_MM = 0.001;
+
+export interface DemoScan {
+  readonly bytes: Buffer;
+  readonly op: Op;
+}
+
+/** The scans with their files, measured as the program measures any. */
+export const demoScans = (demo: DemoMeasure, piece: (tag: string) => string, newId: () => string): readonly DemoScan[] =>
+  demo.scans.map(({ tag, fileName, boxes }) => {
+    const mesh = boxesMesh(boxes);
+    const bytes = stlOf(mesh);
+    const op: Op = {
+      kind: 'scan.add',
+      id: newId(),
+      fields: {
+        ...{ pieceId: piece(tag), sequence: 0, sha256: sha256Of(bytes), fileName, format: 'STL', bytes: bytes.length },
+        ...{
+          unit: 'mm',
+          unitBy: 'its longest side is then that recorded',
+          figures: inMetres(measureMesh(mesh, USUAL_SHARE).figures, 'mm'),
+        },
+        ...{ instrument: 'Mesh scanner', serial: 'MS-0019', takenAt: demo.takenAt, takenBy: demo.takenBy, note: '' },
+      },
+    };
+    return { bytes, op };
+  });
+
+/** Everything else that was measured. */
+export const demoMeasureOps = (
+  demo: DemoMeasure,
+  piece: (tag: string) => string,
+  materialOf: (tag: string) => string | null,
+  newId: () => string,
+): readonly Op[] => {
+  const readings = demo.alloys.map(({ tag, percents }) => ({ tag, id: newId(), percents }));
+  return [
+    ...readings.map(({ tag, id, percents }): Op => ({
+      kind: 'reading.add',
+      id,
+      fields: {
+        ...{
+          aboutKind: 'piece',
+          aboutId: piece(tag),
+          aboutField: 'materialId',
+          quantity: 'element fractions',
+          value: null,
+          u: null,
+          tare: null,
+        },
+        elements: Object.fromEntries(Object.entries(percents).map(([symbol, [p, u]]) => [symbol, { fraction: p / 100, u: u / 100 }])),
+        raw: `READ 1,ALLO,${Object.entries(percents)
+          .map(([symbol, [p, u]]) => `${symbol},${p},${u}`)
+          .join(',')}`,
+        ...{ instrument: 'Alloy analyser', serial: 'XA-0311', stable: true, takenAt: demo.takenAt, takenBy: demo.takenBy, note: '' },
+      },
+    })),
+    ...demo.identifications.map(({ tag, ...fields }): Op => ({
+      kind: 'identification.add',
+      id: newId(),
+      fields: {
+        ...fields,
+        ...{ pieceId: piece(tag), sequence: 0, readingId: readings.find((r) => r.tag === tag)?.id ?? null },
+        ...{ decidedAt: demo.takenAt, decidedBy: demo.takenBy },
+      },
+    })),
+    ...demo.sections.map(({ tag, mm, ...fields }): Op => ({
+      kind: 'section.add',
+      id: newId(),
+      fields: {
+        ...fields,
+        ...{ pieceId: piece(tag), sequence: 0, loops: [], scanId: null, materialId: materialOf(tag), note: '' },
+        dimensions: Object.fromEntries(Object.entries(mm).map(([name, value]) => [name, value * M_PER_MM])),
+      },
+    })),
+    ...demo.patterns.map(({ tag, mm, ...fields }): Op => ({
+      kind: 'pattern.add',
+      id: newId(),
+      fields: {
+        ...fields,
+        ...{ pieceId: piece(tag), sequence: 0, note: '' },
+        points: mm.map((p) => p.map((x) => x * M_PER_MM) as unknown as Triple),
+      },
+    })),
+    {
+      kind: 'gauge.add',
+      id: newId(),
+      fields: {
+        ...{ sequence: 0, name: demo.gauge.name, quantity: demo.gauge.quantity, persons: demo.gauge.persons, parts: demo.gauge.parts },
+        ...{ trials: demo.gauge.trials, instrument: demo.gauge.instrument, note: '' },
+        readings: demo.gauge.mm.map((byPart) => byPart.map((trials) => trials.map((x) => x * M_PER_MM))),
+      },
+    },
+  ];
+};

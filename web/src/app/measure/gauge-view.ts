@@ -1,0 +1,322 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { gaugeStudy, rangeStudy, type Crossed } from '@each-bolt/core/measure';
+import { ABSENT, fixed, threeDigits } from '@each-bolt/core/shared';
+import type { Gauge } from '@each-bolt/core/record';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { percentWords } from './scan-text';
+
+/** So that a team knows what its figures are worth: every person measures every part several times. */
+@Component({
+  selector: 'eb-gauge-view',
+  template: `<div class="sheet scroll">
+    @if (may()) {
+      <form class="new" aria-label="A new gauge study" (submit)="add($event, name, quantity, persons, parts, trials)">
+        <label
+          >Name
+          <input #name type="text" class="plain" maxlength="100" aria-label="Name of the gauge study" placeholder="wall with the caliper"
+        /></label>
+        <label
+          >Of
+          <select #quantity class="plain" aria-label="Quantity">
+            <option value="length">a length, mm</option>
+            <option value="mass">a mass, g</option>
+          </select>
+        </label>
+        <label
+          >Persons, by comma <input #persons type="text" class="plain" aria-label="Persons, by comma" placeholder="Odo, Wenna, Lisk"
+        /></label>
+        <label>Parts <input #parts type="number" class="plain short" min="2" max="50" value="10" aria-label="How many parts" /></label>
+        <label>Times each <input #trials type="number" class="plain short" min="2" max="20" value="3" aria-label="Times each" /></label>
+        <button type="submit" class="main-button">Begin the study</button>
+      </form>
+      @if (fault() !== '') {
+        <p class="fault" role="alert">{{ fault() }}</p>
+      }
+    }
+    @if (gauges().length === 0) {
+      <p class="soft">
+        None yet. Ten parts, three persons, three times each is the usual size: it tells how much of what you see is the parts, and how much
+        is the measuring.
+      </p>
+    } @else {
+      <div class="acts">
+        @for (gauge of gauges(); track gauge.id) {
+          <button type="button" class="quiet-button" [class.chosen]="gauge.id === chosen()?.id" (click)="chosenId.set(gauge.id)">
+            {{ gauge.name }}
+          </button>
+        }
+        @if (chosen(); as gauge) {
+          @if (may()) {
+            <button type="button" class="quiet-button" (click)="remove(gauge)">Take “{{ gauge.name }}” off</button>
+          }
+        }
+      </div>
+      @if (chosen(); as gauge) {
+        <div class="grid" tabindex="0" role="region" aria-label="Readings of the study">
+          <table class="ruled" aria-label="Readings of the study">
+            <thead>
+              <tr>
+                <th scope="col">Part</th>
+                @for (person of gauge.persons; track $index) {
+                  <th scope="colgroup" [attr.colspan]="gauge.trials">{{ person }}</th>
+                }
+              </tr>
+            </thead>
+            <tbody>
+              @for (part of gauge.parts; track $index; let j = $index) {
+                <tr>
+                  <th scope="row">{{ part }}</th>
+                  @for (person of gauge.persons; track $index; let i = $index) {
+                    @for (trial of gauge.readings[i]![j]!; track $index; let k = $index) {
+                      <td>
+                        <input
+                          type="number"
+                          step="any"
+                          class="plain cell"
+                          [value]="shown(trial)"
+                          [disabled]="!may()"
+                          [attr.aria-label]="person + ', ' + part + ', time ' + (k + 1)"
+                          (change)="set(gauge, i, j, k, $any($event.target).value)"
+                        />
+                      </td>
+                    }
+                  }
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
+        @if (missing() > 0) {
+          <p class="soft" role="status">{{ missing() }} readings are still missing; the study is worked out when all are there.</p>
+        } @else if (result(); as r) {
+          <p class="verdict" role="status" [class.fault]="r.verdict !== 'good'">{{ verdict() }}</p>
+          <div class="two">
+            <table class="ruled" aria-label="Where the scatter comes from">
+              <thead>
+                <tr>
+                  <th scope="col">Scatter of</th>
+                  <th scope="col" class="right">s, {{ unit() }}</th>
+                  <th scope="col" class="right">of the total</th>
+                  <th scope="col" class="right">by average and range</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (row of parts(); track row.word) {
+                  <tr>
+                    <th scope="row">{{ row.word }}</th>
+                    <td class="right figure">{{ row.s }}</td>
+                    <td class="right figure">{{ row.share }}</td>
+                    <td class="right figure">{{ row.byRange }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+            <table class="ruled" aria-label="Analysis of variance">
+              <thead>
+                <tr>
+                  <th scope="col">Source</th>
+                  <th scope="col" class="right">Sum of squares</th>
+                  <th scope="col" class="right">Freedom</th>
+                  <th scope="col" class="right">F</th>
+                  <th scope="col" class="right">p</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (line of table(); track line.source) {
+                  <tr>
+                    <th scope="row">{{ line.source }}</th>
+                    <td class="right figure">{{ line.sum }}</td>
+                    <td class="right figure">{{ line.freedom }}</td>
+                    <td class="right figure">{{ line.f }}</td>
+                    <td class="right figure">{{ line.p }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          </div>
+          <p class="soft small">
+            {{ r.isPooled ? 'Part × person is not certain (p above 0.25) and is joined with the repeats. ' : '' }}Good below 10 % of the
+            total, usable with care below 30 %.
+          </p>
+        }
+      }
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .new {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 12px;
+      align-items: end;
+      padding: 8px 10px;
+      border: 1px solid var(--line);
+      background: var(--sheet);
+      font: 500 12.5px/1.5 var(--label);
+      color: var(--soft);
+    }
+    .new .plain {
+      display: block;
+    }
+    .short {
+      width: 84px;
+    }
+    .grid {
+      overflow-x: auto;
+      flex: none;
+    }
+    .cell {
+      width: 60px;
+      padding: 4px;
+      text-align: right;
+      font-family: var(--figure);
+    }
+    .chosen {
+      border-color: var(--dye);
+      background: var(--dye-tint);
+    }
+    .verdict {
+      font-weight: 600;
+    }
+    .fault {
+      color: var(--amber);
+    }
+    .two {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 10px 26px;
+      align-items: start;
+    }
+    .two table {
+      flex: 1 1 380px;
+      width: auto;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class GaugeView {
+  private readonly open = inject(OpenStudy);
+  private readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+
+  protected readonly may = computed(() => this.service.can()('gauge.add'));
+  protected readonly gauges = computed(() => this.open.record().gauges);
+  protected readonly chosenId = signal('');
+  protected readonly chosen = computed<Gauge | null>(
+    () => this.gauges().find((g) => g.id === this.chosenId()) ?? this.gauges().at(-1) ?? null,
+  );
+  protected readonly fault = signal('');
+  protected readonly unit = computed(() => (this.chosen()?.quantity === 'mass' ? 'g' : 'mm'));
+  protected readonly missing = computed(
+    () =>
+      this.chosen()
+        ?.readings.flat(2)
+        .filter((x) => x === null).length ?? 0,
+  );
+  protected readonly result = computed(() => {
+    const gauge = this.chosen();
+    return gauge && this.missing() === 0 ? gaugeStudy(gauge.readings as Crossed) : null;
+  });
+  private readonly byRange = computed(() => {
+    const gauge = this.chosen();
+    return gauge && this.missing() === 0 ? rangeStudy(gauge.readings as Crossed) : null;
+  });
+  protected readonly verdict = computed(() => {
+    const r = this.result();
+    return r
+      ? `${r.verdict[0]?.toUpperCase()}${r.verdict.slice(1)}: the measuring makes ${percentWords(r.gaugeFraction)} of the scatter; ${r.distinct} kinds of part are told apart.`
+      : '';
+  });
+  protected readonly parts = computed(() => {
+    const [r, range] = [this.result(), this.byRange()];
+    if (!r) return [];
+    const row = (word: string, s: number, other: number | undefined) => ({
+      word,
+      s: threeDigits(s * 1000),
+      share: percentWords(r.total > 0 ? s / r.total : 0),
+      byRange: other === undefined ? ABSENT : threeDigits(other * 1000),
+    });
+    return [
+      row('one person again (repeatability)', r.repeatability, range?.repeatability),
+      row('one person and another (reproducibility)', r.reproducibility, range?.reproducibility),
+      row('the measuring as a whole', r.gauge, range?.gauge),
+      row('the parts', r.partToPart, range?.partToPart),
+      row('all', r.total, range?.total),
+    ];
+  });
+  protected readonly table = computed(() =>
+    (this.result()?.table ?? []).map(({ source, sumOfSquares, freedom, f, p }) => ({
+      source,
+      sum: `${threeDigits(sumOfSquares * 1e6)} ${this.unit()}²`,
+      freedom,
+      f: f === null ? ABSENT : fixed(f, 2),
+      p: p === null ? ABSENT : p < 0.001 ? '< 0.001' : fixed(p, 3),
+    })),
+  );
+
+  protected shown(value: number | null): string {
+    return value === null ? '' : String(Number((value * 1000).toPrecision(10)));
+  }
+
+  protected set(gauge: Gauge, person: number, part: number, trial: number, text: string): void {
+    const value = text.trim() === '' ? null : Number(text) / 1000;
+    if (value !== null && !Number.isFinite(value)) return;
+    const readings = gauge.readings.map((byPart, i) =>
+      i === person ? byPart.map((trials, j) => (j === part ? trials.map((x, k) => (k === trial ? value : x)) : trials)) : byPart,
+    );
+    void this.edits.edit('gauge', gauge, { readings });
+  }
+
+  protected async add(
+    event: Event,
+    name: HTMLInputElement,
+    quantity: HTMLSelectElement,
+    persons: HTMLInputElement,
+    parts: HTMLInputElement,
+    trials: HTMLInputElement,
+  ): Promise<void> {
+    event.preventDefault();
+    const people = persons.value
+      .split(',')
+      .map((p) => p.trim())
+      .filter((p) => p !== '');
+    const [partCount, times] = [parts.valueAsNumber, trials.valueAsNumber];
+    const isWhole = (n: number, least: number, most: number): boolean => Number.isInteger(n) && n >= least && n <= most;
+    const fault =
+      people.length < 2
+        ? 'Name two persons at least, with a comma between them'
+        : !isWhole(partCount, 2, 50)
+          ? 'Parts: a whole number from 2 to 50'
+          : !isWhole(times, 2, 20)
+            ? 'Times each: a whole number from 2 to 20'
+            : '';
+    this.fault.set(fault);
+    if (fault !== '') return;
+    const readings = people.map(() => Array.from({ length: partCount }, () => Array.from({ length: times }, () => null)));
+    const id = await this.edits.add('gauge', {
+      sequence: Math.max(-1, ...this.gauges().map((g) => g.sequence)) + 1,
+      name: name.value.trim() || `gauge study ${this.gauges().length + 1}`,
+      quantity: quantity.value as Gauge['quantity'],
+      persons: people,
+      parts: Array.from({ length: partCount }, (_, i) => `part ${i + 1}`),
+      trials: times,
+      readings,
+      instrument: '',
+      note: '',
+    });
+    if (id === null) return;
+    this.chosenId.set(id);
+    name.value = '';
+  }
+
+  protected remove(gauge: Gauge): void {
+    void this.edits.remove('gauge', gauge);
+  }
+}

@@ -1,0 +1,318 @@
+import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, signal, untracked } from '@angular/core';
+import { meanReading, strayReadings } from '@each-bolt/core/measure';
+import { readingFault, readingFields, type Taken } from '@each-bolt/core/bench';
+import { LENGTH_UNITS, fixed, readQuantity, resolutionU, withU } from '@each-bolt/core/shared';
+import { editOp, known, type Op, type ReadingFields } from '@each-bolt/core/record';
+import { InstrumentService } from '../bench/instrument-service';
+import { Session } from '../people/session';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+
+const FIELDS = [
+  { field: 'wallThicknessM', word: 'Wall thickness' },
+  { field: 'lengthM', word: 'Length' },
+  { field: 'widthM', word: 'Width' },
+  { field: 'heightM', word: 'Height' },
+  { field: 'runLengthM', word: 'Run length' },
+] as const;
+type HandField = (typeof FIELDS)[number]['field'];
+
+/** One reading on the list, SI, with where it comes from. */
+interface HandReading {
+  readonly valueM: number;
+  readonly uM: number;
+  readonly raw: string;
+  readonly taken: Taken | null;
+}
+
+/** Thickness and size by hand: read several times, with the mean and what it is worth. */
+@Component({
+  selector: 'eb-hand-view',
+  template: `<div class="sheet scroll">
+    @if (selection.piece(); as piece) {
+      <div class="acts">
+        <label
+          >What is measured
+          <select class="plain" aria-label="What is measured" (change)="begin($any($event.target).value)">
+            @for (f of fields; track f.field) {
+              <option [value]="f.field" [selected]="f.field === field()">{{ f.word }}</option>
+            }
+          </select>
+        </label>
+        <span class="soft"
+          >recorded: <b class="figure">{{ recorded() }}</b></span
+        >
+      </div>
+      @if (may()) {
+        <form class="acts" (submit)="type($event, typed)">
+          <label
+            >Reading, with its unit
+            <input #typed type="text" class="plain" aria-label="Reading, with its unit" placeholder="1.98 mm" />
+          </label>
+          <button type="submit" class="quiet-button">Add it</button>
+          <label
+            >Read with
+            <input
+              type="text"
+              class="plain"
+              maxlength="100"
+              [value]="tool()"
+              aria-label="Read with"
+              placeholder="tape, ruler, micrometer 4"
+              (input)="tool.set($any($event.target).value)"
+            />
+          </label>
+          @if (caliper(); as c) {
+            <button type="button" class="main-button" [disabled]="c.state !== 'ready'" (click)="fromCaliper()">
+              From {{ c.name }} <kbd>F8</kbd>
+            </button>
+            <span class="figure" aria-label="Caliper reads now">{{ caliperText() }}</span>
+          }
+        </form>
+      }
+      @if (said() !== '') {
+        <p class="fault" role="status">{{ said() }}</p>
+      }
+      @if (readings().length === 0) {
+        <p class="soft">
+          Read it three times or more, at different places or after taking the tool off: the scatter tells what the figure is worth.
+        </p>
+      } @else {
+        <table class="ruled narrow" aria-label="Readings">
+          <thead>
+            <tr>
+              <th scope="col">No.</th>
+              <th scope="col" class="right">Reading, mm</th>
+              <th scope="col">As read</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            @for (r of readings(); track $index; let i = $index) {
+              <tr>
+                <th scope="row">{{ i + 1 }}</th>
+                <td class="right figure" [class.fault]="stray().includes(i)">{{ mm(r.valueM) }}</td>
+                <td class="soft">
+                  {{ r.taken ? r.taken.instrument.name : r.raw }}{{ stray().includes(i) ? ' · lies apart from the others: a slip?' : '' }}
+                </td>
+                <td class="right">
+                  <button type="button" class="quiet-button" [attr.aria-label]="'Leave reading ' + (i + 1) + ' out'" (click)="leaveOut(i)">
+                    Leave out
+                  </button>
+                </td>
+              </tr>
+            }
+          </tbody>
+        </table>
+        @if (mean(); as m) {
+          <p class="result" role="status">
+            Mean of {{ m.n }}: <b class="figure">{{ meanText() }} mm</b>
+            @if (m.s !== null) {
+              <span class="soft">scatter s {{ mm(m.s) }} mm; 95 % within ± {{ mm(m.half95 ?? 0) }} mm</span>
+            } @else {
+              <span class="soft">one reading: its uncertainty is the tool’s alone</span>
+            }
+          </p>
+          @if (may()) {
+            <button type="button" class="main-button" (click)="keep()">Keep as {{ word().toLowerCase() }} of {{ piece.name }}</button>
+          }
+        }
+      }
+      <p class="soft small">
+        u² = s²/n + u(tool)². A typed reading is taken as exact to half its last digit. What was recorded before stays in the history.
+      </p>
+    } @else {
+      <p class="sheet-empty">Choose the piece first that is measured.</p>
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    label {
+      font: 500 12.5px/1.6 var(--label);
+      color: var(--soft);
+    }
+    .acts .plain {
+      margin-left: 6px;
+    }
+    .narrow {
+      max-width: 620px;
+    }
+    .result {
+      font-size: 15px;
+    }
+    .result .soft {
+      font-size: 12.5px;
+      margin-left: 10px;
+    }
+    .fault {
+      color: var(--amber);
+      font-weight: 500;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+    .main-button {
+      align-self: start;
+    }
+    kbd {
+      font: 400 11px/1 var(--figure);
+      border: 1px solid currentColor;
+      border-radius: 2px;
+      padding: 0 3px;
+      margin-left: 4px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class HandView {
+  protected readonly selection = inject(Selection);
+  private readonly open = inject(OpenStudy);
+  private readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+  private readonly instruments = inject(InstrumentService);
+  private readonly session = inject(Session);
+
+  protected readonly fields = FIELDS;
+  protected readonly field = signal<HandField>('wallThicknessM');
+  protected readonly word = computed(() => FIELDS.find((f) => f.field === this.field())?.word ?? '');
+  protected readonly readings = signal<readonly HandReading[]>([]);
+  protected readonly tool = signal('');
+  protected readonly said = signal('');
+  protected readonly may = computed(() => this.service.can()('piece.edit'));
+  protected readonly caliper = computed(() => this.instruments.all().find((i) => i.kind === 'caliper') ?? null);
+  protected readonly caliperText = computed(() => {
+    const value = this.caliper()?.last?.value ?? null;
+    return value === null ? '–' : `${this.mm(value)} mm`;
+  });
+  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
+  protected readonly recorded = computed(() => {
+    const piece = this.selection.piece();
+    const value = piece?.[this.field()] ?? null;
+    const u = piece?.known[this.field()]?.u ?? null;
+    return value === null ? '–' : u === null ? `${this.mm(value)} mm` : `${withU(value * 1000, u * 1000)} mm`;
+  });
+  protected readonly mean = computed(() => {
+    const readings = this.readings();
+    const toolU = Math.max(0, ...readings.map((r) => r.uM));
+    return readings.length === 0
+      ? null
+      : meanReading(
+          readings.map((r) => r.valueM),
+          toolU,
+        );
+  });
+  protected readonly stray = computed(() => strayReadings(this.readings().map((r) => r.valueM)));
+  protected readonly meanText = computed(() => {
+    const mean = this.mean();
+    return mean ? withU(mean.mean * 1000, mean.u * 1000) : '';
+  });
+
+  constructor() {
+    effect(() => {
+      this.pieceId();
+      untracked(() => {
+        this.readings.set([]);
+        this.said.set('');
+      });
+    });
+  }
+
+  protected mm(m: number): string {
+    return fixed(m * 1000, Math.abs(m) < 0.01 ? 3 : 2);
+  }
+
+  protected begin(field: string): void {
+    this.field.set(field as HandField);
+    this.readings.set([]);
+    this.said.set('');
+  }
+
+  protected type(event: Event, input: HTMLInputElement): void {
+    event.preventDefault();
+    const read = readQuantity(input.value, LENGTH_UNITS);
+    if (read.kind !== 'quantity') {
+      this.said.set(
+        read.kind === 'no-unit'
+          ? `${read.text} of what? Write the unit with it, such as ${read.text} mm`
+          : read.kind === 'ambiguous'
+            ? `“${input.value}” may be ${read.readings.join(' or ')}: write a point or leave the thousands together`
+            : `“${input.value}” is no length; write a number and its unit, such as 1.98 mm or 3.2 cm`,
+      );
+      return;
+    }
+    const { si, stepSi, typed } = read.quantity;
+    this.add({ valueM: si, uM: resolutionU(stepSi), raw: typed, taken: null });
+    input.value = '';
+  }
+
+  @HostListener('document:keydown.f8', ['$event'])
+  protected onKey(event: Event): void {
+    event.preventDefault();
+    this.fromCaliper();
+  }
+
+  protected fromCaliper(): void {
+    const instrument = this.caliper();
+    if (!instrument) {
+      this.said.set('No caliper is set up');
+      return;
+    }
+    const reading = instrument.last;
+    const fault = readingFault(instrument, reading, new Date().toISOString());
+    const value = reading?.value ?? null;
+    if (fault !== null || reading === null || value === null) {
+      this.said.set(fault ?? '');
+      return;
+    }
+    this.add({
+      valueM: value,
+      uM: reading.u ?? 0,
+      raw: reading.raw,
+      taken: { instrument, reading, by: this.session.person?.name ?? '' },
+    });
+  }
+
+  private add(reading: HandReading): void {
+    this.said.set('');
+    this.readings.update((all) => [...all, reading]);
+  }
+
+  protected leaveOut(at: number): void {
+    this.readings.update((all) => all.filter((_, i) => i !== at));
+  }
+
+  /** Every reading is kept raw; their mean goes into the piece. */
+  protected async keep(): Promise<void> {
+    const [piece, mean, field] = [this.selection.piece(), this.mean(), this.field()];
+    if (!piece || !mean) return;
+    const about = { aboutKind: 'piece', aboutId: piece.id, aboutField: field } as const;
+    const note = `${this.word().toLowerCase()}, read ${mean.n} times`;
+    const ops = this.readings().map((r): Op => ({
+      kind: 'reading.add',
+      id: crypto.randomUUID(),
+      fields: r.taken ? readingFields(r.taken, about, note) : this.typedFields(r, about, note),
+    }));
+    const tools = [...new Set(this.readings().map((r) => r.taken?.instrument.name ?? (this.tool().trim() || 'by hand')))];
+    const said = known('M', { u: mean.u, instrument: tools.join(', '), source: `mean of ${mean.n}` });
+    const edit = editOp('piece', piece, { [field]: mean.mean, known: { [field]: said } });
+    if (await this.edits.send([...ops, ...(edit ? [edit] : [])])) {
+      this.readings.set([]);
+      this.said.set('');
+    }
+  }
+
+  private typedFields(r: HandReading, about: Pick<ReadingFields, 'aboutKind' | 'aboutId' | 'aboutField'>, note: string): ReadingFields {
+    return {
+      ...about,
+      ...{ quantity: 'length', value: r.valueM, u: r.uM, tare: null, elements: null, raw: r.raw },
+      ...{ instrument: this.tool().trim(), serial: '', stable: null },
+      takenAt: new Date().toISOString(),
+      takenBy: this.session.person?.name ?? '',
+      note,
+    };
+  }
+}

@@ -1,0 +1,247 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { matchPatterns } from '@each-bolt/core/measure';
+import { fixed } from '@each-bolt/core/shared';
+import { PATTERN_SOURCES, type Pattern, type PatternFields, type Triple } from '@each-bolt/core/record';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+
+/** Patterns of holes: would one part bolt on where the other does? */
+@Component({
+  selector: 'eb-holes-view',
+  template: `<div class="sheet scroll">
+    @if (selection.piece(); as piece) {
+      @if (may()) {
+        <form class="new" aria-label="A new pattern" (submit)="add($event, name, from, points)">
+          <label
+            >Name <input #name type="text" class="plain" maxlength="100" aria-label="Name of the pattern" placeholder="holes of the foot"
+          /></label>
+          <label
+            >Taken from
+            <select #from class="plain" aria-label="Taken from">
+              @for (source of sources; track source) {
+                <option [value]="source">{{ source }}</option>
+              }
+            </select>
+          </label>
+          <label
+            >Points x y z in mm, one a line
+            <textarea #points class="plain" rows="5" aria-label="Points of the pattern, mm" placeholder="0 0&#10;80 0&#10;80 50"></textarea>
+          </label>
+          <button type="submit" class="main-button">Add the pattern</button>
+        </form>
+        @if (fault() !== '') {
+          <p class="fault" role="alert">{{ fault() }}</p>
+        }
+      }
+      @if (own().length === 0) {
+        <p class="soft">
+          No pattern of {{ piece.name }} yet. Type the places of its holes or mounting points in any frame: only how they lie to each other
+          counts.
+        </p>
+      } @else {
+        <div class="acts">
+          @for (pattern of own(); track pattern.id) {
+            <button type="button" class="quiet-button" [class.chosen]="pattern.id === chosen()?.id" (click)="chosenId.set(pattern.id)">
+              {{ pattern.name }} · {{ pattern.points.length }}
+            </button>
+          }
+          @if (chosen(); as pattern) {
+            @if (may()) {
+              <button type="button" class="quiet-button" (click)="remove(pattern)">Take “{{ pattern.name }}” off</button>
+            }
+          }
+        </div>
+        <section aria-label="Would it bolt on?">
+          <h2>Would it bolt on?</h2>
+          <div class="acts">
+            <label
+              >Onto
+              <select class="plain" aria-label="Pattern it would go onto" (change)="ontoId.set($any($event.target).value)">
+                <option value="">choose a pattern …</option>
+                @for (other of others(); track other.pattern.id) {
+                  <option [value]="other.pattern.id" [selected]="other.pattern.id === ontoId()">{{ other.word }}</option>
+                }
+              </select>
+            </label>
+            <label
+              >Clearance, mm
+              <input
+                type="number"
+                class="plain mm"
+                min="0"
+                step="0.1"
+                [value]="clearanceMm()"
+                aria-label="Clearance, mm"
+                (input)="clearanceMm.set($any($event.target).valueAsNumber)"
+              />
+            </label>
+            <label
+              ><input type="checkbox" [checked]="mirrored()" (change)="mirrored.set($any($event.target).checked)" /> may be mirrored</label
+            >
+          </div>
+          @if (fit(); as f) {
+            <p class="verdict" role="status" [class.fault]="!f.bolts">{{ verdict() }}</p>
+            <table class="ruled" aria-label="Points of the fit">
+              <thead>
+                <tr>
+                  <th scope="col">Point</th>
+                  <th scope="col">Onto point</th>
+                  <th scope="col" class="right">Off by, mm</th>
+                  <th scope="col">Within the clearance</th>
+                </tr>
+              </thead>
+              <tbody>
+                @for (p of f.points; track p.from) {
+                  <tr>
+                    <th scope="row">{{ p.from + 1 }}</th>
+                    <td>{{ p.onto + 1 }}</td>
+                    <td class="right figure">{{ mm(p.residualM) }}</td>
+                    <td [class.fault]="!p.isWithin">{{ p.isWithin ? 'yes' : 'no' }}</td>
+                  </tr>
+                }
+              </tbody>
+            </table>
+          } @else {
+            <p class="soft">Choose a pattern of another piece or vehicle to lay this one over.</p>
+          }
+        </section>
+      }
+    } @else {
+      <p class="sheet-empty">Choose the piece first whose holes these are.</p>
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .new {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 12px;
+      align-items: end;
+      padding: 8px 10px;
+      border: 1px solid var(--line);
+      background: var(--sheet);
+      font: 500 12.5px/1.5 var(--label);
+      color: var(--soft);
+    }
+    .new .plain {
+      display: block;
+    }
+    textarea.plain {
+      height: 96px;
+      width: 240px;
+      font-family: var(--figure);
+    }
+    .chosen {
+      border-color: var(--dye);
+      background: var(--dye-tint);
+    }
+    .mm {
+      width: 80px;
+      margin-left: 4px;
+    }
+    .verdict {
+      margin: 8px 0;
+      font-weight: 600;
+    }
+    .fault {
+      color: var(--amber);
+      font-weight: 500;
+    }
+    section h2 {
+      margin: 8px 0 4px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class HolesView {
+  protected readonly selection = inject(Selection);
+  private readonly open = inject(OpenStudy);
+  private readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+
+  protected readonly sources = PATTERN_SOURCES;
+  protected readonly may = computed(() => this.service.can()('pattern.add'));
+  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
+  protected readonly own = computed(() => this.open.record().patterns.filter((p) => p.pieceId === this.pieceId()));
+  protected readonly chosenId = signal('');
+  protected readonly chosen = computed<Pattern | null>(() => this.own().find((p) => p.id === this.chosenId()) ?? this.own().at(-1) ?? null);
+  protected readonly ontoId = signal('');
+  protected readonly clearanceMm = signal(0.5);
+  protected readonly mirrored = signal(false);
+  protected readonly fault = signal('');
+  protected readonly others = computed(() =>
+    this.open
+      .record()
+      .patterns.filter((p) => p.id !== this.chosen()?.id)
+      .map((pattern) => {
+        const piece = this.open.pieceById().get(pattern.pieceId);
+        const vehicle = this.open.vehicleById().get(piece?.vehicleId ?? '');
+        return { pattern, word: `${vehicle?.name ?? ''}, ${piece?.name ?? ''}: ${pattern.name}` };
+      }),
+  );
+  private readonly onto = computed(() => this.others().find((o) => o.pattern.id === this.ontoId()) ?? null);
+  protected readonly fit = computed(() => {
+    const [pattern, onto, clearance] = [this.chosen(), this.onto(), this.clearanceMm()];
+    return pattern && onto && clearance >= 0 ? matchPatterns(pattern.points, onto.pattern.points, clearance / 1000, this.mirrored()) : null;
+  });
+  protected readonly verdict = computed(() => {
+    const [fit, pattern, onto] = [this.fit(), this.chosen(), this.onto()];
+    if (!fit || !pattern || !onto) return '';
+    const way = fit.move.isMirrored ? ', mirrored' : '';
+    const figures = `rms ${this.mm(fit.rmsM)} mm, worst ${this.mm(fit.worstM)} mm`;
+    if (fit.bolts) return `“${pattern.name}” would bolt on${way}: every point within ${this.clearanceMm()} mm (${figures}).`;
+    const off = fit.points.filter((p) => !p.isWithin).map((p) => p.from + 1);
+    const lacking = pattern.points.length - fit.points.length;
+    return `“${pattern.name}” would not bolt on${way}: ${[
+      off.length > 0 ? `${off.length === 1 ? 'point' : 'points'} ${off.join(', ')} ${off.length === 1 ? 'lies' : 'lie'} outside` : '',
+      lacking > 0 ? `${lacking} without a partner` : '',
+    ]
+      .filter((part) => part !== '')
+      .join(', ')} (${figures}).`;
+  });
+
+  protected mm(m: number): string {
+    return fixed(m * 1000, 2);
+  }
+
+  protected async add(event: Event, name: HTMLInputElement, from: HTMLSelectElement, points: HTMLTextAreaElement): Promise<void> {
+    event.preventDefault();
+    const read = readPoints(points.value);
+    this.fault.set(read.fault === '' ? '' : `${read.fault}. Nothing was kept`);
+    if (read.fault !== '') return;
+    const id = await this.edits.add('pattern', {
+      pieceId: this.pieceId(),
+      sequence: Math.max(-1, ...this.own().map((p) => p.sequence)) + 1,
+      name: name.value.trim() || `pattern ${this.own().length + 1}`,
+      points: read.points,
+      source: from.value as PatternFields['source'],
+      note: '',
+    });
+    if (id === null) return;
+    this.chosenId.set(id);
+    name.value = '';
+    points.value = '';
+  }
+
+  protected remove(pattern: Pattern): void {
+    void this.edits.remove('pattern', pattern);
+  }
+}
+
+/** Points "x y" or "x y z" in mm, one a line. */
+export const readPoints = (text: string): { readonly points: readonly Triple[]; readonly fault: string } => {
+  const points: Triple[] = [];
+  for (const [i, line] of text.split(/\r?\n/).entries()) {
+    if (line.trim() === '') continue;
+    const parts = line.trim().split(/[\s;]+/);
+    const [x = Number.NaN, y = Number.NaN, z = 0] = parts.map((p) => Number(p) / 1000);
+    if (parts.length < 2 || parts.length > 3 || ![x, y, z].every(Number.isFinite))
+      return { points: [], fault: `Line ${i + 1}: “${line.trim().slice(0, 40)}” is no point; write x and y, and z if there is one, in mm` };
+    points.push([x, y, z]);
+  }
+  return points.length < 2 ? { points: [], fault: 'A pattern needs two points at least' } : { points, fault: '' };
+};

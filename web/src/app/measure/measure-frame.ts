@@ -1,0 +1,69 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { OpenStudy } from '../record/open-study';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+import { RefusalNote } from '../shared/refusal-note';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { ViewFrame } from '../shared/view-frame';
+import { MeshWork } from './mesh-work';
+
+const VIEWS = [
+  { path: 'scans', word: 'Scans' },
+  { path: 'material', word: 'Material and process' },
+  { path: 'sections', word: 'Sections' },
+  { path: 'holes', word: 'Holes' },
+  { path: 'hand', word: 'By hand' },
+  { path: 'gauge', word: 'Gauge studies' },
+] as const;
+
+/** Shape and material of the piece that is chosen. */
+@Component({
+  selector: 'eb-measure-frame',
+  imports: [RefusalNote, VehicleMark, ViewFrame],
+  providers: [RowEdits, MeshWork],
+  template: `<eb-view-frame label="Views of measuring" [views]="views">
+    @if (edits.refused(); as issues) {
+      @if (issues.length > 0) {
+        <div class="pad">
+          <eb-refusal [message]="issues[0]!.message" [issues]="issues.slice(1)" action="Close" (acted)="edits.refused.set([])" />
+        </div>
+      }
+    }
+    <div class="pad of">
+      @if (selection.piece(); as piece) {
+        <eb-vehicle-mark [place]="place()" />
+        <h1>{{ piece.name }}</h1>
+        <span class="soft">of {{ selection.vehicle()?.name }}</span>
+      } @else {
+        <h1>No piece is chosen</h1>
+        <span class="soft">Take one in the stack, or scan its tag.</span>
+      }
+    </div>
+  </eb-view-frame>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .pad {
+      padding: 8px 18px 0;
+    }
+    .of {
+      display: flex;
+      gap: 6px;
+      align-items: center;
+      flex: none;
+      font-size: 13.5px;
+    }
+    h1 {
+      font-size: 17px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class MeasureFrame {
+  protected readonly edits = inject(RowEdits);
+  protected readonly selection = inject(Selection);
+  private readonly open = inject(OpenStudy);
+  protected readonly views = VIEWS;
+  protected readonly place = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.piece()?.vehicleId));
+}

@@ -1,0 +1,50 @@
+import type { MeasureStep, TurnedBox } from '@each-bolt/core/measure';
+import type { Loop, Place, Plane, WallAt } from '@each-bolt/core/measure';
+import type { MeshFormat, ScanFigures } from '@each-bolt/core/record';
+
+/** A mesh as it is drawn, in the unit of its file. */
+export interface DrawnMesh {
+  readonly positions: Float32Array;
+  readonly triangles: Uint32Array;
+}
+
+export interface MeasuredFile extends DrawnMesh {
+  readonly format: MeshFormat;
+  readonly notes: readonly string[];
+  /** in the unit of the file */
+  readonly figures: ScanFigures;
+  readonly smallest: TurnedBox;
+  readonly trimmed: TurnedBox;
+}
+
+/** Two scans laid over each other. */
+export interface Compared {
+  /** how far each vertex of the first lies off the surface of the second; above 0 outside it, in the unit of the first */
+  readonly deviation: Float32Array;
+  /** places of the first laid over the second, and scaled to its unit */
+  readonly laid: Float32Array;
+  readonly rms: number;
+  readonly worst: number;
+}
+
+export type MeshAsked =
+  | { readonly kind: 'measure'; readonly bytes: ArrayBuffer; readonly fileName: string; readonly shareFraction: number }
+  | { readonly kind: 'slice'; readonly plane: Plane }
+  | { readonly kind: 'wall'; readonly triangle: number; readonly from: Place }
+  /** lays the mesh that is open over another, whose unit is `scale` of the own */
+  | { readonly kind: 'lay over'; readonly bytes: ArrayBuffer; readonly fileName: string; readonly scale: number };
+
+export type MeshAnswer =
+  | { readonly kind: 'measured'; readonly file: MeasuredFile }
+  | { readonly kind: 'sliced'; readonly loops: readonly Loop[]; readonly openLines: number; readonly right: Place; readonly up: Place }
+  | { readonly kind: 'wall'; readonly wall: WallAt | null }
+  | { readonly kind: 'compared'; readonly compared: Compared }
+  | { readonly kind: 'fault'; readonly message: string };
+
+export type MeshTold = { readonly kind: 'step'; readonly step: MeasureStep | 'reading' | 'laying over' } | MeshAnswer;
+
+/** What goes to the worker and comes back, by the number of the question: answers are never taken for those of another. */
+export interface Numbered<T> {
+  readonly number: number;
+  readonly what: T;
+}

@@ -1,0 +1,94 @@
+import { ABSENT, fixed, threeDigits, withU } from '@each-bolt/core/shared';
+import type { Loop } from '@each-bolt/core/measure';
+import type { ScanFigures, Triple } from '@each-bolt/core/record';
+
+/** A volume in m³ as people read it: cm³ for a part, litres from one litre on. */
+export const volumeWords = (m3: number, uM3: number | null = null): string => {
+  const [per, unit] = m3 < 1e-3 ? [1e-6, 'cm³'] : [1e-3, 'l'];
+  return `${uM3 === null ? threeDigits(m3 / per) : withU(m3 / per, uM3 / per)} ${unit}`;
+};
+export const areaWords = (m2: number): string => (m2 < 0.1 ? `${threeDigits(m2 * 1e4)} cm²` : `${threeDigits(m2)} m²`);
+
+/** "120.0 × 45.0 × 12.0 mm" */
+export const sidesWords = (sides: Triple): string => `${sides.map((side) => fixed(side * 1000, side < 0.01 ? 2 : 1)).join(' × ')} mm`;
+export const boxVolume = (sides: Triple): number => sides[0] * sides[1] * sides[2];
+export const percentWords = (fraction: number): string => `${fixed(fraction * 100, 1)} %`;
+
+export interface FigureRow {
+  readonly word: string;
+  readonly value: string;
+  readonly note: string;
+}
+
+/** The figures of a scan, line by line, with what each means. */
+export const scanRows = (f: ScanFigures): readonly FigureRow[] => {
+  const fill = (sides: Triple): string =>
+    f.volumeM3 === null || boxVolume(sides) === 0 ? '' : `filled to ${percentWords(f.volumeM3 / boxVolume(sides))}`;
+  return [
+    {
+      word: 'Volume',
+      value: f.volumeM3 === null ? ABSENT : volumeWords(f.volumeM3, f.volumeUM3),
+      note: f.volumeM3 === null ? 'the scan encloses nothing' : closedNote(f),
+    },
+    { word: 'Surface', value: areaWords(f.areaM2), note: `${f.triangles.toLocaleString('en-GB')} triangles` },
+    { word: 'Upright box', value: sidesWords(f.sidesM), note: fill(f.sidesM) },
+    { word: 'Smallest box, any way', value: sidesWords(f.smallestM), note: fill(f.smallestM) },
+    {
+      word: 'Box without slivers',
+      value: sidesWords(f.trimmedM),
+      note: `holds ${percentWords(f.heldFraction)} of the ${f.heldOf}, ${percentWords(f.shareFraction)} asked; sides to one in 96`,
+    },
+    {
+      word: 'Convex hull',
+      value: volumeWords(f.hullVolumeM3),
+      note: f.volumeM3 === null ? '' : `filled to ${percentWords(f.volumeM3 / f.hullVolumeM3)}`,
+    },
+    { word: 'Centroid', value: `${f.centroidM.map((x) => fixed(x * 1000, 1)).join(', ')} mm`, note: 'from the origin of the file' },
+  ];
+};
+
+/** What is said of the edges: whether the volume may be believed. */
+export const closedNote = (f: ScanFigures): string => {
+  if (f.openEdges === 0 && f.nonManifoldEdges === 0 && f.turnedEdges === 0) return 'watertight';
+  return [
+    f.openEdges > 0
+      ? `${f.openEdges} open edges in ${f.holes} ${f.holes === 1 ? 'hole' : 'holes'}, closed flat: the ± holds what that may be off`
+      : '',
+    f.nonManifoldEdges > 0 ? `${f.nonManifoldEdges} edges of three triangles and more` : '',
+    f.turnedEdges > 0 ? `${f.turnedEdges} edges with a triangle turned inside out` : '',
+  ]
+    .filter((part) => part !== '')
+    .join('; ');
+};
+
+/** Ends of the lines of a cut in space, [segment × 6]. */
+export const cutLines = (
+  loops: readonly Loop[],
+  {
+    normal,
+    offset,
+    right,
+    up,
+  }: { readonly normal: readonly number[]; readonly offset: number; readonly right: readonly number[]; readonly up: readonly number[] },
+): Float32Array => {
+  const ends: number[] = [];
+  const place = ([u, v]: readonly [number, number]): readonly number[] =>
+    [0, 1, 2].map((i) => normal[i]! * offset + right[i]! * u + up[i]! * v);
+  for (const loop of loops) for (const [i, point] of loop.entries()) ends.push(...place(point), ...place(loop[(i + 1) % loop.length]!));
+  return Float32Array.from(ends);
+};
+
+/** Colours of deviations, [vertex × 3]: blue inside, grey on the surface, orange outside, full at `most`. */
+export const deviationColours = (deviation: Float32Array, most: number): Float32Array => {
+  const colours = new Float32Array(3 * deviation.length);
+  deviation.forEach((far, i) => {
+    const k = Math.max(-1, Math.min(1, far / most));
+    const to = k < 0 ? INSIDE : OUTSIDE;
+    for (let c = 0; c < 3; c++) colours[3 * i + c] = NEUTRAL[c]! + Math.abs(k) * (to[c]! - NEUTRAL[c]!);
+  });
+  return colours;
+};
+// told apart also by those who do not see red and green, and named in the legend
+const INSIDE = [0.13, 0.27, 0.78] as const;
+const OUTSIDE = [0.85, 0.42, 0.05] as const;
+const NEUTRAL = [0.72, 0.73, 0.72] as const;

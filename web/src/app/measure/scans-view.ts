@@ -1,0 +1,471 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { METRES_PER, UNIT_WORD, USUAL_SHARE, guessUnit, inMetres, type Place } from '@each-bolt/core/measure';
+import { MOST_SCAN_BYTES, materialById } from '@each-bolt/core/shared';
+import { SCAN_UNITS, editOp, known, removeOp, type Scan, type ScanUnit } from '@each-bolt/core/record';
+import { InstrumentService } from '../bench/instrument-service';
+import { Session } from '../people/session';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+import { RefusalNote } from '../shared/refusal-note';
+import { MeshWork } from './mesh-work';
+import { ScanDesk } from './scan-desk';
+import { DensityPanel } from './density-panel';
+import { TakeScan } from './take-scan';
+import { scanRows, sidesWords, volumeWords } from './scan-text';
+
+/** A file that is being looked at: not yet kept, or one of the record. */
+interface Looked {
+  readonly name: string;
+  readonly file: Blob;
+  readonly scan: Scan | null;
+  readonly instrument: string;
+  readonly serial: string;
+}
+
+/** Scans of the chosen piece: measured, looked at, cut, compared, and weighed against. */
+@Component({
+  selector: 'eb-scans-view',
+  imports: [DensityPanel, RefusalNote, ScanDesk],
+  template: `<div class="sheet scroll">
+    @if (selection.piece(); as piece) {
+      <section class="acts" aria-label="Take a scan in">
+        @if (may()) {
+          <label class="main-button file"
+            >Open a scan file
+            <input type="file" accept=".stl,.ply,.obj" aria-label="Scan file" (change)="choose($any($event.target))" />
+          </label>
+          @if (scanner(); as s) {
+            <button type="button" class="quiet-button" [disabled]="s.state !== 'ready'" (click)="fromScanner()">From {{ s.name }}</button>
+          }
+        }
+        <span class="soft small">STL, PLY or OBJ, up to {{ mostMb }} MB.</span>
+      </section>
+      @if (said() !== '') {
+        <eb-refusal [message]="said()" action="Close" (acted)="said.set('')" />
+      }
+      @if (work.step() !== '') {
+        <p class="acts" role="status">
+          <span>Measuring: {{ work.step() }} …</span> <button type="button" class="quiet-button" (click)="stop()">Stop</button>
+        </p>
+      }
+      @if (work.file(); as measured) {
+        @if (looked(); as now) {
+          @if (now.scan === null) {
+            <section aria-label="Unit of the file" class="unit">
+              <label
+                >The file is in
+                <select class="plain" aria-label="Unit of the file" (change)="unit.set($any($event.target).value)">
+                  @for (u of units; track u) {
+                    <option [value]="u" [selected]="u === unit()">{{ words[u] }}</option>
+                  }
+                </select>
+              </label>
+              @if (guess(); as g) {
+                <span [class.fault]="g.unit !== unit() || !g.isClear">
+                  {{ g.unit === unit() ? 'Likely' : 'More likely ' + words[g.unit] }}: {{ g.why
+                  }}{{ g.isClear ? '' : '. Not certain: check it with the caliper' }}.
+                </span>
+              }
+              <button type="button" class="main-button" (click)="keep()">Keep the scan with {{ piece.name }}</button>
+            </section>
+          }
+          <div class="desk">
+            <eb-scan-desk
+              [file]="measured"
+              [unit]="shownUnit()"
+              [name]="now.name"
+              [scan]="now.scan"
+              [others]="others()"
+              (sectioned)="keepSection($event)"
+              (patterned)="keepPattern($event)"
+            />
+            <div class="side">
+              <table class="ruled" aria-label="Figures of the scan">
+                <tbody>
+                  @for (row of rows(); track row.word) {
+                    <tr>
+                      <th scope="row">{{ row.word }}</th>
+                      <td class="figure">
+                        {{ row.value }} <small class="soft">{{ row.note }}</small>
+                      </td>
+                    </tr>
+                  }
+                </tbody>
+              </table>
+              @for (note of measured.notes; track note) {
+                <p class="soft small">{{ note }}</p>
+              }
+              <label class="small share"
+                >Share to hold, %
+                <input
+                  type="number"
+                  class="plain"
+                  min="50"
+                  max="100"
+                  step="0.5"
+                  [value]="share() * 100"
+                  aria-label="Share of the volume the box without slivers holds, percent"
+                  (change)="measureAgain($any($event.target).valueAsNumber)"
+                />
+              </label>
+              @if (now.scan && may()) {
+                <div class="acts">
+                  @if (share() !== now.scan.figures.shareFraction) {
+                    <button type="button" class="quiet-button" (click)="keepFigures(now.scan)">Keep these figures with the scan</button>
+                  }
+                  <button type="button" class="quiet-button" (click)="takeSides(now.scan)">
+                    Take the smallest box over as the envelope
+                  </button>
+                </div>
+              }
+              @if (figures(); as f) {
+                @if (f.volumeM3 !== null && f.volumeUM3 !== null) {
+                  <eb-density-panel [piece]="piece" [volumeM3]="f.volumeM3" [uM3]="f.volumeUM3" />
+                }
+              }
+            </div>
+          </div>
+        }
+      }
+      <section aria-label="Scans of the piece">
+        <h2>Scans of {{ piece.name }}</h2>
+        @if (scans().length === 0) {
+          <p class="soft">None yet. Open a file, or take one from the scanner; it is measured here, before anything is kept.</p>
+        } @else {
+          <table class="ruled" aria-label="Scans">
+            <thead>
+              <tr>
+                <th scope="col">File</th>
+                <th scope="col">Unit</th>
+                <th scope="col" class="right">Volume</th>
+                <th scope="col" class="right">Smallest box</th>
+                <th scope="col" class="right">Without slivers</th>
+                <th></th>
+              </tr>
+            </thead>
+            <tbody>
+              @for (row of scans(); track row.scan.id) {
+                <tr [class.on]="row.scan.id === looked()?.scan?.id">
+                  <th scope="row">
+                    <button type="button" class="link-button" (click)="open(row.scan)">{{ row.scan.fileName }}</button>
+                    <small class="soft">{{ row.taken }}</small>
+                  </th>
+                  <td>{{ row.scan.unit }}</td>
+                  <td class="right figure">{{ row.volume }}</td>
+                  <td class="right figure">{{ row.smallest }}</td>
+                  <td class="right figure">{{ row.trimmed }}</td>
+                  <td class="right">
+                    @if (may()) {
+                      <button type="button" class="quiet-button" (click)="remove(row.scan)">Take off</button>
+                    }
+                  </td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        }
+      </section>
+    } @else {
+      <p class="sheet-empty">Choose the piece first whose scan this is.</p>
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .file {
+      display: inline-flex;
+      align-items: center;
+      position: relative;
+      overflow: hidden;
+      cursor: pointer;
+    }
+    .file:focus-within {
+      outline: 2px solid var(--dye);
+    }
+    .file input {
+      position: absolute;
+      inset: 0;
+      opacity: 0;
+      cursor: pointer;
+    }
+    .unit {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 14px;
+      align-items: center;
+      padding: 8px 10px;
+      border: 1px solid var(--line);
+      background: var(--sheet);
+    }
+    .fault {
+      color: var(--amber);
+      font-weight: 500;
+    }
+    .desk {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) minmax(280px, 380px);
+      gap: 14px;
+    }
+    @media (max-width: 1180px) {
+      .desk {
+        grid-template-columns: minmax(0, 1fr);
+      }
+    }
+    .side {
+      display: flex;
+      flex-direction: column;
+      gap: 8px;
+      min-width: 0;
+    }
+    th small {
+      display: block;
+      font: 400 12px/1.3 var(--text);
+    }
+    .side small {
+      display: block;
+      font: 400 12px/1.3 var(--text);
+    }
+    .share input {
+      width: 80px;
+      margin-left: 6px;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+    section h2 {
+      margin: 8px 0 4px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ScansView {
+  protected readonly selection = inject(Selection);
+  protected readonly work = inject(MeshWork);
+  private readonly open$ = inject(OpenStudy);
+  private readonly edits = inject(RowEdits);
+  private readonly takes = inject(TakeScan);
+  private readonly service = inject(RecordService);
+  private readonly instruments = inject(InstrumentService);
+  private readonly session = inject(Session);
+
+  protected readonly units = SCAN_UNITS;
+  protected readonly words = UNIT_WORD;
+  protected readonly mostMb = MOST_SCAN_BYTES / 1024 / 1024;
+  protected readonly unit = signal<ScanUnit>('mm');
+  protected readonly share = signal(USUAL_SHARE);
+  protected readonly said = signal('');
+  protected readonly looked = signal<Looked | null>(null);
+  protected readonly may = computed(() => this.service.can()('scan.add'));
+  protected readonly scanner = computed(() => this.instruments.all().find((i) => i.kind === 'mesh scanner') ?? null);
+  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
+  private readonly own = computed(() => this.open$.record().scans.filter((s) => s.pieceId === this.pieceId()));
+  protected readonly scans = computed(() =>
+    this.own().map((scan) => ({
+      scan,
+      volume: scan.figures.volumeM3 === null ? '–' : volumeWords(scan.figures.volumeM3, scan.figures.volumeUM3),
+      smallest: sidesWords(scan.figures.smallestM),
+      trimmed: sidesWords(scan.figures.trimmedM),
+      taken: [scan.instrument, scan.takenBy, new Date(scan.takenAt).toLocaleDateString('en-GB')].filter((part) => part !== '').join(', '),
+    })),
+  );
+  /** scans that may be laid under the one that is open: of any piece of the study */
+  protected readonly others = computed(() =>
+    this.open$
+      .record()
+      .scans.filter((s) => s.id !== this.looked()?.scan?.id)
+      .map((scan) => ({ scan, word: `${this.open$.pieceById().get(scan.pieceId)?.name ?? ''}: ${scan.fileName}` })),
+  );
+  protected readonly shownUnit = computed(() => this.looked()?.scan?.unit ?? this.unit());
+  protected readonly figures = computed(() => {
+    const file = this.work.file();
+    return file && inMetres(file.figures, this.shownUnit());
+  });
+  protected readonly rows = computed(() => {
+    const figures = this.figures();
+    return figures ? scanRows(figures) : [];
+  });
+  protected readonly guess = computed(() => {
+    const [file, piece] = [this.work.file(), this.selection.piece()];
+    if (!file || !piece) return null;
+    const sidesM = [piece.lengthM, piece.widthM, piece.heightM].filter((s) => s !== null);
+    const densityKgPerM3 = materialById.get(piece.materialId ?? '')?.densityKgPerM3 ?? null;
+    return guessUnit(file.figures.smallestM, file.figures.volumeM3 ?? 0, { sidesM, massKg: piece.massEachKg, densityKgPerM3 });
+  });
+
+  constructor() {
+    effect(() => {
+      // what was open is of another piece
+      this.pieceId();
+      untracked(() => this.stop());
+    });
+  }
+
+  protected stop(): void {
+    this.work.stop();
+    this.looked.set(null);
+  }
+
+  protected async choose(input: HTMLInputElement): Promise<void> {
+    const file = input.files?.[0];
+    input.value = '';
+    if (!file) return;
+    await this.look({ name: file.name, file, scan: null, instrument: '', serial: '' });
+  }
+
+  protected async fromScanner(): Promise<void> {
+    const scanner = this.scanner();
+    if (!scanner) return;
+    const before = scanner.last?.seq ?? -1;
+    const refusal = await this.instruments.command(scanner.id, 'trigger');
+    if (refusal) {
+      this.said.set(refusal.message);
+      return;
+    }
+    const made = await this.instruments.made(scanner.id, before);
+    if (!(made instanceof Blob)) {
+      this.said.set(made.message);
+      return;
+    }
+    await this.look({
+      name: `${scanner.name.toLowerCase().replace(/\s+/g, '-')}-${before + 1}.stl`,
+      file: made,
+      scan: null,
+      instrument: scanner.name,
+      serial: scanner.serial,
+    });
+  }
+
+  protected async open(scan: Scan): Promise<void> {
+    const file = await this.takes.file(scan);
+    if (file instanceof Blob) await this.look({ name: scan.fileName, file, scan, instrument: scan.instrument, serial: scan.serial });
+    else this.said.set(file.message);
+  }
+
+  private async look(looked: Looked): Promise<void> {
+    if (looked.file.size > MOST_SCAN_BYTES) {
+      this.said.set(
+        `${looked.name} has ${Math.round(looked.file.size / 1024 / 1024)} MB, and ${this.mostMb} MB are taken: save it as binary STL or thin it out`,
+      );
+      return;
+    }
+    this.said.set('');
+    this.work.file.set(null);
+    this.looked.set(looked);
+    if (looked.scan) this.share.set(looked.scan.figures.shareFraction);
+    const answer = await this.work.measure(await looked.file.arrayBuffer(), looked.name, this.share());
+    if (answer.kind === 'fault') {
+      this.said.set(answer.message);
+      return;
+    }
+    const guess = this.guess();
+    if (guess && !looked.scan) this.unit.set(guess.unit);
+  }
+
+  protected async measureAgain(percent: number): Promise<void> {
+    const looked = this.looked();
+    if (!(percent >= 50 && percent <= 100) || !looked) {
+      this.said.set('The share lies between 50 and 100 %');
+      return;
+    }
+    const unit = this.unit();
+    this.share.set(percent / 100);
+    await this.work.measure(await looked.file.arrayBuffer(), looked.name, this.share());
+    this.unit.set(unit);
+  }
+
+  protected async keep(): Promise<void> {
+    const [looked, figures, piece, file] = [this.looked(), this.figures(), this.selection.piece(), this.work.file()];
+    if (!looked || !figures || !piece || !file) return;
+    const guess = this.guess();
+    const refusal = await this.takes.keep(looked.file, {
+      pieceId: piece.id,
+      sequence: Math.max(-1, ...this.own().map((s) => s.sequence)) + 1,
+      fileName: looked.name.slice(0, 200),
+      format: file.format,
+      unit: this.unit(),
+      unitBy: guess?.unit === this.unit() ? guess.why : 'said by whoever kept it',
+      figures,
+      instrument: looked.instrument,
+      serial: looked.serial,
+      takenAt: new Date().toISOString(),
+      takenBy: this.session.person?.name ?? '',
+      note: '',
+    });
+    if (refusal) this.said.set([refusal.message, ...refusal.issues.map((i) => i.message)].join('. '));
+    else this.looked.set({ ...looked, scan: this.own().at(-1) ?? null });
+  }
+
+  protected async keepFigures(scan: Scan): Promise<void> {
+    const [figures, looked] = [this.figures(), this.looked()];
+    if (!figures || !looked || !(await this.edits.edit('scan', scan, { figures }))) return;
+    this.looked.set({ ...looked, scan: this.own().find((s) => s.id === scan.id) ?? scan });
+  }
+
+  /** The measured sides become the envelope of the piece; what was there stays in its history. */
+  protected takeSides(scan: Scan): void {
+    const piece = this.selection.piece();
+    if (!piece) return;
+    const [lengthM, widthM, heightM] = scan.figures.smallestM;
+    const said = known('M', { instrument: scan.instrument, source: `scan ${scan.fileName}, smallest box in any orientation` });
+    const op = editOp('piece', piece, { lengthM, widthM, heightM, known: { lengthM: said } });
+    if (op) void this.edits.send([op]);
+  }
+
+  protected keepSection({
+    name,
+    loops,
+  }: {
+    readonly name: string;
+    readonly loops: readonly (readonly (readonly [number, number])[])[];
+  }): void {
+    const [piece, scan] = [this.selection.piece(), this.looked()?.scan ?? null];
+    if (!piece) return;
+    const k = METRES_PER[this.shownUnit()];
+    const sections = this.open$.record().sections.filter((s) => s.pieceId === piece.id);
+    void this.edits
+      .add('section', {
+        pieceId: piece.id,
+        sequence: Math.max(-1, ...sections.map((s) => s.sequence)) + 1,
+        name,
+        kind: 'outline',
+        dimensions: {},
+        loops: loops.map((loop) => loop.map(([x, y]) => [x * k, y * k] as const)),
+        scanId: scan?.id ?? null,
+        materialId: piece.materialId,
+        note: '',
+      })
+      .then((id) => {
+        if (id !== null) this.said.set(`“${name}” is kept under Sections`);
+      });
+  }
+
+  protected keepPattern(places: readonly Place[]): void {
+    const piece = this.selection.piece();
+    if (!piece) return;
+    const k = METRES_PER[this.shownUnit()];
+    const patterns = this.open$.record().patterns.filter((p) => p.pieceId === piece.id);
+    const name = `holes of ${this.looked()?.name ?? 'the scan'}`.slice(0, 100);
+    void this.edits
+      .add('pattern', {
+        pieceId: piece.id,
+        sequence: Math.max(-1, ...patterns.map((p) => p.sequence)) + 1,
+        name,
+        points: places.map(([x, y, z]) => [x * k, y * k, z * k] as const),
+        source: 'scan',
+        note: '',
+      })
+      .then((id) => {
+        if (id !== null) this.said.set(`“${name}” is kept under Holes`);
+      });
+  }
+
+  protected remove(scan: Scan): void {
+    const cut = this.open$.record().sections.filter((s) => s.scanId === scan.id);
+    const unhung = cut.flatMap((s) => editOp('section', s, { scanId: null }) ?? []);
+    void this.edits.send([...unhung, removeOp('scan', scan)]);
+    if (this.looked()?.scan?.id === scan.id) this.stop();
+  }
+}

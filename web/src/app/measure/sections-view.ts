@@ -1,0 +1,396 @@
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { DIMENSION_WORD, SECTION_SHAPES, type Dimension } from '@each-bolt/core/measure';
+import { MATERIALS, materialById } from '@each-bolt/core/shared';
+import { SECTION_KINDS, type Section, type SectionFields, type SectionKind } from '@each-bolt/core/record';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
+import { SECTION_ROWS, figuresOf, loopsOf, outlinePath, ratioText, roomFor, varied } from './section-text';
+
+const PICTURE = { width: 190, height: 140 } as const;
+
+/** Sections of the chosen piece: drawn from the library or an outline, worked out, held against another, and varied. */
+@Component({
+  selector: 'eb-sections-view',
+  template: `<div class="sheet scroll">
+    @if (selection.piece(); as piece) {
+      @if (may()) {
+        <form class="new" aria-label="A new section" (submit)="add($event, name)">
+          <label
+            >Shape
+            <select class="plain" aria-label="Shape" (change)="kind.set($any($event.target).value)">
+              @for (k of kinds; track k) {
+                <option [value]="k" [selected]="k === kind()">{{ k }}</option>
+              }
+            </select>
+          </label>
+          @for (d of dimensions(); track d.name) {
+            <label
+              >{{ d.word }}, mm
+              <input
+                type="number"
+                class="plain"
+                min="0"
+                step="any"
+                [attr.aria-label]="d.word + ', mm'"
+                (input)="set(d.name, $any($event.target).valueAsNumber)"
+              />
+            </label>
+          }
+          @if (kind() === 'outline') {
+            <label class="wide"
+              >Points x y in mm, one a line; an empty line begins a hole
+              <textarea
+                class="plain"
+                rows="5"
+                aria-label="Points of the outline, mm"
+                (input)="outline.set($any($event.target).value)"
+              ></textarea>
+            </label>
+          }
+          <label
+            >Name <input #name type="text" class="plain" maxlength="100" aria-label="Name of the section" placeholder="sill, middle"
+          /></label>
+          <button type="submit" class="main-button">Add the section</button>
+        </form>
+        @if (fault() !== '') {
+          <p class="fault" role="alert">{{ fault() }}</p>
+        }
+      }
+      @if (own().length === 0) {
+        <p class="soft">
+          No section yet. Take a shape of the library, draw one by its points, or cut one from a scan with its section plane.
+        </p>
+      } @else {
+        <div class="acts">
+          @for (section of own(); track section.id) {
+            <button type="button" class="quiet-button" [class.chosen]="section.id === chosen()?.id" (click)="chosenId.set(section.id)">
+              {{ section.name }}
+            </button>
+          }
+        </div>
+        @if (chosen(); as section) {
+          <div class="desk">
+            <figure>
+              <svg [attr.width]="picture.width" [attr.height]="picture.height" role="img" [attr.aria-label]="'Outline of ' + section.name">
+                <path [attr.d]="path()" fill="var(--dye-tint)" stroke="var(--dye)" fill-rule="evenodd" />
+                @if (otherPath() !== '') {
+                  <path [attr.d]="otherPath()" fill="none" stroke="var(--amber)" stroke-dasharray="4 3" />
+                }
+              </svg>
+              <figcaption class="soft small">{{ section.kind }}{{ section.scanId ? ', cut from a scan' : '' }}</figcaption>
+              <label class="small"
+                >Material
+                <select
+                  class="plain"
+                  aria-label="Material of the section"
+                  [disabled]="!may()"
+                  (change)="setMaterial(section, $any($event.target).value)"
+                >
+                  <option value="">none</option>
+                  @for (m of materials; track m.id) {
+                    <option [value]="m.id" [selected]="m.id === section.materialId">{{ m.name }}</option>
+                  }
+                </select>
+              </label>
+              @if (may()) {
+                <button type="button" class="quiet-button" (click)="remove(section)">Take this section off</button>
+              }
+            </figure>
+            <div class="figures">
+              <div class="acts">
+                <label class="small"
+                  >Against
+                  <select class="plain" aria-label="Section to hold it against" (change)="againstId.set($any($event.target).value)">
+                    <option value="">nothing</option>
+                    <option value="varied" [selected]="againstId() === 'varied'">the same, varied</option>
+                    @for (other of others(); track other.section.id) {
+                      <option [value]="other.section.id" [selected]="other.section.id === againstId()">{{ other.word }}</option>
+                    }
+                  </select>
+                </label>
+                @if (againstId() === 'varied') {
+                  <label class="small"
+                    >Height ×
+                    <input
+                      type="number"
+                      class="plain factor"
+                      min="0.2"
+                      max="5"
+                      step="0.05"
+                      [value]="height()"
+                      aria-label="Height times"
+                      (input)="height.set($any($event.target).valueAsNumber)"
+                    />
+                  </label>
+                  @if (section.kind !== 'outline' && section.kind !== 'rectangle') {
+                    <label class="small"
+                      >Walls ×
+                      <input
+                        type="number"
+                        class="plain factor"
+                        min="0.2"
+                        max="5"
+                        step="0.05"
+                        [value]="thickness()"
+                        aria-label="Walls times"
+                        (input)="thickness.set($any($event.target).valueAsNumber)"
+                      />
+                    </label>
+                  }
+                }
+              </div>
+              @if (figures().fault !== '' || against().fault !== '') {
+                <p class="fault" role="alert">{{ figures().fault || against().fault }}</p>
+              }
+              <table class="ruled" aria-label="Figures of the section">
+                <thead>
+                  <tr>
+                    <th scope="col"></th>
+                    <th scope="col"></th>
+                    <th scope="col" class="right">{{ section.name }}</th>
+                    @if (against().figures) {
+                      <th scope="col" class="right">{{ against().word }}</th>
+                      <th scope="col" class="right">Ratio</th>
+                    }
+                  </tr>
+                </thead>
+                <tbody>
+                  @for (row of rows(); track row.word) {
+                    <tr>
+                      <th scope="row">{{ row.word }}</th>
+                      <td class="soft">{{ row.unit }}</td>
+                      <td class="right figure">{{ row.own }}</td>
+                      @if (against().figures) {
+                        <td class="right figure">{{ row.other }}</td>
+                        <td class="right figure">{{ row.ratio }}</td>
+                      }
+                    </tr>
+                  }
+                </tbody>
+              </table>
+              @if (figures().figures; as f) {
+                <p class="soft small">
+                  Torsion: {{ f.jBy }}. Centroid {{ mm(f.centroid[0]) }} to the right, {{ mm(f.centroid[1]) }} up. Modulus from memory; ν
+                  0.3 assumed.
+                </p>
+              }
+            </div>
+          </div>
+        }
+      }
+    } @else {
+      <p class="sheet-empty">Choose the piece first whose section this is.</p>
+    }
+  </div>`,
+  styles: `
+    :host {
+      display: contents;
+    }
+    .new {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 12px;
+      align-items: end;
+      padding: 8px 10px;
+      border: 1px solid var(--line);
+      background: var(--sheet);
+      font: 500 12.5px/1.5 var(--label);
+      color: var(--soft);
+    }
+    .new input[type='number'] {
+      display: block;
+      width: 110px;
+    }
+    .new select,
+    .new input[type='text'],
+    textarea {
+      display: block;
+    }
+    .wide textarea {
+      height: 110px;
+      width: 240px;
+      font-family: var(--figure);
+    }
+    .fault {
+      color: var(--amber);
+      font-weight: 500;
+    }
+    .chosen {
+      border-color: var(--dye);
+      background: var(--dye-tint);
+    }
+    .desk {
+      display: grid;
+      grid-template-columns: 200px minmax(0, 1fr);
+      gap: 18px;
+    }
+    figure {
+      display: flex;
+      flex-direction: column;
+      gap: 6px;
+      margin: 0;
+    }
+    svg {
+      border: 1px solid var(--line);
+      background: var(--sheet);
+    }
+    .factor {
+      width: 76px;
+      margin-left: 4px;
+    }
+    .small {
+      font-size: 12.5px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class SectionsView {
+  protected readonly selection = inject(Selection);
+  private readonly open = inject(OpenStudy);
+  private readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+
+  protected readonly kinds = SECTION_KINDS;
+  protected readonly materials = MATERIALS;
+  protected readonly picture = PICTURE;
+  protected readonly may = computed(() => this.service.can()('section.add'));
+  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
+  protected readonly own = computed(() => this.open.record().sections.filter((s) => s.pieceId === this.pieceId()));
+  protected readonly chosenId = signal('');
+  protected readonly chosen = computed<Section | null>(() => this.own().find((s) => s.id === this.chosenId()) ?? this.own().at(-1) ?? null);
+  protected readonly others = computed(() =>
+    this.open
+      .record()
+      .sections.filter((s) => s.id !== this.chosen()?.id)
+      .map((section) => {
+        const piece = this.open.pieceById().get(section.pieceId);
+        const vehicle = this.open.vehicleById().get(piece?.vehicleId ?? '');
+        return { section, word: `${vehicle?.name ?? ''}, ${piece?.name ?? ''}: ${section.name}` };
+      }),
+  );
+
+  protected readonly kind = signal<SectionKind>('rectangular tube');
+  protected readonly dimensions = computed(() => {
+    const kind = this.kind();
+    return kind === 'outline' ? [] : SECTION_SHAPES[kind].map((name: Dimension) => ({ name, word: DIMENSION_WORD[name] }));
+  });
+  private readonly typed = linkedSignal<SectionKind, Readonly<Record<string, number>>>({ source: this.kind, computation: () => ({}) });
+  protected readonly outline = signal('');
+  protected readonly fault = signal('');
+
+  protected readonly againstId = signal('');
+  protected readonly height = signal(1.2);
+  protected readonly thickness = signal(1);
+
+  protected readonly figures = computed(() => {
+    const section = this.chosen();
+    return section ? figuresOf(section, materialById.get(section.materialId ?? '') ?? null) : { figures: null, fault: '' };
+  });
+  private readonly other = computed(() => {
+    const [section, id] = [this.chosen(), this.againstId()];
+    if (!section || id === '') return null;
+    if (id === 'varied')
+      return {
+        section: varied(section, { height: this.height() || 1, thickness: this.thickness() || 1 }),
+        materialId: section.materialId,
+        word: 'varied',
+      };
+    const found = this.others().find((o) => o.section.id === id);
+    return found ? { section: found.section, materialId: found.section.materialId, word: found.word } : null;
+  });
+  protected readonly against = computed(() => {
+    const other = this.other();
+    return other
+      ? { ...figuresOf(other.section, materialById.get(other.materialId ?? '') ?? null), word: other.word }
+      : { figures: null, fault: '', word: '' };
+  });
+  protected readonly rows = computed(() => {
+    const [own, other] = [this.figures().figures, this.against().figures];
+    return own
+      ? SECTION_ROWS.map((row) => ({
+          word: row.word,
+          unit: row.unit,
+          own: row.of(own),
+          other: other ? row.of(other) : '',
+          ratio: other ? ratioText(row.value(other), row.value(own)) : '',
+        }))
+      : [];
+  });
+  protected readonly path = computed(() => {
+    const section = this.chosen();
+    return section ? outlinePath(loopsOf(section), this.room()) : '';
+  });
+  /** one scale for both, so that they can be held against each other */
+  private readonly room = computed(() => {
+    const [section, other] = [this.chosen(), this.other()];
+    return roomFor([...(section ? [loopsOf(section)] : []), ...(other ? [loopsOf(other.section)] : [])], PICTURE.width, PICTURE.height);
+  });
+  protected readonly otherPath = computed(() => {
+    const other = this.other();
+    return other ? outlinePath(loopsOf(other.section), this.room()) : '';
+  });
+
+  protected mm(m: number): string {
+    return `${Number((m * 1000).toFixed(2))} mm`;
+  }
+
+  protected set(name: Dimension, millimetres: number): void {
+    this.typed.update((all) => ({ ...all, [name]: millimetres / 1000 }));
+  }
+
+  protected async add(event: Event, name: HTMLInputElement): Promise<void> {
+    event.preventDefault();
+    const kind = this.kind();
+    const read = kind === 'outline' ? readOutline(this.outline()) : { loops: [], fault: '' };
+    const fields: SectionFields = {
+      pieceId: this.pieceId(),
+      sequence: Math.max(-1, ...this.own().map((s) => s.sequence)) + 1,
+      name: name.value.trim() || `${kind} ${this.own().length + 1}`,
+      kind,
+      dimensions: kind === 'outline' ? {} : this.typed(),
+      loops: read.loops,
+      scanId: null,
+      materialId: this.selection.piece()?.materialId ?? null,
+      note: '',
+    };
+    const fault = read.fault || figuresOf(fields, null).fault;
+    this.fault.set(fault === '' ? '' : `${fault}. Nothing was kept`);
+    if (fault !== '') return;
+    const id = await this.edits.add('section', fields);
+    if (id === null) return;
+    name.value = '';
+    this.chosenId.set(id);
+  }
+
+  protected setMaterial(section: Section, id: string): void {
+    void this.edits.edit('section', section, { materialId: id === '' ? null : id });
+  }
+
+  protected remove(section: Section): void {
+    void this.edits.remove('section', section);
+  }
+}
+
+/** Points "x y" in mm, one a line; the first loop runs round the material, those after an empty line round holes, whichever way they are typed. */
+export const readOutline = (text: string): { readonly loops: SectionFields['loops']; readonly fault: string } => {
+  const loops: (readonly [number, number])[][] = [[]];
+  for (const [i, line] of text.split(/\r?\n/).entries()) {
+    if (line.trim() === '') {
+      if (loops.at(-1)!.length > 0) loops.push([]);
+      continue;
+    }
+    const [x, y, more] = line.trim().split(/[\s;]+/);
+    const point = [Number(x) / 1000, Number(y) / 1000] as const;
+    if (more !== undefined || y === undefined || !point.every(Number.isFinite))
+      return { loops: [], fault: `Line ${i + 1}: “${line.trim().slice(0, 40)}” is no point; write x and y in mm, such as 12.5 40` };
+    loops.at(-1)!.push(point);
+  }
+  const filled = loops.filter((loop) => loop.length > 0);
+  if (filled.length === 0 || filled.some((loop) => loop.length < 3)) return { loops: [], fault: 'An outline needs three points at least' };
+  return { loops: filled.map((loop, i) => (isLeft(loop) === (i === 0) ? loop : [...loop].reverse())), fault: '' };
+};
+
+const isLeft = (loop: readonly (readonly [number, number])[]): boolean =>
+  loop.reduce((sum, [x, y], i) => sum + x * loop[(i + 1) % loop.length]![1] - loop[(i + 1) % loop.length]![0] * y, 0) > 0;
