@@ -39,6 +39,8 @@ const COMPILE = {
 };
 
 export default {
+  // a busy machine is slow, not wrong
+  testTimeout: 60_000,
   projects: [
     node('core'),
     {

@@ -6,24 +6,35 @@ import { makeStudy, record, rowOf } from './study';
 const openDemo = async (page: Page, stage: string): Promise<void> => {
   await page.goto('/');
   await page.getByRole('link', { name: /Last-mile vans/ }).click();
+  await page.waitForURL(/\/studies\/[^/]+\//);
   await page.getByRole('link', { name: new RegExp(stage) }).click();
+  await page.waitForURL(new RegExp(`/${stage.toLowerCase()}`));
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
 };
 
-const serious = async (page: Page): Promise<readonly string[]> => {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+const serious = async (page: Page, rules: readonly string[] | null = null): Promise<readonly string[]> => {
+  // the program has no frames within frames, for which axe would open a page of its own each time
+  const axe = new AxeBuilder({ page }).setLegacyMode(true);
+  const { violations } = await (rules === null ? axe.withTags(WCAG) : axe.withRules([...rules])).analyze();
   return violations
     .filter((v) => v.impact === 'serious' || v.impact === 'critical')
     .flatMap((v) => v.nodes.map((node) => `${v.id}: ${node.target.join(' ')} ${node.failureSummary ?? ''}`));
+};
+/** Nothing serious by day, and in the bay, which changes colours alone, all can be read as well. */
+const nothingSerious = async (page: Page): Promise<void> => {
+  expect(await serious(page)).toEqual([]);
+  await page.keyboard.press('d');
+  await expect(page.locator('html')).toHaveClass(/bay/);
+  expect(await serious(page, ['color-contrast', 'link-in-text-block'])).toEqual([]);
+  await page.keyboard.press('d');
+  await expect(page.locator('html')).not.toHaveClass(/bay/);
 };
 
 for (const stage of ['Bench', 'Cost', 'Compare', 'Questions', 'History', 'People']) {
   test(`${stage}: nothing serious against WCAG 2.2 AA, by day and in the bay`, async ({ page }) => {
     await openDemo(page, stage);
-    expect(await serious(page)).toEqual([]);
-    await page.keyboard.press('d');
-    await expect(page.locator('html')).toHaveClass(/bay/);
-    expect(await serious(page)).toEqual([]);
+    await nothingSerious(page);
   });
 }
 
@@ -48,21 +59,22 @@ const pieceOf = async (page: Page, tag: string): Promise<string> => {
   const piece = pieces.find((p) => p.tag === tag);
   return `?vehicle=${piece?.vehicleId}&piece=${piece?.id}`;
 };
-for (const [stage, part] of Object.entries(VIEWS).flatMap(([stage, parts]) => parts.map((part) => [stage, part] as const))) {
-  test(`${stage}, ${part}: nothing serious either, and nothing wider than 1024`, async ({ page }) => {
+for (const [stage, parts] of Object.entries(VIEWS)) {
+  test(`${stage}, each of its views: nothing serious either, and nothing wider than 1024`, async ({ page }) => {
+    test.setTimeout(180_000);
     await page.setViewportSize({ width: 1024, height: 768 });
     await openDemo(page, stage);
-    const tag = PIECE_OF[part];
-    const chosen = tag === undefined ? '' : await pieceOf(page, tag);
-    await page.goto(page.url().replace(/(studies\/[^/]+)\/.*$/, `$1/${stage.toLowerCase()}/${part}${chosen}`));
-    await expect(page.getByRole('navigation', { name: /^Views of/ })).toBeVisible();
-    await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    await expect(page.getByText(/Making the schedule/)).toHaveCount(0, { timeout: 20_000 });
-    expect(await serious(page)).toEqual([]);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
-    await page.keyboard.press('d');
-    await expect(page.locator('html')).toHaveClass(/bay/);
-    expect(await serious(page)).toEqual([]);
+    for (const part of parts)
+      await test.step(part, async () => {
+        const tag = PIECE_OF[part];
+        const chosen = tag === undefined ? '' : await pieceOf(page, tag);
+        await page.goto(page.url().replace(/(studies\/[^/]+)\/.*$/, `$1/${stage.toLowerCase()}/${part}${chosen}`));
+        await expect(page.getByRole('navigation', { name: /^Views of/ })).toBeVisible();
+        await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+        await expect(page.getByText(/Making the schedule/)).toHaveCount(0, { timeout: 20_000 });
+        expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
+        await nothingSerious(page);
+      });
   });
 }
 

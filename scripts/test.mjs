@@ -10,10 +10,13 @@ import { startServer } from './server.mjs';
 
 const BIN = join(ROOT, 'node_modules', '.bin');
 
-const run = (name, args, env = {}) =>
+/** Runs a program of the project; what it prints is shown as it comes, or kept with what its step prints. */
+const run = (name, args, env = {}, printed = null) =>
   new Promise((done) => {
-    const child = spawn(join(BIN, name), args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } });
-    child.once('exit', (code) => done(code ?? 1));
+    const to = printed === null ? 'inherit' : 'pipe';
+    const child = spawn(join(BIN, name), args, { cwd: ROOT, stdio: ['ignore', to, to], env: { ...process.env, ...env } });
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (bytes) => printed.push(bytes));
+    child.once('close', (code) => done(code ?? 1));
   });
 
 const browserTests = async () => {
@@ -30,38 +33,55 @@ const browserTests = async () => {
   }
 };
 
-const STEPS = [
-  ['types: core', () => run('tsc', ['-p', 'core'])],
-  ['types: server', () => run('tsc', ['-p', 'server'])],
-  ['types: web', () => run('tsc', ['-p', 'web'])],
+const tsc = (...folders) => [
+  `types: ${folders.join(', ')}`,
+  async (printed) => {
+    for (const folder of folders) if ((await run('tsc', ['-p', folder], {}, printed)) !== 0) return 1;
+    return 0;
+  },
+];
+/** What looks at the text only, each on one processor: two rows of steps beside each other. */
+const LOOKS = [
+  [['lint', (printed) => run('eslint', ['.'], {}, printed)]],
   [
-    'types: scripts, benchmarks, browser tests',
-    async () => (await run('tsc', ['-p', 'scripts'])) || (await run('tsc', ['-p', 'bench'])) || (await run('tsc', ['-p', 'e2e'])),
+    tsc('core'),
+    tsc('server'),
+    tsc('web'),
+    tsc('scripts', 'bench', 'e2e'),
+    ['format', (printed) => run('prettier', ['--check', '--log-level', 'warn', '.'], {}, printed)],
   ],
-  ['lint', () => run('eslint', ['.'])],
-  ['format', () => run('prettier', ['--check', '--log-level', 'warn', '.'])],
-  ['units and rules', () => run('jest', ['--ci'])],
+];
+const STEPS = [
+  ['units and rules', () => run('jest', ['--ci', '--maxWorkers=2'])],
   ['build', async () => (build(), 0)],
   ['browser', browserTests],
 ];
 
 const seconds = (since) => ((Date.now() - since) / 1000).toFixed(0);
 
+const taken = async ([name, step], printed) => {
+  const since = Date.now();
+  if (printed === null) console.log(`\n── ${name}`);
+  const code = await step(printed).catch((error) => {
+    console.error(error.message);
+    return 1;
+  });
+  if (printed !== null) console.log(`\n── ${name}\n${Buffer.concat(printed).toString('utf8')}`);
+  console.log(`── ${name}: ${code === 0 ? 'passed' : 'FAILED'}, ${seconds(since)} s`);
+  return { name, passed: code === 0 };
+};
+
 const test = async () => {
   installPackages();
   needPostgres();
   needChromium();
   const results = [];
-  for (const [name, step] of STEPS) {
-    const since = Date.now();
-    console.log(`\n── ${name}`);
-    const code = await step().catch((error) => {
-      console.error(error.message);
-      return 1;
-    });
-    results.push({ name, passed: code === 0 });
-    console.log(`── ${name}: ${code === 0 ? 'passed' : 'FAILED'}, ${seconds(since)} s`);
-  }
+  await Promise.all(
+    LOOKS.map(async (row) => {
+      for (const step of row) results.push(await taken(step, []));
+    }),
+  );
+  for (const step of STEPS) results.push(await taken(step, null));
   const failed = results.filter((result) => !result.passed);
   if (failed.length > 0) console.log(`\nFailed: ${failed.map((result) => result.name).join(', ')}`);
   console.log(`\n${results.length - failed.length} passed, ${failed.length} failed`);
