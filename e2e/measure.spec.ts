@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
+import { PerspectiveCamera, Vector3 } from 'three';
+import { boxesMesh, plateMesh, stlOf } from '../server/src/demo/demo-meshes';
 import { test } from './test';
 import { allKept, change, makeStudy, record, type MadeStudy } from './study';
 
@@ -15,6 +17,7 @@ interface Read {
   }[];
   readonly scans: readonly { readonly unit: string; readonly unitBy: string; readonly figures: { readonly volumeM3: number } }[];
   readonly sections: readonly { readonly kind: string; readonly scanId: string | null }[];
+  readonly patterns: readonly { readonly points: readonly (readonly [number, number, number])[]; readonly source: string }[];
   readonly readings: readonly { readonly aboutField: string | null; readonly raw: string; readonly instrument: string }[];
   readonly identifications: readonly { readonly cues: readonly string[]; readonly readingId: string | null }[];
 }
@@ -37,20 +40,7 @@ const begin = async (page: Page, request: APIRequestContext, title: string, line
 };
 
 /** A box as binary STL, in whatever unit its sides are given. */
-const boxStl = (x: number, y: number, z: number): Buffer => {
-  const corner = (i: number): readonly number[] => [i & 1 ? x : 0, i & 2 ? y : 0, i & 4 ? z : 0];
-  const faces = [[0, 2, 3, 1], [4, 5, 7, 6], [0, 1, 5, 4], [2, 6, 7, 3], [0, 4, 6, 2], [1, 3, 7, 5]]; // prettier-ignore
-  const triangles = faces.flatMap(([a, b, c, d]) => [
-    [a, b, c],
-    [a, c, d],
-  ]);
-  const bytes = Buffer.alloc(84 + 50 * triangles.length);
-  bytes.writeUInt32LE(triangles.length, 80);
-  triangles.forEach((places, t) =>
-    places.forEach((place, k) => corner(place!).forEach((v, i) => bytes.writeFloatLE(v, 84 + 50 * t + 12 + 12 * k + 4 * i))),
-  );
-  return bytes;
-};
+const boxStl = (x: number, y: number, z: number): Buffer => stlOf(boxesMesh([[0, 0, 0, x, y, z]]));
 const unitOf = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('combobox', { name: 'Unit of the file' });
 const openScan = (page: Page, name: string, buffer: Buffer): Promise<void> =>
   page.getByLabel('Scan file').setInputFiles({ name, mimeType: 'model/stl', buffer });
@@ -205,6 +195,64 @@ test('two patterns of holes: what would bolt on, and which point does not', asyn
   await expect(page.getByRole('status').filter({ hasText: 'would not bolt on' })).toContainText(/points? .*4/);
   await page.getByLabel('Clearance, mm').fill('3');
   await expect(page.getByRole('status').filter({ hasText: 'would bolt on: every point within 3 mm' })).toBeVisible();
+});
+
+test('holes clicked on a scan become a pattern, and whether it would bolt on is told from it', async ({ page, request }) => {
+  const study = await begin(page, request, 'Holes of a scan', 'foot dc04 118x42x2 73 g');
+  const sides = [118, 42, 2] as const;
+  const holes = [[12, 10, 4.3], [106, 10, 4.3], [106, 32, 3.4], [59, 34, 4.3]] as const; // prettier-ignore
+  await openScan(page, 'foot.stl', stlOf(plateMesh([0, 0, 0, ...sides], holes)));
+  await page.getByRole('button', { name: 'Keep the scan with foot' }).click({ timeout: 20_000 });
+  await page.getByRole('radio', { name: 'a hole, by three corners' }).check();
+  const measured = page.getByRole('status', { name: 'Measured on the scan' });
+  await expect(measured).toHaveText('click 3 more on the rim');
+  // where a corner is on the screen, seen from where the view begins: from the front, a little above and from the right
+  const picture = page.getByRole('application', { name: /foot\.stl/ });
+  await picture.scrollIntoViewIfNeeded();
+  const frame = (await picture.boundingBox())!;
+  const camera = new PerspectiveCamera(35, frame.width / frame.height, 0.1, 10_000);
+  const centre = new Vector3(...sides).multiplyScalar(0.5);
+  camera.up.set(0, 0, 1);
+  camera.position.copy(centre).add(new Vector3(1.1, -1.6, 0.9).normalize().multiplyScalar(centre.length() * 3.6));
+  camera.lookAt(centre);
+  camera.updateMatrixWorld();
+  const click = (x: number, y: number, z: number): Promise<void> => {
+    const at = new Vector3(x, y, z).project(camera);
+    return page.mouse.click(frame.x + ((at.x + 1) / 2) * frame.width, frame.y + ((1 - at.y) / 2) * frame.height);
+  };
+  const clickRim = async ([x, y, r]: readonly [number, number, number], turns: readonly number[]): Promise<void> => {
+    for (const turn of turns) {
+      // a little beside the corner, as a hand does
+      const angle = 2 * Math.PI * turn;
+      await click(x + (r + 0.4) * Math.cos(angle), y + (r + 0.4) * Math.sin(angle), sides[2]);
+    }
+  };
+  await clickRim(holes[0], [0, 0.25, 0.5]);
+  await expect(measured).toContainText('hole 1: 8.60 mm wide');
+  // one that went wrong is forgotten
+  await clickRim(holes[1], [0.25, 0.375, 0.5]);
+  await page.getByRole('button', { name: 'Forget hole 2' }).click();
+  for (const hole of holes.slice(1)) await clickRim(hole, [0, 0.25, 0.5]);
+  await expect(measured).toContainText('hole 4: 8.60 mm wide');
+  await page.getByRole('button', { name: 'Keep the 4 holes as a pattern' }).click();
+  await allKept(page);
+  const [pattern] = (await read(request, study.id)).patterns;
+  expect(pattern?.source).toBe('scan');
+  pattern?.points.forEach((point, i) => {
+    const [x, y] = holes[i]!;
+    expect(Math.hypot(point[0] - x / 1000, point[1] - y / 1000, point[2] - sides[2] / 1000)).toBeLessThan(1e-6);
+  });
+  await view(page, 'Holes').click();
+  await expect(page.getByRole('button', { name: 'holes of foot.stl · 4' })).toBeVisible();
+  // the drawing of the other part, turned by a quarter: its last hole is 1 mm off
+  await page.getByLabel('Name of the pattern').fill('drawing');
+  await page.getByLabel('Points of the pattern, mm').fill('0 0\n0 94\n-22 94\n-24 48');
+  await page.getByRole('button', { name: 'Add the pattern' }).click();
+  await page.getByRole('button', { name: 'holes of foot.stl · 4' }).click();
+  await page.getByLabel('Pattern it would go onto').selectOption({ index: 1 });
+  await expect(page.getByRole('status').filter({ hasText: 'would not bolt on' })).toBeVisible();
+  await page.getByLabel('Clearance, mm').fill('1');
+  await expect(page.getByRole('status').filter({ hasText: 'would bolt on: every point within 1 mm' })).toBeVisible();
 });
 
 test('a wall read three times by hand: a slip is named, the mean goes into the piece, every reading is kept', async ({ page, request }) => {

@@ -1,14 +1,20 @@
 import { USUAL_SHARE, inMetres, measureMesh } from '@each-bolt/core/measure';
 import type { IdentificationFields, Op, PatternFields, SectionFields, Triple } from '@each-bolt/core/record';
 import { sha256Of } from '../files/picture';
-import { boxesMesh, stlOf, type Box } from './demo-meshes';
+import { boxesMesh, plateMesh, stlOf, together, type Box, type Hole } from './demo-meshes';
 
 /** What was measured in the demo study, in the units people type. */
 export interface DemoMeasure {
   /** ISO 8601, UTC */
   readonly takenAt: string;
   readonly takenBy: string;
-  readonly scans: readonly { readonly tag: string; readonly fileName: string; readonly boxes: readonly Box[] }[];
+  readonly scans: readonly {
+    readonly tag: string;
+    readonly fileName: string;
+    readonly boxes: readonly Box[];
+    /** through the first of them */
+    readonly holes?: readonly Hole[];
+  }[];
   /** percent and its standard uncertainty by element */
   readonly alloys: readonly { readonly tag: string; readonly percents: Readonly<Record<string, readonly [number, number]>> }[];
   readonly identifications: readonly (Pick<IdentificationFields, 'cues' | 'marking' | 'materialId' | 'grade' | 'processId' | 'reason'> & {
@@ -39,8 +45,8 @@ export interface DemoScan {
 
 /** The scans with their files, measured as the program measures any. */
 export const demoScans = (demo: DemoMeasure, piece: (tag: string) => string, newId: () => string): readonly DemoScan[] =>
-  demo.scans.map(({ tag, fileName, boxes }) => {
-    const mesh = boxesMesh(boxes);
+  demo.scans.map(({ tag, fileName, boxes: [first, ...others], holes = [] }) => {
+    const mesh = together([...(first ? [plateMesh(first, holes)] : []), boxesMesh(others)]);
     const bytes = stlOf(mesh);
     const op: Op = {
       kind: 'scan.add',

@@ -1,7 +1,12 @@
 import type { Mesh } from '@each-bolt/core/measure';
+import { ShapeUtils, Vector2 } from 'three';
 
 /** A box by its near corner and its sides, mm. */
 export type Box = readonly [x: number, y: number, z: number, width: number, depth: number, height: number];
+
+/** A round hole through a plate, square to it, mm. */
+export type Hole = readonly [x: number, y: number, radius: number];
+const SIDES_OF_HOLE = 32;
 
 const FACES = [
   [0, 2, 3, 1],
@@ -21,6 +26,47 @@ export const boxesMesh = (boxes: readonly Box[]): Mesh => ({
   ),
   triangles: Uint32Array.from(boxes.flatMap((_, n) => FACES.flatMap(([a, b, c, d]) => [a, b, c, a, c, d].map((corner) => 8 * n + corner)))),
 });
+
+/** A flat plate with round holes through it. */
+export const plateMesh = ([x, y, z, width, depth, height]: Box, holes: readonly Hole[]): Mesh => {
+  const rims = holes.map(([cx, cy, r]) =>
+    Array.from({ length: SIDES_OF_HOLE }, (_, i) => {
+      // clockwise, as a hole is walked round
+      const angle = (-2 * Math.PI * i) / SIDES_OF_HOLE;
+      return new Vector2(cx + r * Math.cos(angle), cy + r * Math.sin(angle));
+    }),
+  );
+  const edge = [[x, y], [x + width, y], [x + width, y + depth], [x, y + depth]].map(([a, b]) => new Vector2(a, b)); // prettier-ignore
+  const outline = [edge, ...rims];
+  const points = outline.flat();
+  const count = points.length;
+  const top = ShapeUtils.triangulateShape(edge, rims).flatMap(([a, b, c]) => [a!, b!, c!]);
+  const bottom = top.map((_, i) => count + top[i - (i % 3) + 2 - (i % 3)]!);
+  let first = 0;
+  const walls = outline.flatMap((line) => {
+    const from = first;
+    first += line.length;
+    return line.flatMap((_, i) => {
+      const [a, b] = [from + i, from + ((i + 1) % line.length)];
+      return [a, count + a, count + b, a, count + b, b];
+    });
+  });
+  return {
+    positions: Float64Array.from([z + height, z].flatMap((level) => points.flatMap((p) => [p.x, p.y, level]))),
+    triangles: Uint32Array.from([...top, ...bottom, ...walls]),
+  };
+};
+
+/** Meshes side by side in one. */
+export const together = (meshes: readonly Mesh[]): Mesh => {
+  let corners = 0;
+  const triangles = meshes.flatMap((mesh) => {
+    const from = corners;
+    corners += mesh.positions.length / 3;
+    return [...mesh.triangles].map((corner) => from + corner);
+  });
+  return { positions: Float64Array.from(meshes.flatMap((mesh) => [...mesh.positions])), triangles: Uint32Array.from(triangles) };
+};
 
 /** Binary STL, as a scanner delivers it. */
 export const stlOf = ({ positions, triangles }: Mesh): Buffer => {

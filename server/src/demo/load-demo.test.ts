@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import { subsystemKey, type StudyRecord } from '@each-bolt/core/record';
 import { ownAt, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
+import { UNSEEN_BY_X_RAYS, density, matchGrades, matchPatterns, materialsByDensity, type Place } from '@each-bolt/core/measure';
 import { hoistBalance, lumpOf, planSchedule, sampleWarnings, scopeExpectation, type Experience } from '@each-bolt/core/plan';
 import { Api, listen } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
@@ -121,6 +122,37 @@ describe('the demo study', () => {
     expect(expected.learntTime?.cases).toBe(10);
     expect(expected.peopleS! / 3600).toBeGreaterThan(50);
   });
+  it('has scans of eight parts, each watertight and as dense as the material it is said to be of', () => {
+    expect(record.scans).toHaveLength(8);
+    for (const { pieceId, figures, fileName } of record.scans) {
+      const piece = record.pieces.find((p) => p.id === pieceId)!;
+      const read = density(
+        { massKg: piece.massEachKg!, uKg: piece.known.massEachKg?.u ?? 0 },
+        { volumeM3: figures.volumeM3!, uM3: figures.volumeUM3! },
+      );
+      const said = materialsByDensity(read).find((m) => m.material.id === piece.materialId);
+      expect([fileName, figures.openEdges, figures.turnedEdges, (said?.apart ?? 9) < 1]).toEqual([fileName, 0, 0, true]);
+    }
+  });
+  it('has alloy readings of a dozen pieces; all but the planted one fit the material that is recorded', () => {
+    const readings = record.readings.filter((r) => r.elements !== null);
+    expect(readings.length).toBeGreaterThanOrEqual(12);
+    const contradicting = readings.filter((r) => {
+      const piece = record.pieces.find((p) => p.id === r.aboutId)!;
+      return !matchGrades(r.elements!, UNSEEN_BY_X_RAYS).matches.some((m) => m.fits && m.grade.materialId === piece.materialId);
+    });
+    expect(contradicting.map((r) => record.pieces.find((p) => p.id === r.aboutId)?.tag)).toEqual(['DR2-2-11']);
+  });
+  it('has sections of both doors to hold against each other, a pattern of holes that would bolt on and one that would not', () => {
+    const tagOf = (pieceId: string): string => record.pieces.find((p) => p.id === pieceId)?.tag ?? '';
+    expect(record.sections.map((s) => tagOf(s.pieceId))).toEqual(expect.arrayContaining(['DR2-5-1', 'PAN-5-1', 'DR2-1-5', 'PAN-1-7']));
+    const points = (tag: string): readonly Place[] => record.patterns.find((p) => tagOf(p.pieceId) === tag)!.points;
+    const clearanceM = 0.0005;
+    expect(matchPatterns(points('DR2-4-6'), points('PAN-4-7'), clearanceM, false).bolts).toBe(true);
+    const roller = matchPatterns(points('DR2-1-6'), points('PAN-1-9'), clearanceM, false);
+    expect(roller.bolts).toBe(false);
+  });
+
   it('has a second bench left half recorded: removals with tools and times, one of which waits for nothing', async () => {
     const studies = (await api.get<readonly { id: string; title: string }[]>('/api/studies')).body;
     const bench = await api.record(studies.find((s) => s.title === 'Second bench, half recorded')?.id ?? '');

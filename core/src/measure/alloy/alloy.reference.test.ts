@@ -50,10 +50,12 @@ describe('an analyser that cannot see carbon and boron', () => {
     const dc04 = matches.find((m) => m.grade.name === 'DC04');
     expect([dc04?.fits, dc04?.unseen]).toEqual([true, ['C']]);
   });
-  it('tells 22MnB5 by its manganese and chromium', () => {
+  it('takes 22MnB5 for the likeliest by its manganese and chromium, and says that only carbon or boron would rule a dual-phase steel out', () => {
     const { C: _c, B: _b, ...seen } = middleOf(gradeOf('22MnB5')) as Record<string, { fraction: number; u: number }>;
-    expect(fitting(seen, UNSEEN_BY_X_RAYS)).toEqual(['22MnB5']);
+    expect(fitting(seen, UNSEEN_BY_X_RAYS)).toEqual(['22MnB5', 'HCT600X']);
+    expect(matchGrades(seen, UNSEEN_BY_X_RAYS).separate.join()).toMatch(/told apart by C \(.*which this instrument does not see\)/);
   });
+  it('with carbon read tells the two apart', () => expect(fitting(middleOf(gradeOf('22MnB5')))).toEqual(['22MnB5']));
 });
 
 describe('a reading that fits nothing', () => {

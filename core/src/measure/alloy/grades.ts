@@ -42,8 +42,9 @@ export const TRACE: Limit = { low: 0, high: 0.0005 };
 /**
  * Composition limits, percent by mass.
  *
- * @source EN 573-3, EN 1706, AA registration records, ASTM B94, EN 12844, EN 10130, EN 10083, EN 10088, EN 13599: from
- *   memory, not checked against the standards; replace before a verdict hangs on the last tenth
+ * @source EN 573-3, EN 1706, AA registration records, ASTM B94, EN 12844, EN 10130, EN 10149-2, EN 10346,
+ *   EN 10083, EN 10088, EN 13599: from memory, not checked against the standards; replace before a verdict hangs on the
+ *   last tenth
  */
 export const GRADES: readonly Grade[] = [
   grade(
@@ -180,6 +181,27 @@ export const GRADES: readonly Grade[] = [
   grade('Cu-ETP', 'Cu', 'wrought', { Cu: [99.9, 100] }, { materialId: 'cu-etp', alsoNamed: ['CW004A'] }),
   grade('CuZn37', 'Cu', 'wrought', { Cu: [62, 64], Zn: [35, 38], Pb: 0.1, Fe: 0.1, Sn: 0.1, Ni: 0.3 }, { alsoNamed: ['CW508L'] }),
   grade('DC04', 'Fe', 'wrought', { C: 0.08, P: 0.03, S: 0.03, Mn: 0.4 }, { materialId: 'dc04', alsoNamed: ['1.0338'] }),
+  grade(
+    'S420MC',
+    'Fe',
+    'wrought',
+    { C: 0.12, Si: 0.5, Mn: 1.6, P: 0.025, S: 0.015, Nb: 0.09, V: 0.2, Ti: 0.15 },
+    { materialId: 's420mc', sums: [{ of: ['Nb', 'V', 'Ti'], limit: limitOf(0.22) }], alsoNamed: ['1.0980'] },
+  ),
+  grade(
+    'HCT600X',
+    'Fe',
+    'wrought',
+    { C: 0.17, Si: 0.8, Mn: 2.2, P: 0.08, S: 0.015, Al: 2, Cr: 1, Mo: 1, Nb: 0.15, Ti: 0.15, V: 0.2, B: 0.005 },
+    {
+      materialId: 'dp600',
+      sums: [
+        { of: ['Cr', 'Mo'], limit: limitOf(1) },
+        { of: ['Nb', 'Ti'], limit: limitOf(0.15) },
+      ],
+      alsoNamed: ['1.0941', 'DP600'],
+    },
+  ),
   grade(
     '22MnB5',
     'Fe',

@@ -1,6 +1,7 @@
 import { Vector3 } from 'three';
 import { ConvexHull } from 'three/addons/math/ConvexHull.js';
 import type { Vector } from './mesh';
+import { outside } from './outside';
 import { cross, dot, length, minus, unit } from './vectors';
 
 export interface Hull {
@@ -17,6 +18,8 @@ const DIRECTIONS = 160;
 /** and so many, where a round shape leaves too many outside */
 const MORE_DIRECTIONS = 500;
 const MANY = 20_000;
+/** of more points than this, a share is enough to begin with */
+const ENOUGH = 50_000;
 
 /** The hull of points, and one that is rough where they are very many. */
 export interface Hulls {
@@ -36,10 +39,9 @@ export const hulls = (positions: Float64Array): Hulls => {
   const outer = hullOf(pointsAt(positions, farthest(positions, DIRECTIONS)));
   if (outer.faces.length === 0) return once(hullOf(allPoints(positions)));
   const left = outside(positions, outer);
-  if (left.length < MANY) return once(hullOf([...outer.points, ...left]));
-  const again = Float64Array.from(left.flat());
-  const rough = hullOf([...outer.points, ...pointsAt(again, farthest(again, MORE_DIRECTIONS))]);
-  return { rough, whole: () => hullOf([...rough.points, ...outside(again, rough)]) };
+  if (left.length < 3 * MANY) return once(hullOf([...outer.points, ...allPoints(left)]));
+  const rough = hullOf([...outer.points, ...pointsAt(left, farthest(left, MORE_DIRECTIONS))]);
+  return { rough, whole: () => hullOf([...rough.points, ...allPoints(outside(left, rough))]) };
 };
 
 /** Convex hull of points, [point × 3]. */
@@ -125,42 +127,31 @@ const spread = (count: number): readonly Vector[] =>
     return [r * Math.cos(turn), r * Math.sin(turn), z];
   });
 
-/** Places of the points that lie farthest out in many directions. */
+/** Places of points that lie far out in many directions: the farthest of all, or of enough where they are very many. */
 const farthest = (positions: Float64Array, directions: number): readonly number[] => {
-  const count = positions.length / 3;
-  const found = spread(directions / 2).flatMap(([x, y, z]) => {
-    let [low, high, lowAt, highAt] = [Infinity, -Infinity, 0, 0];
-    for (let i = 0; i < count; i++) {
-      const along = x * positions[3 * i]! + y * positions[3 * i + 1]! + z * positions[3 * i + 2]!;
-      if (along < low) {
-        low = along;
-        lowAt = i;
-      }
-      if (along > high) {
-        high = along;
-        highAt = i;
+  const oneIn = Math.ceil(positions.length / 3 / ENOUGH);
+  const ways = Float64Array.from(spread(directions / 2).flat());
+  const count = ways.length / 3;
+  const [low, high] = [new Float64Array(count).fill(Infinity), new Float64Array(count).fill(-Infinity)];
+  const [lowAt, highAt] = [new Uint32Array(count), new Uint32Array(count)];
+  const look = (every: number): void => {
+    for (let at = 0; at < positions.length; at += 3 * every) {
+      const [x, y, z] = [positions[at]!, positions[at + 1]!, positions[at + 2]!];
+      for (let way = 0; way < count; way++) {
+        const along = x * ways[3 * way]! + y * ways[3 * way + 1]! + z * ways[3 * way + 2]!;
+        if (along < low[way]!) {
+          low[way] = along;
+          lowAt[way] = at / 3;
+        }
+        if (along > high[way]!) {
+          high[way] = along;
+          highAt[way] = at / 3;
+        }
       }
     }
-    return [lowAt, highAt];
-  });
-  return [...new Set(found)];
-};
-
-/** Points that lie outside some face of a hull. */
-const outside = (positions: Float64Array, { points, faces }: Hull): readonly Vector[] => {
-  const planes = new Float64Array(4 * faces.length);
-  faces.forEach(([i, j, k], face) => {
-    const normal = unit(cross(minus(points[j]!, points[i]!), minus(points[k]!, points[i]!)));
-    planes.set([...normal, dot(normal, points[i]!)], 4 * face);
-  });
-  const found: Vector[] = [];
-  for (let at = 0; at < positions.length; at += 3)
-    if (isOutside(planes, positions[at]!, positions[at + 1]!, positions[at + 2]!))
-      found.push([positions[at]!, positions[at + 1]!, positions[at + 2]!]);
-  return found;
-};
-
-const isOutside = (planes: Float64Array, x: number, y: number, z: number): boolean => {
-  for (let p = 0; p < planes.length; p += 4) if (planes[p]! * x + planes[p + 1]! * y + planes[p + 2]! * z > planes[p + 3]!) return true;
-  return false;
+  };
+  // a few from everywhere first: points that lie in order would else be the farthest so far again and again
+  look(97 * oneIn);
+  look(oneIn);
+  return [...new Set([...lowAt, ...highAt])];
 };

@@ -39,11 +39,12 @@ const MORE_CORNERS = 2000;
 export const smallestBox = (hull: Hull, positions: Float64Array | null = null): TurnedBox => {
   const few = fewer(hull.points, FEW_CORNERS);
   const more = fewer(hull.points, MORE_CORNERS);
-  const flat = faceNormals(hull).map((normal) => turnedAbout(normal, few));
+  const flat = byVolume(faceNormals(hull).map((normal) => turnedAbout(normal, few)));
   const even = evenRotations(EVEN_STARTS).map((axes) => boxAlong(axes, few));
-  const starts = [...flat.sort((a, b) => a.volume - b.volume).slice(0, STARTS), boxAlong(UPRIGHT, few), ...even];
-  const found = starts.map((start) => settled(downhill(start.axes, few), few)).sort((a, b) => a.volume - b.volume);
-  const best = [...found.slice(0, 3), ...flat.slice(0, 3)].map((box) => settled(box.axes, more)).sort((a, b) => a.volume - b.volume);
+  const starts = [...flat.slice(0, STARTS), boxAlong(UPRIGHT, few), ...even];
+  const smaller = byVolume(starts.map((start) => boxAlong(downhill(start.axes, few), few)));
+  const found = byVolume(smaller.slice(0, STARTS).map((box) => settled(box.axes, few)));
+  const best = byVolume([...found.slice(0, 3), ...flat.slice(0, 3)].map((box) => settled(box.axes, more)));
   const whole = (axes: Axes): TurnedBox => (positions === null ? boxAlong(axes, hull.points) : boxAround(axes, positions));
   const boxes = [...best.slice(0, 2).map((box) => whole(box.axes)), whole(UPRIGHT)];
   const least = boxes.reduce((a, b) => (b.volume < a.volume ? b : a));
@@ -71,6 +72,8 @@ const polished = (box: TurnedBox, positions: Float64Array): TurnedBox => {
 };
 
 type Axes = TurnedBox['axes'];
+
+const byVolume = (boxes: readonly TurnedBox[]): readonly TurnedBox[] => boxes.toSorted((a, b) => a.volume - b.volume);
 const UPRIGHT: Axes = [
   [1, 0, 0],
   [0, 1, 0],

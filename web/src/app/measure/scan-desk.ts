@@ -56,10 +56,13 @@ type Mode = 'distance' | 'wall' | 'hole';
         >
         <label><input type="radio" name="mode" [checked]="mode() === 'wall'" (change)="setMode('wall')" /> the wall at a point</label>
         <label
-          ><input type="radio" name="mode" [checked]="mode() === 'hole'" (change)="setMode('hole')" /> a hole, by three points of its
+          ><input type="radio" name="mode" [checked]="mode() === 'hole'" (change)="setMode('hole')" /> a hole, by three corners of its
           rim</label
         >
         <span class="figure" role="status" aria-label="Measured on the scan">{{ measured() }}</span>
+        @if (holes().length >= 1) {
+          <button type="button" class="quiet-button" (click)="forgetHole()">Forget hole {{ holes().length }}</button>
+        }
         @if (holes().length >= 2) {
           <button type="button" class="quiet-button" (click)="keepHoles()">Keep the {{ holes().length }} holes as a pattern</button>
         }
@@ -284,7 +287,7 @@ export class ScanDesk {
       return;
     }
     if (this.mode() === 'hole') {
-      this.pickRim(point);
+      this.pickRim(this.cornerNear(point, triangle));
       return;
     }
     this.points.set([point]);
@@ -292,6 +295,17 @@ export class ScanDesk {
     if (answer.kind !== 'wall') return;
     this.wall.set(answer.wall?.thickness ?? null);
     if (answer.wall) this.points.set([point, answer.wall.onto]);
+  }
+
+  /** The corner of the triangle that lies nearest: the rim of a hole is a ring of corners, which nobody's hand meets exactly. */
+  private cornerNear(point: Place, triangle: number): Place {
+    const { positions, triangles } = this.shown();
+    const corners = [0, 1, 2].map((k): Place => {
+      const at = 3 * (triangles[3 * triangle + k] ?? 0);
+      return [positions[at] ?? 0, positions[at + 1] ?? 0, positions[at + 2] ?? 0];
+    });
+    const distance = (p: Place): number => Math.hypot(p[0] - point[0], p[1] - point[1], p[2] - point[2]);
+    return corners.reduce((a, b) => (distance(b) < distance(a) ? b : a));
   }
 
   private pickRim(point: Place): void {
@@ -304,6 +318,11 @@ export class ScanDesk {
     this.points.set([]);
     this.said.set(circle ? '' : 'The three points lie in a line: click three that go round the rim');
     if (circle) this.holes.update((holes) => [...holes, circle]);
+  }
+
+  protected forgetHole(): void {
+    this.points.set([]);
+    this.holes.update((holes) => holes.slice(0, -1));
   }
 
   protected keepHoles(): void {
