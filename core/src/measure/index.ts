@@ -27,5 +27,6 @@ export * from './sections/torsion';
 export * from './sections/section-figures';
 export * from './patterns/best-fit';
 export * from './patterns/match-patterns';
+export * from './patterns/seen-square';
 export * from './statistics/repeated';
 export * from './statistics/gauge-study';

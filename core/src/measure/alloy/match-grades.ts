@@ -50,8 +50,9 @@ const LEAST_U = 0.00002;
  *
  *   L = (Φ((high − x)/u) − Φ((low − x)/u)) · c / (high − low),   c a common width
  *
- * is the chance of reading x; those of all elements are multiplied. An element a grade does not name may be there as a
- * trace (0.05 %, assumed). Elements the instrument does not see are left out and told.
+ * is the chance of reading x; those of all elements are multiplied. Where only a most is given, the element is taken to
+ * be wanted in half the melts and a trace in the other half (assumed): L is the mean of both. An element a grade does not
+ * name may be there as a trace (0.05 %, assumed). Elements the instrument does not see are left out and told.
  *
  * @param reading fraction and standard uncertainty by symbol of the element
  * @param unseen symbols the instrument cannot see
@@ -125,13 +126,19 @@ const judge = (reading: Fractions, grade: Grade, unseen: readonly string[]): Jud
 
 const COMMON_WIDTH = 0.001;
 
-const logChance = (x: number, u: number, { low, high }: Limit): number => {
+const logChance = (x: number, u: number, limit: Limit): number => {
+  const { low, high } = limit;
   const beyond = Math.max(0, low - x, x - high) / u;
   // so far out both tails are nothing to a computer; the square of the distance still ranks
   if (beyond > 6) return Math.log(COMMON_WIDTH / (high - low)) - beyond ** 2 / 2;
-  const chance = normalCdf(high, x, u) - normalCdf(low, x, u);
-  return Math.log((Math.max(chance, 1e-12) * COMMON_WIDTH) / (high - low));
+  const isTraceOrMost = low === 0 && high > TRACE.high;
+  const chance = isTraceOrMost ? (chancePer(x, u, limit) + chancePer(x, u, TRACE)) / 2 : chancePer(x, u, limit);
+  return Math.log(chance * COMMON_WIDTH);
 };
+
+/** Chance of reading x in an even spread over the limits, for each unit of it. */
+const chancePer = (x: number, u: number, { low, high }: Limit): number =>
+  Math.max(normalCdf(high, x, u) - normalCdf(low, x, u), 1e-12) / (high - low);
 
 const percent = (fraction: number): string => `${Number((fraction * 100).toPrecision(3))} %`;
 export const limitText = ({ low, high }: Limit): string => (low === 0 ? `up to ${percent(high)}` : `${percent(low)} to ${percent(high)}`);

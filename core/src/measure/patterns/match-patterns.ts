@@ -1,5 +1,6 @@
 import { munkres } from 'munkres';
 import { bestFit, moved, type Place, type RigidMove } from './best-fit';
+import { moveWithin, type Fit } from './move-within';
 
 export interface PointFit {
   /** place of the point in the first pattern */
@@ -41,16 +42,21 @@ const CANDIDATES = 40;
 export const matchPatterns = (first: readonly Place[], second: readonly Place[], clearanceM: number, mayMirror: boolean): PatternFit => {
   const [from, onto] = [first, second];
   const isFlat = [...from, ...onto].every((p) => p[2] === 0);
-  const fit: Fit = (a, b) => (isFlat ? bestFit(standing(a), standing(b), mayMirror) : bestFit(a, b, mayMirror));
+  const fit: Fit = (a, b, weights = a.map(() => 1)) =>
+    isFlat ? bestFit(standing(a), standing(b), mayMirror, [...weights, ...weights]) : bestFit(a, b, mayMirror, weights);
   if (from.length < 2 || onto.length < 2) throw new RangeError('a pattern needs two points at least');
   if (from.length > MOST_POINTS || onto.length > MOST_POINTS) throw new RangeError(`at most ${MOST_POINTS} points are fitted`);
-  const fits = startsOf(from, onto, fit)
-    .slice(0, CANDIDATES)
-    .map((start) => settled(from, onto, start, clearanceM, fit));
-  return fits.reduce((a, b) => (better(b, a) ? b : a));
+  const fits = startsOf(from, onto, fit).map((start) => settled(from, onto, start, clearanceM, fit));
+  const best = fits.reduce((a, b) => (better(b, a) ? b : a));
+  if (best.points.every((p) => p.isWithin)) return best;
+  const pairs = best.points.map((p): readonly [number, number] => [p.from, p.onto]);
+  const move = moveWithin(
+    pairs.map(([a, b]) => ({ from: from[a]!, onto: onto[b]! })),
+    clearanceM,
+    fit,
+  );
+  return move === null ? best : judged(from, onto, pairs, move, clearanceM);
 };
-
-type Fit = (from: readonly Place[], onto: readonly Place[]) => RigidMove;
 
 /** Points in one plane, each with one above it: turning the plane over is then a mirroring, as it is for a part that is seen from one side. */
 const standing = (points: readonly Place[]): readonly Place[] => {
@@ -68,7 +74,7 @@ const startsOf = (from: readonly Place[], onto: readonly Place[], fit: Fit): rea
   const [i, j] = farthestPair(from);
   const k = from.length < 3 ? -1 : offLine(from, i, j);
   const wanted = k < 0 ? [i, j] : [i, j, k];
-  const tries: { readonly move: RigidMove; readonly misfit: number }[] = [];
+  const tries: { readonly places: readonly number[]; readonly misfit: number }[] = [];
   for (let p = 0; p < onto.length; p++)
     for (let q = 0; q < onto.length; q++) {
       if (p === q) continue;
@@ -83,17 +89,19 @@ const startsOf = (from: readonly Place[], onto: readonly Place[], fit: Fit): rea
               .reduce((s, b, n) => s + Math.abs(apart(from[a]!, from[b]!) - apart(onto[places[m]!]!, onto[places[m + 1 + n]!]!)), 0),
           0,
         );
-        tries.push({
-          misfit,
-          move: fit(
-            wanted.map((a) => from[a]!),
-            places.map((b) => onto[b]!),
-          ),
-        });
+        tries.push({ places, misfit });
       }
     }
-  const straight = tries.sort((a, b) => a.misfit - b.misfit).map((t) => t.move);
-  return straight;
+  const corners = wanted.map((a) => from[a]!);
+  return tries
+    .sort((a, b) => a.misfit - b.misfit)
+    .slice(0, CANDIDATES)
+    .map(({ places }) =>
+      fit(
+        corners,
+        places.map((b) => onto[b]!),
+      ),
+    );
 };
 
 const farthestPair = (points: readonly Place[]): readonly [number, number] => {
@@ -128,6 +136,16 @@ const settled = (from: readonly Place[], onto: readonly Place[], start: RigidMov
     if (next.every(([a, b], i) => pairs[i]![0] === a && pairs[i]![1] === b)) break;
     pairs = next;
   }
+  return judged(from, onto, pairs, move, clearanceM);
+};
+
+const judged = (
+  from: readonly Place[],
+  onto: readonly Place[],
+  pairs: readonly (readonly [number, number])[],
+  move: RigidMove,
+  clearanceM: number,
+): PatternFit => {
   const points = pairs.map(([a, b]): PointFit => {
     const residualM = apart(moved(move, from[a]!), onto[b]!);
     return { from: a, onto: b, residualM, isWithin: residualM <= clearanceM };

@@ -6,10 +6,12 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
+import { PatternDrawing } from './pattern-drawing';
 
 /** Patterns of holes: would one part bolt on where the other does? */
 @Component({
   selector: 'eb-holes-view',
+  imports: [PatternDrawing],
   template: `<div class="sheet scroll">
     @if (selection.piece(); as piece) {
       @if (may()) {
@@ -21,7 +23,7 @@ import { Selection } from '../record/selection';
             >Taken from
             <select #from class="plain" aria-label="Taken from">
               @for (source of sources; track source) {
-                <option [value]="source">{{ source }}</option>
+                <option [value]="source" [selected]="source === 'caliper'">{{ source }}</option>
               }
             </select>
           </label>
@@ -83,28 +85,58 @@ import { Selection } from '../record/selection';
           </div>
           @if (fit(); as f) {
             <p class="verdict" role="status" [class.fault]="!f.bolts">{{ verdict() }}</p>
-            <table class="ruled" aria-label="Points of the fit">
-              <thead>
-                <tr>
-                  <th scope="col">Point</th>
-                  <th scope="col">Onto point</th>
-                  <th scope="col" class="right">Off by, mm</th>
-                  <th scope="col">Within the clearance</th>
-                </tr>
-              </thead>
-              <tbody>
-                @for (p of f.points; track p.from) {
-                  <tr>
-                    <th scope="row">{{ p.from + 1 }}</th>
-                    <td>{{ p.onto + 1 }}</td>
-                    <td class="right figure">{{ mm(p.residualM) }}</td>
-                    <td [class.fault]="!p.isWithin">{{ p.isWithin ? 'yes' : 'no' }}</td>
-                  </tr>
-                }
-              </tbody>
-            </table>
-          } @else {
+          } @else if (others().length > 0) {
             <p class="soft">Choose a pattern of another piece or vehicle to lay this one over.</p>
+          } @else {
+            <p class="soft">There is no other pattern yet to lay this one over: add one to the piece it would replace.</p>
+          }
+          @if (chosen(); as pattern) {
+            <div class="beside">
+              <eb-pattern-drawing [name]="pattern.name" [points]="pattern.points" [onto]="ontoPoints()" [fit]="fit()" />
+              @if (fit(); as f) {
+                <table class="ruled" aria-label="Points of the fit">
+                  <thead>
+                    <tr>
+                      <th scope="col">Point</th>
+                      <th scope="col">Onto point</th>
+                      <th scope="col" class="right">Off by, mm</th>
+                      <th scope="col">Within the clearance</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    @for (p of f.points; track p.from) {
+                      <tr>
+                        <th scope="row">{{ p.from + 1 }}</th>
+                        <td>{{ p.onto + 1 }}</td>
+                        <td class="right figure">{{ mm(p.residualM) }}</td>
+                        <td [class.fault]="!p.isWithin">{{ p.isWithin ? 'yes' : 'no' }}</td>
+                      </tr>
+                    }
+                  </tbody>
+                </table>
+              } @else {
+                <table class="ruled" aria-label="Points of the pattern">
+                  <thead>
+                    <tr>
+                      <th scope="col">Point</th>
+                      <th scope="col" class="right">x, mm</th>
+                      <th scope="col" class="right">y, mm</th>
+                      <th scope="col" class="right">z, mm</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    @for (p of pattern.points; track $index) {
+                      <tr>
+                        <th scope="row">{{ $index + 1 }}</th>
+                        @for (x of p; track $index) {
+                          <td class="right figure">{{ mm(x) }}</td>
+                        }
+                      </tr>
+                    }
+                  </tbody>
+                </table>
+              }
+            </div>
           }
         </section>
       }
@@ -142,6 +174,17 @@ import { Selection } from '../record/selection';
     .mm {
       width: 80px;
       margin-left: 4px;
+    }
+    .beside {
+      display: grid;
+      grid-template-columns: 340px minmax(0, 1fr);
+      gap: 14px;
+      align-items: start;
+    }
+    @media (max-width: 1180px) {
+      .beside {
+        grid-template-columns: minmax(0, 1fr);
+      }
     }
     .verdict {
       margin: 8px 0;
@@ -188,20 +231,22 @@ export class HolesView {
     const [pattern, onto, clearance] = [this.chosen(), this.onto(), this.clearanceMm()];
     return pattern && onto && clearance >= 0 ? matchPatterns(pattern.points, onto.pattern.points, clearance / 1000, this.mirrored()) : null;
   });
+  protected readonly ontoPoints = computed(() => this.onto()?.pattern.points ?? null);
   protected readonly verdict = computed(() => {
     const [fit, pattern, onto] = [this.fit(), this.chosen(), this.onto()];
     if (!fit || !pattern || !onto) return '';
     const way = fit.move.isMirrored ? ', mirrored' : '';
     const figures = `rms ${this.mm(fit.rmsM)} mm, worst ${this.mm(fit.worstM)} mm`;
     if (fit.bolts) return `“${pattern.name}” would bolt on${way}: every point within ${this.clearanceMm()} mm (${figures}).`;
-    const off = fit.points.filter((p) => !p.isWithin).map((p) => p.from + 1);
+    const off = fit.points.filter((p) => !p.isWithin);
+    const within = fit.points.filter((p) => p.isWithin);
     const lacking = pattern.points.length - fit.points.length;
-    return `“${pattern.name}” would not bolt on${way}: ${[
-      off.length > 0 ? `${off.length === 1 ? 'point' : 'points'} ${off.join(', ')} ${off.length === 1 ? 'lies' : 'lie'} outside` : '',
-      lacking > 0 ? `${lacking} without a partner` : '',
-    ]
-      .filter((part) => part !== '')
-      .join(', ')} (${figures}).`;
+    const parts = [
+      ...(off.length > 0 ? [`${off.map((p) => `point ${p.from + 1} lies ${this.mm(p.residualM)} mm off`).join(', ')}`] : []),
+      ...(lacking > 0 ? [`${lacking} without a partner`] : []),
+      ...(within.length > 0 ? [`the others fit to ${this.mm(Math.max(...within.map((p) => p.residualM)))} mm`] : []),
+    ];
+    return `“${pattern.name}” would not bolt on${way}: ${parts.join('; ')}.`;
   });
 
   protected mm(m: number): string {

@@ -145,7 +145,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
                   (input)="grade.set($any($event.target).value)"
                 />
               </label>
-              <label
+              <label class="wide"
                 >Process
                 <select class="plain" aria-label="Process" (change)="processId.set($any($event.target).value)">
                   <option value="">not decided</option>
@@ -227,7 +227,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
     }
     .form {
       display: grid;
-      grid-template-columns: 1fr 1fr 1fr;
+      grid-template-columns: 1fr 1fr;
       gap: 8px;
       margin-bottom: 8px;
       font: 500 12.5px/1.6 var(--label);

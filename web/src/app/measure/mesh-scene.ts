@@ -104,7 +104,9 @@ export class MeshScene {
   look(): void {
     this.controls.target.copy(this.centre);
     this.camera.up.set(0, 0, 1);
-    this.camera.position.copy(this.centre).add(new Vector3(1.1, -1.6, 0.9).normalize().multiplyScalar(this.size * 3.6));
+    this.camera.position
+      .copy(this.centre)
+      .add(new Vector3(1.1, -1.6, 0.9).normalize().multiplyScalar((this.size * 3.6) / Math.min(1, this.camera.aspect)));
     this.camera.updateProjectionMatrix();
     this.controls.update();
     this.draw();

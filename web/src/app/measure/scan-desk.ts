@@ -100,6 +100,7 @@ type Mode = 'distance' | 'wall' | 'hole';
       height: clamp(260px, 42vh, 560px);
     }
     fieldset {
+      min-width: 0;
       display: flex;
       flex-wrap: wrap;
       gap: 6px 10px;
@@ -107,6 +108,9 @@ type Mode = 'distance' | 'wall' | 'hole';
       margin: 0 0 6px;
       padding: 4px 10px 6px;
       border: 1px solid var(--line);
+    }
+    fieldset select {
+      max-width: 100%;
     }
     legend {
       padding: 0 4px;

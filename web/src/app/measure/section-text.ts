@@ -1,4 +1,4 @@
-import { ABSENT, fixed, threeDigits, type Material } from '@each-bolt/core/shared';
+import { ABSENT, threeDigits, type Material } from '@each-bolt/core/shared';
 import { endsOf, sectionFigures, sectionOf, dimensionFault, type SectionFigures, type SectionShape } from '@each-bolt/core/measure';
 import type { SectionFields } from '@each-bolt/core/record';
 
@@ -58,7 +58,7 @@ export const SECTION_ROWS: readonly SectionRow[] = [
 ];
 
 export const ratioText = (a: number | null, b: number | null): string =>
-  a === null || b === null || b === 0 ? ABSENT : `${fixed(a / b, 2)} ×`;
+  a === null || b === null || b === 0 ? ABSENT : `${threeDigits(a / b)} ×`;
 
 type Loops = readonly (readonly (readonly [number, number])[])[];
 
