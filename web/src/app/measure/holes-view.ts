@@ -242,7 +242,7 @@ export class HolesView {
     const within = fit.points.filter((p) => p.isWithin);
     const lacking = pattern.points.length - fit.points.length;
     const parts = [
-      ...(off.length > 0 ? [`${off.map((p) => `point ${p.from + 1} lies ${this.mm(p.residualM)} mm off`).join(', ')}`] : []),
+      ...(off.length > 0 ? [off.map((p) => `point ${p.from + 1} lies ${this.mm(p.residualM)} mm off`).join(', ')] : []),
       ...(lacking > 0 ? [`${lacking} without a partner`] : []),
       ...(within.length > 0 ? [`the others fit to ${this.mm(Math.max(...within.map((p) => p.residualM)))} mm`] : []),
     ];
