@@ -57,7 +57,7 @@ export default {
         processWithEsbuild: ['**/node_modules/{echarts,zrender,three}/**/*.js'],
       }),
       testMatch: ['**/*.test.ts'],
-      moduleNameMapper: { ...CORE, '/make-worker$': join(root, 'web/testing/make-worker.ts') },
+      moduleNameMapper: { ...CORE, '/make-(mesh-)?worker$': join(root, 'web/testing/make-worker.ts') },
       transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender|three)/))'],
       setupFilesAfterEnv: [join(root, 'web/testing/setup.ts')],
     },

@@ -192,7 +192,9 @@ test('two patterns of holes: what would bolt on, and which point does not', asyn
   await expect(page.getByRole('button', { name: 'theirs · 4' })).toBeVisible();
   await page.getByRole('button', { name: 'ours · 4' }).click();
   await page.getByLabel('Pattern it would go onto').selectOption({ index: 1 });
-  await expect(page.getByRole('status').filter({ hasText: 'would not bolt on' })).toContainText(/point 4 lies 3\.\d\d mm off; the others fit to 0\.\d\d mm/);
+  await expect(page.getByRole('status').filter({ hasText: 'would not bolt on' })).toContainText(
+    /point 4 lies 3\.\d\d mm off; the others fit to 0\.\d\d mm/,
+  );
   await page.getByLabel('Clearance, mm').fill('3');
   await expect(page.getByRole('status').filter({ hasText: 'would bolt on: every point within 3 mm' })).toBeVisible();
 });

@@ -1,4 +1,7 @@
-/** Test runners have no workers. */
-export const makeScheduleWorker = (): Worker => {
+const none = (): Worker => {
   throw new RangeError('no worker here');
 };
+
+/** Test runners have no workers. */
+export const makeScheduleWorker = none;
+export const makeMeshWorker = none;

@@ -12,6 +12,7 @@ export * from './mesh/measure-mesh';
 export * from './mesh/guess-unit';
 export * from './mesh/slice';
 export * from './mesh/wall-thickness';
+export * from './mesh/finely';
 export * from './mesh/lay-over';
 export * from './mesh/circle-through';
 export * from './density';

@@ -1,8 +1,9 @@
 import { join } from 'node:path';
+import { materialById, processById } from '@each-bolt/core/shared';
 import { subsystemKey, type StudyRecord } from '@each-bolt/core/record';
 import { ownAt, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
-import { UNSEEN_BY_X_RAYS, density, matchGrades, matchPatterns, materialsByDensity, type Place } from '@each-bolt/core/measure';
+import { UNSEEN_BY_X_RAYS, cueById, density, matchGrades, matchPatterns, materialsByDensity, type Place } from '@each-bolt/core/measure';
 import { hoistBalance, lumpOf, planSchedule, sampleWarnings, scopeExpectation, type Experience } from '@each-bolt/core/plan';
 import { Api, listen } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
@@ -142,6 +143,15 @@ describe('the demo study', () => {
       return !matchGrades(r.elements!, UNSEEN_BY_X_RAYS).matches.some((m) => m.fits && m.grade.materialId === piece.materialId);
     });
     expect(contradicting.map((r) => record.pieces.find((p) => p.id === r.aboutId)?.tag)).toEqual(['DR2-2-11']);
+  });
+  it('has decisions that name materials, processes and cues of the catalogues', () => {
+    expect(record.identifications.length).toBeGreaterThanOrEqual(3);
+    for (const i of record.identifications)
+      expect([i.materialId, i.processId, i.cues]).toEqual([
+        materialById.get(i.materialId ?? '')?.id,
+        processById.get(i.processId ?? '')?.id,
+        i.cues.filter((cue) => cueById.has(cue)),
+      ]);
   });
   it('has sections of both doors to hold against each other, a pattern of holes that would bolt on and one that would not', () => {
     const tagOf = (pieceId: string): string => record.pieces.find((p) => p.id === pieceId)?.tag ?? '';

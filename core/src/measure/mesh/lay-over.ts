@@ -5,8 +5,10 @@ export type NearestOn = (place: Place) => Place;
 
 export interface LaidOver {
   readonly move: RigidMove;
-  /** root mean square of the distances left, in the unit of the meshes */
+  /** root mean square of the distances left, the farthest left out, in the unit of the meshes */
   readonly rms: number;
+  /** and of all of them: by this one way round is told from another that differs in a small place only */
+  readonly rmsOfAll: number;
   readonly rounds: number;
 }
 
@@ -25,30 +27,35 @@ const LEFT_OUT = 0.1;
  */
 export const layOver = (points: readonly Place[], nearest: NearestOn, starts: readonly RigidMove[]): LaidOver => {
   const few = points.filter((_, i) => i % Math.ceil(points.length / 300) === 0);
-  const ranked = starts.map((start) => fitted(few, nearest, start, 12)).sort((a, b) => a.rms - b.rms);
-  const best = ranked.slice(0, 2).map((r) => fitted(points, nearest, r.move, MOST_ROUNDS));
-  return best.reduce((a, b) => (b.rms < a.rms ? b : a));
+  const ranked = starts.map((start) => fitted(few, nearest, start, 12)).sort((a, b) => a.rmsOfAll - b.rmsOfAll);
+  const best = ranked.slice(0, 3).map((r) => fitted(points, nearest, r.move, MOST_ROUNDS));
+  return best.reduce((a, b) => (b.rmsOfAll < a.rmsOfAll ? b : a));
 };
 
 const apart = (a: Place, b: Place): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
+const rmsOf = (pairs: readonly { readonly far: number }[]): number =>
+  Math.sqrt(pairs.reduce((sum, { far }) => sum + far ** 2, 0) / pairs.length);
+
 const fitted = (points: readonly Place[], nearest: NearestOn, start: RigidMove, mostRounds: number): LaidOver => {
-  let [move, rms, rounds] = [start, Infinity, 0];
-  for (; rounds < mostRounds; rounds++) {
+  let best: LaidOver = { move: start, rms: Infinity, rmsOfAll: Infinity, rounds: 0 };
+  let move = start;
+  for (let rounds = 0; rounds <= mostRounds; rounds++) {
     const pairs = points.map((p) => {
       const at = moved(move, p);
       const onto = nearest(at);
       return { p, onto, far: apart(at, onto) };
     });
     const kept = pairs.sort((a, b) => a.far - b.far).slice(0, Math.max(3, Math.ceil(pairs.length * (1 - LEFT_OUT))));
-    const now = Math.sqrt(kept.reduce((sum, k) => sum + k.far ** 2, 0) / kept.length);
-    if (!(now < rms * (1 - STILL))) return { move, rms: Math.min(rms, now), rounds };
-    rms = now;
+    const rms = rmsOf(kept);
+    const isStill = !(rms < best.rms * (1 - STILL));
+    if (rms <= best.rms) best = { move, rms, rmsOfAll: rmsOf(pairs), rounds };
+    if (isStill) break;
     move = bestFit(
       kept.map((k) => k.p),
       kept.map((k) => k.onto),
       false,
     );
   }
-  return { move, rms, rounds };
+  return best;
 };

@@ -1,4 +1,16 @@
-import { hull, layOver, moved, smallestBox, type Mesh, type Place, type RigidMove, type TurnedBox } from '@each-bolt/core/measure';
+import {
+  rmsOverSurface,
+  boxAround,
+  finely,
+  hull,
+  layOver,
+  moved,
+  smallestBox,
+  type Mesh,
+  type Place,
+  type RigidMove,
+  type TurnedBox,
+} from '@each-bolt/core/measure';
 import { BufferAttribute, BufferGeometry, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import type { Compared } from './mesh-told';
@@ -6,8 +18,12 @@ import type { Compared } from './mesh-told';
 /** so many vertices are used to find how one lies over the other */
 const SAMPLE = 3000;
 
-/** Lays one mesh over another and tells how far each of its vertices lies off. */
-export const layMesh = (mesh: Mesh, onto: Mesh): Compared => {
+/** and as many times its diagonal is longer than any edge that is asked: a large flat triangle says nothing of its middle by its corners */
+const FINELY = 60;
+
+/** Lays one mesh over another and tells how far each place of it lies off, its triangles made small first. */
+export const layMesh = (given: Mesh, onto: Mesh): Compared => {
+  const mesh = finely(given, Math.hypot(...boxAround(UPRIGHT, given.positions).sides) / FINELY);
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(Float32Array.from(onto.positions), 3));
   geometry.setIndex(new BufferAttribute(onto.triangles.slice(), 1));
@@ -21,7 +37,7 @@ export const layMesh = (mesh: Mesh, onto: Mesh): Compared => {
   const placeOf = (i: number): Place => [mesh.positions[3 * i]!, mesh.positions[3 * i + 1]!, mesh.positions[3 * i + 2]!];
   const every = Math.max(1, Math.floor(count / SAMPLE));
   const points = Array.from({ length: Math.ceil(count / every) }, (_, i) => placeOf(i * every));
-  const { move, rms } = layOver(points, nearest, startsOf(smallestBox(hull(mesh.positions)), smallestBox(hull(onto.positions))));
+  const { move } = layOver(points, nearest, startsOf(smallestBox(hull(given.positions)), smallestBox(hull(onto.positions))));
   const deviation = new Float32Array(count);
   const laid = new Float32Array(3 * count);
   let worst = 0;
@@ -33,8 +49,14 @@ export const layMesh = (mesh: Mesh, onto: Mesh): Compared => {
     deviation[i] = side * found.distance;
     worst = Math.max(worst, found.distance);
   }
-  return { deviation, laid, rms, worst };
+  return { deviation, laid, triangles: mesh.triangles, rms: rmsOverSurface(mesh, deviation), worst };
 };
+
+const UPRIGHT = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+] as const;
 
 /** 1 outside the surface, −1 inside, by the normal of the nearest triangle. */
 const sideOf = ({ positions, triangles }: Mesh, face: number, place: Place, point: Place): number => {
@@ -60,11 +82,7 @@ const startsOf = (from: TurnedBox, onto: TurnedBox): readonly RigidMove[] => {
     return { rows, shift, isMirrored: false };
   });
   const still: RigidMove = {
-    rows: [
-      [1, 0, 0],
-      [0, 1, 0],
-      [0, 0, 1],
-    ],
+    rows: UPRIGHT,
     shift: onto.centre.map((x, i) => x - from.centre[i]!) as unknown as Place,
     isMirrored: false,
   };

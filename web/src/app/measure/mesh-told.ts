@@ -19,10 +19,12 @@ export interface MeasuredFile extends DrawnMesh {
 
 /** Two scans laid over each other. */
 export interface Compared {
-  /** how far each vertex of the first lies off the surface of the second; above 0 outside it, in the unit of the first */
+  /** how far each vertex lies off the surface of the second; above 0 outside it, in the unit of the first */
   readonly deviation: Float32Array;
-  /** places of the first laid over the second, and scaled to its unit */
+  /** the first in small triangles, laid over the second */
   readonly laid: Float32Array;
+  readonly triangles: Uint32Array;
+  /** over the whole surface */
   readonly rms: number;
   readonly worst: number;
 }

@@ -53,7 +53,11 @@ const answer = (asked: MeshAsked): void => {
         return;
       }
       const compared = layMesh(open, scaled(read.mesh, asked.scale));
-      tell({ kind: 'compared', compared }, [compared.deviation.buffer as ArrayBuffer, compared.laid.buffer as ArrayBuffer]);
+      const { deviation, laid, triangles } = compared;
+      tell(
+        { kind: 'compared', compared },
+        [deviation, laid, triangles].map((numbers) => numbers.buffer as ArrayBuffer),
+      );
     }
   }
 };

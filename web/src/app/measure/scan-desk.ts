@@ -27,12 +27,20 @@ type Mode = 'distance' | 'wall' | 'hole';
     <div class="tools">
       <fieldset>
         <legend>Section plane</legend>
-        <select class="plain" aria-label="Square to the plane" (change)="turnTo($any($event.target).value)">
+        <select
+          class="plain"
+          aria-label="Square to the plane"
+          [disabled]="compared() !== null"
+          (change)="turnTo($any($event.target).value)"
+        >
           <option value="">none</option>
           <option value="0" [selected]="axis() === 0">x</option>
           <option value="1" [selected]="axis() === 1">y</option>
           <option value="2" [selected]="axis() === 2">z</option>
         </select>
+        @if (compared() !== null) {
+          <span class="soft small">not while it is laid over another</span>
+        }
         @if (axis() !== null) {
           <input
             type="range"
@@ -54,7 +62,10 @@ type Mode = 'distance' | 'wall' | 'hole';
         <label
           ><input type="radio" name="mode" [checked]="mode() === 'distance'" (change)="setMode('distance')" /> between two points</label
         >
-        <label><input type="radio" name="mode" [checked]="mode() === 'wall'" (change)="setMode('wall')" /> the wall at a point</label>
+        <label
+          ><input type="radio" name="mode" [disabled]="compared() !== null" [checked]="mode() === 'wall'" (change)="setMode('wall')" /> the
+          wall at a point</label
+        >
         <label
           ><input type="radio" name="mode" [checked]="mode() === 'hole'" (change)="setMode('hole')" /> a hole, by three corners of its
           rim</label
@@ -183,8 +194,7 @@ export class ScanDesk {
   });
   protected readonly shown = computed(() => {
     const compared = this.compared();
-    const { positions, triangles } = this.file();
-    return { positions: compared?.laid ?? positions, triangles };
+    return compared ? { positions: compared.laid, triangles: compared.triangles } : this.file();
   });
   protected readonly cut = computed<ShownCut | null>(() => {
     const plane = this.plane();
@@ -347,7 +357,11 @@ export class ScanDesk {
     const bytes = await file.arrayBuffer();
     const scale = METRES_PER[other.unit] / METRES_PER[this.unit()];
     const answer = await this.work.ask({ kind: 'lay over', bytes, fileName: other.fileName, scale }, [bytes]);
-    if (answer.kind === 'compared') this.compared.set(answer.compared);
-    else if (answer.kind === 'fault') this.said.set(answer.message);
+    if (answer.kind === 'compared') {
+      // the plane and the wall are of the scan as its file has it, which is shown no more
+      this.turnTo('');
+      this.setMode('distance');
+      this.compared.set(answer.compared);
+    } else if (answer.kind === 'fault') this.said.set(answer.message);
   }
 }

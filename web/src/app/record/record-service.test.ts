@@ -90,6 +90,30 @@ describe('the client’s copy of the record', () => {
     expect(now()).toMatchObject({ revision: 2, pieces: [{ name: 'panel' }, { name: 'lever' }] });
     expect(service.sync().kind).toBe('kept');
   });
+  it('never says that all is kept while this device is still storing what is seen already', async () => {
+    await opened();
+    const kinds: string[] = [];
+    const keeping = service.send([rename('panel')]);
+    kinds.push(service.sync().kind);
+    expect(service.sync()).toEqual({ kind: 'sending', waiting: 1 });
+    await keeping;
+    kinds.push(service.sync().kind);
+    await settle();
+    kinds.push(service.sync().kind);
+    expect(kinds).toEqual(['sending', 'sending', 'sending']);
+    const request = sent();
+    request.flush({ id: bodyOf(request).id, revision: 2 });
+    await settle();
+    expect(service.sync().kind).toBe('kept');
+  });
+  it('says again that all is kept when the device could not store a change, which is taken back and told', async () => {
+    await opened();
+    const { LocalStore } = await import('./local-store');
+    jest.spyOn(TestBed.inject(LocalStore), 'add').mockRejectedValueOnce(new Error('disk full'));
+    const result = await service.send([rename('panel')]);
+    expect(result).toMatchObject({ kept: false });
+    expect([now().pieces[0]?.name, service.sync().kind]).toEqual(['plate', 'kept']);
+  });
   it('says why a study could not be read', async () => {
     const opening = service.open(STUDY.id);
     await settle();

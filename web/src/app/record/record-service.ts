@@ -171,6 +171,9 @@ export class RecordService {
     const change: Change = { id: crypto.randomUUID(), ops, undoes };
     const inverse = inverseOf(open.held, ops);
     this.show({ ...open, held: withWaiting(open.held, change.id, ops) });
+    this.storing += 1;
+    // what people see already is not kept, and is not said to be, while this device is still storing it
+    if (this.sync$.value.kind === 'kept') this.tell('sending');
     this.made$.next(change);
     const [personId, madeAt] = [person.id, new Date().toISOString()];
     const adding = this.store.add({ studyId: open.studyId, personId, change, inverse, madeAt, typed, refusal: null });
@@ -185,12 +188,17 @@ export class RecordService {
     } catch {
       if (this.open$) this.show({ ...this.open$, held: withoutWaiting(this.open$.held, change.id) });
       return { kept: false, refusal: NOT_STORED };
+    } finally {
+      this.storing -= 1;
+      this.settled();
     }
     this.pump();
     return { kept: true, id: change.id };
   }
 
   private added: Promise<void> = Promise.resolve();
+  /** changes that this device has not stored yet */
+  private storing = 0;
 
   /** What ops would come to on what people see now. */
   effectOf(ops: readonly Op[]): NetEffect | null {
@@ -438,13 +446,13 @@ export class RecordService {
   }
 
   private tell(kind: 'sending' | 'offline' | 'signed-out'): void {
-    const waiting = this.waiting().length;
+    const waiting = this.waiting().length + this.storing;
     if (kind === 'sending' && this.sync$.value.kind === 'offline' && this.failures > 0) return;
     this.sync$.next({ kind, waiting });
   }
 
   private settled(): void {
     if (this.pumping !== null || this.sync$.value.kind === 'signed-out') return;
-    if (this.waiting().length === 0 && this.failures === 0) this.sync$.next({ kind: 'kept', at: new Date() });
+    if (this.waiting().length === 0 && this.storing === 0 && this.failures === 0) this.sync$.next({ kind: 'kept', at: new Date() });
   }
 }

@@ -1,0 +1,85 @@
+import { provideHttpClient } from '@angular/common/http';
+import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
+import { TestBed } from '@angular/core/testing';
+import type { InstrumentNow } from '@each-bolt/core/bench';
+import { InstrumentService } from './instrument-service';
+
+/** A stream of the server whose events the test sends. */
+class ToldEvents extends EventTarget {
+  static last: ToldEvents;
+  onerror: (() => void) | null = null;
+  isClosed = false;
+  constructor(readonly url: string) {
+    super();
+    ToldEvents.last = this;
+  }
+  close(): void {
+    this.isClosed = true;
+  }
+  tell(type: string, data: object): void {
+    this.dispatchEvent(Object.assign(new Event(type), { data: JSON.stringify(data) }));
+  }
+}
+
+const now = (id: string, more: Partial<InstrumentNow> = {}): InstrumentNow =>
+  ({ id, name: id, kind: 'scale', serial: `${id}-1`, state: 'ready', fault: '', last: null, ...more }) as unknown as InstrumentNow;
+
+describe('the instruments as the server tells of them', () => {
+  let service: InstrumentService;
+  let server: HttpTestingController;
+  beforeEach(() => {
+    (globalThis as { EventSource?: unknown }).EventSource = ToldEvents;
+    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    [service, server] = [TestBed.inject(InstrumentService), TestBed.inject(HttpTestingController)];
+  });
+  afterEach(() => server.verify());
+
+  it('are none, and the server is away, until it has told of all', () => {
+    expect([service.all(), service.isAway()]).toEqual([[], true]);
+    ToldEvents.last.tell('all', [now('bench'), now('floor')]);
+    expect([service.all().map((i) => i.id), service.isAway()]).toEqual([['bench', 'floor'], false]);
+  });
+  it('change one by one, the others staying as they were', () => {
+    ToldEvents.last.tell('all', [now('bench'), now('floor')]);
+    const [, floor] = service.all();
+    ToldEvents.last.tell('one', now('bench', { fault: 'overload' }));
+    expect(service.all().map((i) => i.fault)).toEqual(['overload', '']);
+    expect(service.all()[1]).toBe(floor);
+    // one that was taken off meanwhile does not come back
+    ToldEvents.last.tell('one', now('gone'));
+    expect(service.all()).toHaveLength(2);
+  });
+  it('are all away without a reading while the server is lost: the last one must not be taken for now', () => {
+    ToldEvents.last.tell('all', [now('bench', { last: { seq: 3 } as never })]);
+    ToldEvents.last.onerror?.();
+    expect(service.all()).toMatchObject([{ state: 'away', fault: 'no connection to the server', last: null }]);
+    expect(service.isAway()).toBe(true);
+  });
+  it('are told what to do, and a refusal comes back as words', async () => {
+    const asked = service.command('bench', 'tare');
+    const request = server.expectOne('/api/instruments/bench/commands');
+    expect(request.request.body).toEqual({ command: 'tare' });
+    request.flush({ code: 'moving', message: 'It has not settled' }, { status: 409, statusText: 'x' });
+    expect(await asked).toMatchObject({ code: 'moving', message: 'It has not settled' });
+    const placed = service.place('bench', [0.1874]);
+    server.expectOne('/api/instruments/bench/place').flush({});
+    expect(await placed).toBeNull();
+  });
+  it('give the file they made after they were triggered, not the one before', async () => {
+    ToldEvents.last.tell('all', [now('camera', { last: { seq: 4 } as never })]);
+    const made = service.made('camera', 4);
+    server.expectNone('/api/instruments/camera/file');
+    ToldEvents.last.tell('one', now('camera', { last: { seq: 5 } as never }));
+    await Promise.resolve();
+    server.expectOne('/api/instruments/camera/file').flush(new Blob(['picture']));
+    expect(await made).toBeInstanceOf(Blob);
+  });
+  it('that were triggered and made nothing say so', async () => {
+    jest.useFakeTimers();
+    ToldEvents.last.tell('all', [now('camera', { last: { seq: 4 } as never })]);
+    const made = service.made('camera', 4);
+    await jest.advanceTimersByTimeAsync(20_001);
+    expect(await made).toMatchObject({ code: 'no-file' });
+    jest.useRealTimers();
+  });
+});
