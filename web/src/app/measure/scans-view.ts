@@ -40,15 +40,15 @@ interface Looked {
             <button type="button" class="quiet-button" [disabled]="s.state !== 'ready'" (click)="fromScanner()">From {{ s.name }}</button>
           }
         }
-        <span class="soft small">STL, PLY or OBJ, up to {{ mostMb }} MB.</span>
+        @if (work.step() !== '') {
+          <span role="status">Measuring: {{ work.step() }} …</span>
+          <button type="button" class="quiet-button" (click)="stop()">Stop</button>
+        } @else {
+          <span class="soft small">STL, PLY or OBJ, up to {{ mostMb }} MB.</span>
+        }
       </section>
       @if (said() !== '') {
         <eb-refusal [message]="said()" action="Close" (acted)="said.set('')" />
-      }
-      @if (work.step() !== '') {
-        <p class="acts" role="status">
-          <span>Measuring: {{ work.step() }} …</span> <button type="button" class="quiet-button" (click)="stop()">Stop</button>
-        </p>
       }
       @if (work.file(); as measured) {
         @if (looked(); as now) {
