@@ -10,6 +10,15 @@ class SilentObserver {
 }
 // the browser has it, jsdom does not; the stand-in for IndexedDB copies with it
 globalThis.structuredClone ??= <T>(value: T): T => deserialize(serialize(value)) as T;
+// so does every browser, but for jsdom
+Blob.prototype.arrayBuffer ??= function (this: Blob): Promise<ArrayBuffer> {
+  return new Promise((done, failed) => {
+    const reader = new FileReader();
+    reader.onload = () => done(new Uint8Array(reader.result as ArrayBuffer).slice().buffer);
+    reader.onerror = () => failed(reader.error ?? new Error('not read'));
+    reader.readAsArrayBuffer(this);
+  });
+};
 const view = globalThis as unknown as Record<string, unknown>;
 view['ResizeObserver'] = SilentObserver;
 view['matchMedia'] = () => ({

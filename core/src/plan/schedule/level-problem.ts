@@ -8,6 +8,7 @@ export interface Need {
 export interface LevelJob {
   readonly slots: number;
   readonly after: readonly number[];
+  /** no two of them may be filled from the same resource */
   readonly needs: readonly Need[];
   /** it cannot start earlier than this */
   readonly release: number;

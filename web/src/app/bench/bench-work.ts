@@ -22,6 +22,7 @@ import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
+import { todayHere } from '../record/when';
 
 /** Ten minutes without a sign of work, and the clock stands. */
 const PAUSE_AFTER_S = 600;
@@ -137,7 +138,7 @@ export class BenchWork {
       waived: [],
       note: '',
     };
-    const started = pack?.startedOn === null ? editOp('package', pack, { startedOn: fields.openedAt.slice(0, 10) }) : null;
+    const started = pack?.startedOn === null ? editOp('package', pack, { startedOn: todayHere() }) : null;
     const result = await this.service.send([{ kind: 'session.add', id, fields }, ...(started ? [started] : [])]);
     if (!result.kept) return result.refusal;
     await this.enter(id, vehicleId, subsystemId);

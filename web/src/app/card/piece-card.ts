@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
 import { rangeText, type Op, type Picture, type Piece, type Question, type Study } from '@each-bolt/core/record';
 import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
@@ -304,7 +304,9 @@ export class PieceCard {
   readonly recordInside = output();
   readonly closed = output();
 
-  protected readonly confirming = signal(false);
+  private readonly pieceId = computed(() => this.piece().id);
+  /** asked about the piece it was pressed on, never about the next one */
+  protected readonly confirming = linkedSignal({ source: this.pieceId, computation: () => false });
   protected readonly lines = computed(() => pieceLines(this.piece()));
   protected readonly share = computed(() => `${fixed((this.figures()?.weakestFraction ?? 0) * 100, 0)} %`);
   protected readonly weighed = computed(() => {

@@ -8,6 +8,7 @@ import { QuestionDialog, type About } from './question-dialog';
 import type { Refusal } from './record-api';
 import { RecordService } from './record-service';
 import { Selection } from './selection';
+import { todayHere } from './when';
 
 interface Row {
   readonly question: Question;
@@ -164,7 +165,7 @@ export class QuestionsPage {
       : { kind: 'study', id, field: null, text: title };
   });
   protected readonly rows = computed<readonly Row[]>(() => {
-    const today = new Date().toISOString().slice(0, 10);
+    const today = todayHere();
     const nameOf = this.names.of();
     return this.open
       .record()

@@ -39,6 +39,7 @@ import { ShellActs } from './shell-acts';
 import { Strip, type Beside, type StageFigures } from './strip';
 import { ThemeService } from './theme-service';
 import { UndoDialog } from './undo-dialog';
+import { todayHere } from '../record/when';
 
 const SAID_MS = 6000;
 
@@ -289,7 +290,7 @@ export class ShellPage {
   });
   protected readonly beside = computed<Beside>(() => {
     const open = this.open.openQuestions();
-    const today = new Date().toISOString().slice(0, 10);
+    const today = todayHere();
     const late = open.filter((q) => q.dueOn !== null && q.dueOn < today).length;
     return {
       questions: late > 0 ? `${open.length} open, ${late} late` : `${open.length} open`,

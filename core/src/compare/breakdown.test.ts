@@ -1,0 +1,62 @@
+import { DOOR, LEFT, recordOf, teardown } from '../../testing/teardown';
+import { contentsBelow, studyRollUp } from '../cost';
+import { shown, totalsOf } from '../bench';
+import { subsystemKey, type StudyRecord } from '../record';
+import { FASTENERS, NOT_SPLIT, NOT_STATED, breakdown, shareOrder, type BreakdownBy, type Share } from './breakdown';
+
+const split = (record: StudyRecord, by: BreakdownBy): readonly Share[] => {
+  const rollUp = studyRollUp(record);
+  const key = subsystemKey(LEFT.id, DOOR.id);
+  const { massKg, cost } = shown(totalsOf(rollUp.rolled, key)!, true);
+  return breakdown(contentsBelow(record, rollUp, key).pieces, by, { massKg, cost });
+};
+const mass = (shares: readonly Share[], label: string): number | null | undefined => shares.find((s) => s.label === label)?.massKg;
+
+const DOORS = recordOf(
+  teardown(`
+module
+  plate dc04 stamp 2 kg
+    4 M6x16 T30 8.8 5 g
+  2x guide pom inj 50 g
+arm aw-6082 ext 1 kg
+lever dc04 stamp ~100 g
+label
+`),
+);
+
+describe('a subsystem split', () => {
+  it('by material has each piece under its own, on one vehicle, and the fasteners apart', () => {
+    const shares = split(DOORS, 'material');
+    // by hand: plate and lever; two guides; the arm; four bolts
+    expect(mass(shares, 'DC04')).toBeCloseTo(2.1, 12);
+    expect(mass(shares, 'POM')).toBeCloseTo(0.1, 12);
+    expect(mass(shares, 'EN AW-6082')).toBeCloseTo(1, 12);
+    expect(mass(shares, FASTENERS)).toBeCloseTo(0.02, 12);
+    expect(shares.find((s) => s.label === 'POM')?.pieces).toBe(2);
+  });
+  it('keeps what has no material on a row of its own, without a mass where none was weighed: absent is not zero', () => {
+    const label = split(DOORS, 'material').find((s) => s.label === NOT_STATED);
+    expect([label?.pieces, label?.massKg]).toEqual([1, null]);
+  });
+  it('carries the weakest mark into each share', () => {
+    const shares = split(DOORS, 'material');
+    expect(shares.find((s) => s.label === 'DC04')?.marks.mass).toBe('I');
+    expect(shares.find((s) => s.label === 'EN AW-6082')?.marks.mass).toBe('M');
+  });
+  it.each(['material', 'family', 'process'] as const)('by %s adds up to the whole', (by) => {
+    const { massKg, cost } = shown(totalsOf(studyRollUp(DOORS).rolled, subsystemKey(LEFT.id, DOOR.id))!, true);
+    const shares = split(DOORS, by);
+    expect(shares.reduce((sum, s) => sum + (s.massKg ?? 0), 0)).toBeCloseTo(massKg ?? 0, 9);
+    expect(shares.reduce((sum, s) => sum + (s.cost ?? 0), 0)).toBeCloseTo(cost ?? 0, 9);
+  });
+  it('has what only the weighed whole holds on a row of its own, also when its pieces weigh more than it', () => {
+    const whole = recordOf(teardown('module 3 kg\n  plate dc04 stamp 2 kg\n  guide'));
+    // the guide was not weighed: the third kilogram is somewhere in the module
+    expect(mass(split(whole, 'material'), NOT_SPLIT)).toBeCloseTo(1, 9);
+  });
+  it('stands in the order of the catalogue by family, by name otherwise, with what is no material last', () => {
+    const families = ['plastic', NOT_SPLIT, 'steel', FASTENERS, 'aluminium', NOT_STATED].sort(shareOrder);
+    expect(families).toEqual(['steel', 'aluminium', 'plastic', NOT_STATED, FASTENERS, NOT_SPLIT]);
+    expect(['POM', FASTENERS, 'DC04'].sort(shareOrder)).toEqual(['DC04', 'POM', FASTENERS]);
+  });
+});
