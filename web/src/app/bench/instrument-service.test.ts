@@ -49,7 +49,7 @@ describe('the instruments as the server tells of them', () => {
     ToldEvents.last.tell('one', now('gone'));
     expect(service.all()).toHaveLength(2);
   });
-  it('are all away without a reading while the server is lost: the last one must not be taken for now', () => {
+  it('are all away without a reading while the server is lost: an old one must not pass for what lies there', () => {
     ToldEvents.last.tell('all', [now('bench', { last: { seq: 3 } as never })]);
     ToldEvents.last.onerror?.();
     expect(service.all()).toMatchObject([{ state: 'away', fault: 'no connection to the server', last: null }]);

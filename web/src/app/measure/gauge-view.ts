@@ -144,24 +144,8 @@ import { percentWords } from './scan-text';
       }
     }
   </div>`,
+  styleUrl: './new-row.css',
   styles: `
-    :host {
-      display: contents;
-    }
-    .new {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 8px 12px;
-      align-items: end;
-      padding: 8px 10px;
-      border: 1px solid var(--line);
-      background: var(--sheet);
-      font: 500 12.5px/1.5 var(--label);
-      color: var(--soft);
-    }
-    .new .plain {
-      display: block;
-    }
     .short {
       width: 84px;
     }
@@ -174,10 +158,6 @@ import { percentWords } from './scan-text';
       padding: 4px;
       text-align: right;
       font-family: var(--figure);
-    }
-    .chosen {
-      border-color: var(--dye);
-      background: var(--dye-tint);
     }
     .verdict {
       font-weight: 600;

@@ -144,32 +144,12 @@ import { PatternDrawing } from './pattern-drawing';
       <p class="sheet-empty">Choose the piece first whose holes these are.</p>
     }
   </div>`,
+  styleUrl: './new-row.css',
   styles: `
-    :host {
-      display: contents;
-    }
-    .new {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 8px 12px;
-      align-items: end;
-      padding: 8px 10px;
-      border: 1px solid var(--line);
-      background: var(--sheet);
-      font: 500 12.5px/1.5 var(--label);
-      color: var(--soft);
-    }
-    .new .plain {
-      display: block;
-    }
     textarea.plain {
       height: 96px;
       width: 240px;
       font-family: var(--figure);
-    }
-    .chosen {
-      border-color: var(--dye);
-      background: var(--dye-tint);
     }
     .mm {
       width: 80px;

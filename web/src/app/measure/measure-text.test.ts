@@ -25,7 +25,7 @@ describe('the figures of a scan in words', () => {
   });
   it('say what open and doubled edges do', () =>
     expect(closedNote({ ...FIGURES, openEdges: 7, holes: 2, nonManifoldEdges: 1, turnedEdges: 3 })).toBe(
-      '7 open edges in 2 holes, closed flat: the ± holds what that may be off; 1 edges of three triangles and more; 3 edges with a triangle turned inside out',
+      '7 open edges in 2 holes, closed flat: the ± holds what that may be off; 1 edge of three triangles and more; 3 edges with a triangle turned inside out',
     ));
   it('colour what lies inside and outside, full at the most', () => {
     const colours = deviationColours(Float32Array.from([-1, 0, 2]), 1);

@@ -1,4 +1,4 @@
-import { ABSENT, fixed, threeDigits, withU } from '@each-bolt/core/shared';
+import { ABSENT, counted, fixed, threeDigits, withU } from '@each-bolt/core/shared';
 import type { Loop } from '@each-bolt/core/measure';
 import type { ScanFigures, Triple } from '@each-bolt/core/record';
 
@@ -52,10 +52,10 @@ export const closedNote = (f: ScanFigures): string => {
   if (f.openEdges === 0 && f.nonManifoldEdges === 0 && f.turnedEdges === 0) return 'watertight';
   return [
     f.openEdges > 0
-      ? `${f.openEdges} open edges in ${f.holes} ${f.holes === 1 ? 'hole' : 'holes'}, closed flat: the ± holds what that may be off`
+      ? `${counted(f.openEdges, 'open edge')} in ${counted(f.holes, 'hole')}, closed flat: the ± holds what that may be off`
       : '',
-    f.nonManifoldEdges > 0 ? `${f.nonManifoldEdges} edges of three triangles and more` : '',
-    f.turnedEdges > 0 ? `${f.turnedEdges} edges with a triangle turned inside out` : '',
+    f.nonManifoldEdges > 0 ? `${counted(f.nonManifoldEdges, 'edge')} of three triangles and more` : '',
+    f.turnedEdges > 0 ? `${counted(f.turnedEdges, 'edge')} with a triangle turned inside out` : '',
   ]
     .filter((part) => part !== '')
     .join('; ');

@@ -184,21 +184,8 @@ const PICTURE = { width: 190, height: 140 } as const;
       <p class="sheet-empty">Choose the piece first whose section this is.</p>
     }
   </div>`,
+  styleUrl: './new-row.css',
   styles: `
-    :host {
-      display: contents;
-    }
-    .new {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 8px 12px;
-      align-items: end;
-      padding: 8px 10px;
-      border: 1px solid var(--line);
-      background: var(--sheet);
-      font: 500 12.5px/1.5 var(--label);
-      color: var(--soft);
-    }
     .new input[type='number'] {
       display: block;
       width: 110px;
@@ -216,10 +203,6 @@ const PICTURE = { width: 190, height: 140 } as const;
     .fault {
       color: var(--amber);
       font-weight: 500;
-    }
-    .chosen {
-      border-color: var(--dye);
-      background: var(--dye-tint);
     }
     .desk {
       display: grid;
