@@ -1,4 +1,4 @@
-import { fixed } from '../shared';
+import { counted, fixed } from '../shared';
 import type { Shown } from './shown';
 
 /** "37 of 40 weighed", and what the rest of the mass rests on. */
@@ -9,12 +9,15 @@ export const weighedText = (s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'p
 };
 
 /** What is missing from a mass or rests on something other than a weighing, in words; empty when nothing is. */
-export const massGaps = (s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'piecesMassed' | 'fastenersNotMassed'>): readonly string[] => {
+export const massGaps = (
+  s: Pick<Shown, 'piecesOfMass' | 'piecesWeighed' | 'piecesMassed' | 'fastenersNotMassed' | 'openCounts'>,
+): readonly string[] => {
   const other = s.piecesMassed - s.piecesWeighed;
   const none = s.piecesOfMass - s.piecesMassed;
   return [
     ...(other > 0 ? [`${fixed(other, 0)} estimated or taken from a weighed assembly`] : []),
     ...(none > 0 ? [`${fixed(none, 0)} without mass`] : []),
+    ...(s.openCounts > 0 ? [`${counted(s.openCounts, 'count')} of “at least”: it may be more`] : []),
     ...(s.fastenersNotMassed > 0 ? [`${fixed(s.fastenersNotMassed, 0)} fasteners without mass`] : []),
   ];
 };

@@ -1,5 +1,15 @@
 import { evidenceRank, type EvidenceMark } from '../shared';
-import { countRange, knownAs, type FastenerSet, type JointSet, type KnownOf, type Outline, type Piece, type StudyRecord } from '../record';
+import {
+  countInSum,
+  countRange,
+  knownAs,
+  type FastenerSet,
+  type JointSet,
+  type KnownOf,
+  type Outline,
+  type Piece,
+  type StudyRecord,
+} from '../record';
 import { fastenerMass } from './fasteners/fastener-mass';
 
 /** What one node adds to the totals by itself, for one such piece, before its quantity. */
@@ -9,6 +19,13 @@ export interface OwnFigures {
   /** the range the quantity allows; infinite above when only "at least" is known */
   readonly quantityLow: number;
   readonly quantityHigh: number;
+  /** the quantity as it enters sums of mass and cost, with the variance of its range */
+  readonly quantityMean: number;
+  readonly quantityVar: number;
+  /** only "at least" is known of a count here */
+  readonly isOpen: boolean;
+  /** the mass was stated of all of them together, so that their number does not make it less sure */
+  readonly isMassInAll: boolean;
   /** how the quantity is known, as a rank */
   readonly countRank: number;
   readonly fasteners: number;
@@ -31,6 +48,8 @@ export interface OwnFigures {
   /** the price covers the piece with all that is inside it */
   readonly boughtWhole: boolean;
   readonly fastenerCost: number;
+  /** variance of the cost of the fasteners that comes from ranges of their counts */
+  readonly fastenerCostVar: number;
   readonly fastenersCosted: number;
   readonly fastenerCostRank: number;
 }
@@ -46,6 +65,10 @@ export const NOTHING_OWN: OwnFigures = {
   quantity: 1,
   quantityLow: 1,
   quantityHigh: 1,
+  quantityMean: 1,
+  quantityVar: 0,
+  isOpen: false,
+  isMassInAll: false,
   countRank: -1,
   fasteners: 0,
   fastenersLow: 0,
@@ -64,6 +87,7 @@ export const NOTHING_OWN: OwnFigures = {
   costRank: -1,
   boughtWhole: false,
   fastenerCost: 0,
+  fastenerCostVar: 0,
   fastenersCosted: 0,
   fastenerCostRank: -1,
 };
@@ -75,6 +99,19 @@ export const onWeakest = (rank: number, kg: number, otherRank: number, otherKg: 
 const rankOf = (mark: EvidenceMark | null): number => (mark === null ? -1 : evidenceRank(mark));
 
 const square = (value: number): number => value * value;
+
+/**
+ * Variance of a count times a value, both with a variance and independent.
+ *
+ *   u²(n m) = n² u²(m) + m² u²(n) + u²(n) u²(m)
+ *
+ * @source variance of a product of independent quantities, exact; JCGM 100:2008 (GUM), 5.1.2 gives its first two terms
+ */
+export const productVar = (n: number, nVar: number, value: number, valueVar: number): number =>
+  n * n * valueVar + nVar * (value * value + valueVar);
+
+/** Was the mass stated of all together? */
+const isInAll = (row: { readonly massTyped: string | null }): boolean => row.massTyped?.startsWith('total') ?? false;
 
 const COUNTED = evidenceRank('C');
 /** a count is taken as counted unless something else is said */
@@ -108,6 +145,8 @@ export const ownFigures = (
   let fastenerRank = -1;
   let fastenerKgOnRank = 0;
   let fastenerCost = 0;
+  let fastenerCostVar = 0;
+  let isOpen = false;
   let fastenersCosted = 0;
   let fastenerCostRank = -1;
   for (const set of fastenerSets) {
@@ -117,26 +156,39 @@ export const ownFigures = (
     fastenersHigh += high;
     fastenerCountRank = Math.max(fastenerCountRank, countRankOf(set.known, 'count'));
     const mass = fastenerMass(set);
+    const times = countInSum(set.count, set.known.count);
+    isOpen ||= times.isOpen;
     if (mass) {
+      const inAll = isInAll(set);
+      const n = inAll ? set.count : times.mean;
       fastenersMassed += set.count;
-      fastenerMassKg += set.count * mass.kg;
-      fastenerMassVar += square(set.count * mass.uKg);
-      [fastenerRank, fastenerKgOnRank] = onWeakest(fastenerRank, fastenerKgOnRank, evidenceRank(mass.evidence), set.count * mass.kg);
+      fastenerMassKg += n * mass.kg;
+      fastenerMassVar += inAll ? square(n * mass.uKg) : productVar(times.mean, times.variance, mass.kg, square(mass.uKg));
+      [fastenerRank, fastenerKgOnRank] = onWeakest(fastenerRank, fastenerKgOnRank, evidenceRank(mass.evidence), n * mass.kg);
     }
     const each = cost.fastener(set);
     if (each !== null) {
-      fastenerCost += set.count * each;
+      fastenerCost += times.mean * each;
+      fastenerCostVar += times.variance * square(each);
       fastenersCosted += set.count;
       fastenerCostRank = Math.max(fastenerCostRank, mass ? evidenceRank(mass.evidence) : -1);
     }
   }
   const { amount, boughtWhole } = cost.piece(piece);
   const [quantityLow, quantityHigh] = countRange(piece.quantity, piece.known.quantity);
+  const times = countInSum(piece.quantity, piece.known.quantity);
+  const isMassInAll = isInAll(piece) && times.variance > 0;
+  // stated in all: shared among the count that enters the sum, so that the sum is what was stated
+  const share = isMassInAll ? piece.quantity / times.mean : 1;
   return {
     isPiece: true,
     quantity: piece.quantity,
     quantityLow,
     quantityHigh,
+    quantityMean: times.mean,
+    quantityVar: times.variance,
+    isOpen: isOpen || times.isOpen,
+    isMassInAll,
     countRank: countRankOf(piece.known, 'quantity'),
     fasteners,
     fastenersLow,
@@ -148,13 +200,14 @@ export const ownFigures = (
     fastenerRank,
     fastenerKgOnRank,
     joints: jointSets.reduce((sum, set) => sum + set.count, 0),
-    massKg: piece.massEachKg,
-    massVar: square(piece.massUKg ?? 0),
+    massKg: piece.massEachKg === null ? null : piece.massEachKg * share,
+    massVar: square((piece.massUKg ?? 0) * share),
     massRank: rankOf(piece.massEvidence),
     costAmount: amount,
     costRank: amount === null ? -1 : costRankOf(piece),
     boughtWhole,
     fastenerCost,
+    fastenerCostVar,
     fastenersCosted,
     fastenerCostRank,
   };

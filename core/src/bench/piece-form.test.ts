@@ -85,7 +85,7 @@ describe('the form of a piece', () => {
       'price: “4,2” is not a price in decimal digits such as 4.20',
       'mass: 8 of what: g or kg?',
       'quantity: “two” is not a count from 1 to 100 000',
-      'envelope: 12x13: an envelope has three dimensions (keep it as words, leave it out)',
+      'envelope: 12x13: an envelope has three dimensions (part of the name, leave it out, 13 pieces, and “12” is part of the name)',
       expect.stringMatching(/^name: Name must not be empty/),
     ]);
     expect(faults({ opened: 'closed' })).toEqual(['closedReason: Say why the piece was left closed']);

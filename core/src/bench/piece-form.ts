@@ -1,6 +1,16 @@
 import { check, issue, millimetres, type Checked, type Issue } from '../shared';
 import { SCHEMAS, rowFaults, type KnownOf, type Piece, type PieceFields } from '../record';
-import { readEnvelope, readMass, readPlace, readPrice, readQuantityCell, readRun, readThickness, type ReadCell } from './import/read-cells';
+import {
+  readDiameter,
+  readEnvelope,
+  readMass,
+  readPlace,
+  readPrice,
+  readQuantityCell,
+  readRun,
+  readThickness,
+  type ReadCell,
+} from './import/read-cells';
 import { countText } from './shorthand/how-known';
 import { massEachText } from './shorthand/from-row';
 
@@ -22,6 +32,7 @@ export interface PieceForm {
   readonly thickness: string;
   readonly envelope: string;
   readonly runLength: string;
+  readonly runDiameter: string;
   /** x y z on the vehicle, mm */
   readonly place: string;
   readonly location: string;
@@ -63,6 +74,7 @@ export const pieceForm = (piece: Piece, basis: PriceBasis): PieceForm => ({
   thickness: mm(piece.wallThicknessM),
   envelope: piece.lengthM === null ? '' : [piece.lengthM, piece.widthM, piece.heightM].map(mm).join('x'),
   runLength: piece.runLengthM === null ? '' : `${mm(piece.runLengthM)} mm`,
+  runDiameter: mm(piece.runDiameterM),
   place: piece.xM === null ? '' : [piece.xM, piece.yM, piece.zM].map(mm).join(' '),
   location: piece.location,
   markings: piece.markings,
@@ -112,6 +124,7 @@ const SHOWN_AT: Readonly<Record<string, keyof PieceForm>> = {
   widthM: 'envelope',
   heightM: 'envelope',
   runLengthM: 'runLength',
+  runDiameterM: 'runDiameter',
   xM: 'place',
   yM: 'place',
   zM: 'place',
@@ -158,6 +171,7 @@ const withValues = (form: PieceForm, piece: Piece, issues: Issue[]): Partial<Pie
   take('thickness', 'wallThicknessM', (cell) => readThickness(cell, null), { wallThicknessM: null });
   take('envelope', 'lengthM', (cell) => readEnvelope(cell, null), NO_ENVELOPE);
   take('runLength', 'runLengthM', (cell) => readRun(cell, null), { runLengthM: null });
+  take('runDiameter', 'runDiameterM', (cell) => readDiameter(cell, null), { runDiameterM: null });
   take('place', 'xM', readPlace, { xM: null, yM: null, zM: null });
   return { ...fields, known };
 };

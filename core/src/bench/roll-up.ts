@@ -1,5 +1,6 @@
 import type { Outline, StudyFields } from '../record';
-import type { OwnFigures } from './own-figures';
+import { massClosure, type MassClosure, type SummedMass } from './mass-closure';
+import { productVar, type OwnFigures } from './own-figures';
 
 /** How opened assemblies are counted: as their pieces, or each as one. */
 export type AssembliesAs = StudyFields['assembliesAs'];
@@ -41,6 +42,13 @@ export interface Totals {
   /** weakest mark among what the costs rest on, as a rank, −1 for none */
   readonly costRank: number;
   readonly fastenerCostRank: number;
+  /** variance of massKg and fastenerMassKg together, kg² */
+  readonly allMassVar: number;
+  /** variance of the costs that comes from ranges of counts */
+  readonly costVar: number;
+  readonly fastenerCostVar: number;
+  /** counts in it of which only "at least" is known: mass and cost may be more */
+  readonly openCounts: number;
 }
 
 // One node's totals are STRIDE numbers in a row; for 50 000 nodes that is several times faster than objects.
@@ -72,7 +80,14 @@ const FASTENERS_HIGH = 22;
 const FASTENER_COUNT_RANK = 23;
 const COST_RANK = 24;
 const FASTENER_COST_RANK = 25;
-const STRIDE = 26;
+// variance of pieces and fasteners together: less than the sum of the two where a whole was weighed with its fasteners in
+const ALL_VAR = 26;
+// variance of the costs that comes from ranges of counts
+const COST_VAR = 27;
+const FASTENER_COST_VAR = 28;
+// counts of which only "at least" is known
+const OPEN = 29;
+const STRIDE = 30;
 
 /** Adds kg on a mark to kg on the weakest mark so far: the weaker mark wins, equal marks add up. */
 const addWeakest = (t: Float64Array, rankAt: number, rank: number, kg: number): void => {
@@ -92,6 +107,9 @@ const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): 
   t[at + JOINTS]! += child[c + JOINTS]!;
   t[at + MASS]! += child[c + MASS]!;
   t[at + MASS_VAR]! += child[c + MASS_VAR]!;
+  t[at + ALL_VAR]! += child[c + ALL_VAR]!;
+  t[at + COST_VAR]! += child[c + COST_VAR]!;
+  t[at + OPEN]! += child[c + OPEN]!;
   t[at + PIECES_MASSED]! += child[c + PIECES_MASSED]!;
   t[at + PIECES_WEIGHED]! += child[c + PIECES_WEIGHED]!;
   t[at + COST]! += child[c + COST]!;
@@ -107,14 +125,17 @@ const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): 
   t[at + FASTENER_MASS_VAR]! += child[c + FASTENER_MASS_VAR]!;
   t[at + FASTENERS_MASSED]! += child[c + FASTENERS_MASSED]!;
   t[at + FASTENER_COST]! += child[c + FASTENER_COST]!;
+  t[at + FASTENER_COST_VAR]! += child[c + FASTENER_COST_VAR]!;
   t[at + FASTENERS_COSTED]! += child[c + FASTENERS_COSTED]!;
   if (child[c + FASTENER_COST_RANK]! > t[at + FASTENER_COST_RANK]!) t[at + FASTENER_COST_RANK] = child[c + FASTENER_COST_RANK]!;
   addWeakest(t, at + FASTENER_RANK, child[c + FASTENER_RANK]!, child[c + FASTENER_ON_RANK]!);
 };
 
-const putMass = (t: Float64Array, at: number, massKg: number, massVar: number, rank: number): void => {
+/** Puts a mass of the pieces; `massVar` is its variance, `allVar` that of it and the fasteners inside together. */
+const putMass = (t: Float64Array, at: number, massKg: number, massVar: number, allVar: number, rank: number): void => {
   t[at + MASS] = massKg;
   t[at + MASS_VAR] = massVar;
+  t[at + ALL_VAR] = allVar;
   t[at + MASS_RANK] = rank + 1;
   t[at + MASS_ON_RANK] = massKg;
 };
@@ -124,36 +145,48 @@ const asLeaf = (t: Float64Array, at: number, own: OwnFigures): void => {
   t[at + PIECES_LOW] = 1;
   t[at + PIECES_HIGH] = 1;
   if (own.massKg === null) return;
-  putMass(t, at, own.massKg, own.massVar, own.massRank);
+  putMass(t, at, own.massKg, own.massVar, own.massVar, own.massRank);
   t[at + PIECES_MASSED] = 1;
   t[at + PIECES_WEIGHED] = own.massRank === 0 ? 1 : 0;
 };
 
-const asPieces = (t: Float64Array, at: number, own: OwnFigures): void => {
-  if (own.massKg === null || t[at + PIECES_MASSED] === t[at + PIECES]) return;
-  // weighed as a whole and not wholly piece by piece: the whole stands in, less the fasteners inside that have a mass of their own
-  const withoutFasteners = own.massKg - t[at + FASTENER_MASS]!;
-  if (!(withoutFasteners > t[at + MASS]!)) return;
-  putMass(t, at, withoutFasteners, own.massVar, own.massRank);
+/** What is summed up in a slot, as a sum to be held against a weighing of the whole. */
+const summed = (t: Float64Array, at: number): SummedMass => ({
+  massKg: t[at + MASS]! + t[at + FASTENER_MASS]!,
+  massVar: t[at + ALL_VAR]!,
+  isComplete: t[at + PIECES_MASSED] === t[at + PIECES] && t[at + FASTENERS_MASSED] === t[at + FASTENERS],
+});
+
+/** The whole stands in for its pieces; its fasteners were weighed with it, and what they weigh is taken off the pieces. */
+const standIn = (t: Float64Array, at: number, own: OwnFigures): void => {
+  const fastenersKg = t[at + FASTENER_MASS]!;
+  putMass(t, at, Math.max(0, own.massKg! - fastenersKg), own.massVar + t[at + FASTENER_MASS_VAR]!, own.massVar, own.massRank);
   t[at + PIECES_MASSED] = t[at + PIECES]!;
+  if (own.massRank !== 0) t[at + PIECES_WEIGHED] = 0;
+};
+
+const asPieces = (t: Float64Array, at: number, own: OwnFigures): void => {
+  if (own.massKg !== null && massClosure({ massKg: own.massKg, massVar: own.massVar }, summed(t, at)).stands === 'whole')
+    standIn(t, at, own);
 };
 
 const asOne = (t: Float64Array, at: number, own: OwnFigures): void => {
   const pieces = t[at + PIECES]!;
   const allMassed = t[at + PIECES_MASSED] === pieces;
   const allWeighed = t[at + PIECES_WEIGHED] === pieces;
-  const isWeighed = own.massKg !== null;
-  if (own.massKg !== null) putMass(t, at, own.massKg, own.massVar, own.massRank);
+  const isWhole = own.massKg !== null && massClosure({ massKg: own.massKg, massVar: own.massVar }, summed(t, at)).stands === 'whole';
+  if (isWhole) putMass(t, at, own.massKg, own.massVar, own.massVar, own.massRank);
   else {
     addWeakest(t, at + MASS_RANK, t[at + FASTENER_RANK]!, t[at + FASTENER_ON_RANK]!);
     t[at + MASS]! += t[at + FASTENER_MASS]!;
-    t[at + MASS_VAR]! += t[at + FASTENER_MASS_VAR]!;
+    t[at + MASS_VAR] = t[at + ALL_VAR]!;
   }
   t[at + COST]! += t[at + FASTENER_COST]!;
+  t[at + COST_VAR]! += t[at + FASTENER_COST_VAR]!;
   t[at + COST_RANK] = Math.max(t[at + COST_RANK]!, t[at + FASTENER_COST_RANK]!);
   t[at + PIECES_COSTED] = t[at + PIECES_COSTED] === pieces ? 1 : 0;
-  t[at + PIECES_MASSED] = isWeighed || allMassed ? 1 : 0;
-  t[at + PIECES_WEIGHED] = own.massRank === 0 || (!isWeighed && allWeighed) ? 1 : 0;
+  t[at + PIECES_MASSED] = isWhole || allMassed ? 1 : 0;
+  t[at + PIECES_WEIGHED] = (isWhole && own.massRank === 0) || (!isWhole && allWeighed) ? 1 : 0;
   t[at + PIECES] = 1;
   t[at + PIECES_LOW] = 1;
   t[at + PIECES_HIGH] = 1;
@@ -169,6 +202,7 @@ const asOne = (t: Float64Array, at: number, own: OwnFigures): void => {
     FASTENER_MASS_VAR,
     FASTENERS_MASSED,
     FASTENER_COST,
+    FASTENER_COST_VAR,
     FASTENERS_COSTED,
     FASTENER_ON_RANK,
   ])
@@ -180,6 +214,8 @@ const putCost = (t: Float64Array, at: number, own: OwnFigures, isLeaf: boolean):
   if (own.costAmount === null) return;
   if (own.boughtWhole) {
     t[at + COST] = own.costAmount;
+    t[at + COST_VAR] = 0;
+    t[at + FASTENER_COST_VAR] = 0;
     t[at + COST_RANK] = own.costRank + 1;
     t[at + FASTENER_COST_RANK] = 0;
     t[at + PIECES_COSTED] = t[at + PIECES]!;
@@ -201,6 +237,8 @@ const addFasteners = (t: Float64Array, at: number, own: OwnFigures): void => {
   if (own.fastenerCountRank + 1 > t[at + FASTENER_COUNT_RANK]!) t[at + FASTENER_COUNT_RANK] = own.fastenerCountRank + 1;
   t[at + FASTENER_MASS]! += own.fastenerMassKg;
   t[at + FASTENER_MASS_VAR]! += own.fastenerMassVar;
+  t[at + ALL_VAR]! += own.fastenerMassVar;
+  t[at + FASTENER_COST_VAR]! += own.fastenerCostVar;
   t[at + FASTENERS_MASSED]! += own.fastenersMassed;
   t[at + FASTENER_COST]! += own.fastenerCost;
   t[at + FASTENERS_COSTED]! += own.fastenersCosted;
@@ -209,31 +247,36 @@ const addFasteners = (t: Float64Array, at: number, own: OwnFigures): void => {
 };
 
 const multiply = (t: Float64Array, at: number, own: OwnFigures): void => {
-  const { quantity, quantityLow, quantityHigh } = own;
+  const { quantity, quantityLow, quantityHigh, quantityMean: n, quantityVar } = own;
   if (own.countRank + 1 > t[at + COUNT_RANK]!) t[at + COUNT_RANK] = own.countRank + 1;
+  if (own.isOpen) t[at + OPEN]! += 1;
   if (quantity === 1 && quantityLow === 1 && quantityHigh === 1) return;
+  const massVarOfCount = own.isMassInAll ? 0 : quantityVar;
   t[at + PIECES_LOW]! *= quantityLow;
   t[at + PIECES_HIGH]! *= quantityHigh;
   t[at + PIECES]! *= quantity;
   t[at + JOINTS]! *= quantity;
-  t[at + MASS]! *= quantity;
-  // one reading stands for all of them, so they err together: u(n m) = n u(m)
-  t[at + MASS_VAR]! *= quantity * quantity;
+  // one reading stands for all of them, so they err together: u(n m) = n u(m); a range of the count adds its own
+  t[at + ALL_VAR] = productVar(n, massVarOfCount, t[at + MASS]! + t[at + FASTENER_MASS]!, t[at + ALL_VAR]!);
+  t[at + MASS_VAR] = productVar(n, massVarOfCount, t[at + MASS]!, t[at + MASS_VAR]!);
+  t[at + MASS]! *= n;
   t[at + PIECES_MASSED]! *= quantity;
   t[at + PIECES_WEIGHED]! *= quantity;
-  t[at + COST]! *= quantity;
+  t[at + COST_VAR] = productVar(n, quantityVar, t[at + COST]!, t[at + COST_VAR]!);
+  t[at + COST]! *= n;
   t[at + PIECES_COSTED]! *= quantity;
-  t[at + MASS_ON_RANK]! *= quantity;
+  t[at + MASS_ON_RANK]! *= n;
   if (t[at + FASTENERS] === 0) return;
   t[at + FASTENERS]! *= quantity;
   t[at + FASTENERS_LOW]! *= quantityLow;
   t[at + FASTENERS_HIGH]! *= quantityHigh;
-  t[at + FASTENER_MASS]! *= quantity;
-  t[at + FASTENER_MASS_VAR]! *= quantity * quantity;
+  t[at + FASTENER_MASS_VAR] = productVar(n, quantityVar, t[at + FASTENER_MASS]!, t[at + FASTENER_MASS_VAR]!);
+  t[at + FASTENER_MASS]! *= n;
   t[at + FASTENERS_MASSED]! *= quantity;
-  t[at + FASTENER_COST]! *= quantity;
+  t[at + FASTENER_COST_VAR] = productVar(n, quantityVar, t[at + FASTENER_COST]!, t[at + FASTENER_COST_VAR]!);
+  t[at + FASTENER_COST]! *= n;
   t[at + FASTENERS_COSTED]! *= quantity;
-  t[at + FASTENER_ON_RANK]! *= quantity;
+  t[at + FASTENER_ON_RANK]! *= n;
 };
 
 /** Turns the sum of the children, already in place, into the totals of the node. */
@@ -386,6 +429,10 @@ export const totalsAt = (rolled: RollUp, place: number): Totals | null => {
     fastenersCosted: t[at + FASTENERS_COSTED]!,
     costRank: t[at + COST_RANK]! - 1,
     fastenerCostRank: t[at + FASTENER_COST_RANK]! - 1,
+    allMassVar: t[at + ALL_VAR]!,
+    costVar: t[at + COST_VAR]!,
+    fastenerCostVar: t[at + FASTENER_COST_VAR]!,
+    openCounts: t[at + OPEN]!,
   };
 };
 
@@ -393,4 +440,20 @@ export const totalsAt = (rolled: RollUp, place: number): Totals | null => {
 export const totalsOf = (rolled: RollUp, key: string): Totals | null => {
   const place = rolled.outline.placeOf.get(key);
   return place === undefined ? null : totalsAt(rolled, place);
+};
+
+/**
+ * The weighing of a node held against the sum of what is inside it, per one such piece; null where it is no assembly or was
+ * not weighed as a whole.
+ */
+export const closureAt = (rolled: RollUp, place: number): MassClosure | null => {
+  const own = ownAt(rolled, place);
+  const children = rolled.outline.nodes[place]?.children ?? [];
+  if (!own || own.massKg === null || children.length === 0) return null;
+  const slot = new Float64Array(STRIDE);
+  for (let i = children.length - 1; i >= 0; i--) {
+    const [t, at] = numbersAt(rolled, children[i]!);
+    addChild(slot, 0, t, at);
+  }
+  return massClosure({ massKg: own.massKg, massVar: own.massVar }, summed(slot, 0));
 };

@@ -1,5 +1,6 @@
 import { MATERIALS, check, issue, printField, readField, type Checked, type FieldShape, type FieldValue, type Issue } from '../shared';
 import {
+  ACCESSES,
   COMPONENT_CLASSES,
   CONNECTION_KINDS,
   DIRECTIONS,
@@ -36,6 +37,7 @@ type Kind = FieldShape | 'mass' | 'yes-no' | readonly string[];
 const MM: FieldShape = { kind: 'number', per: 0.001, unit: 'mm', digits: 3 };
 const M: FieldShape = { kind: 'number', per: 1, unit: 'm', digits: 3 };
 const MM2: FieldShape = { kind: 'number', per: 1e-6, unit: 'mm²', digits: 3 };
+const NM: FieldShape = { kind: 'number', per: 1, unit: 'N m', digits: 2 };
 const LITRES: FieldShape = { kind: 'number', per: 0.001, unit: 'l', digits: 3 };
 const WHOLE: FieldShape = { kind: 'whole' };
 const TEXT: FieldShape = { kind: 'text' };
@@ -52,6 +54,11 @@ const FORMS: { readonly [K in SetKind]: readonly (readonly [field: keyof FieldsO
     ['drive', TEXT],
     ['grade', TEXT],
     ['direction', DIRECTIONS],
+    ['tighteningNm', NM],
+    ['breakawayNm', NM],
+    ['access', ACCESSES],
+    ['tool', TEXT],
+    ['removed', 'yes-no'],
     ['massEachKg', 'mass'],
     ['note', TEXT],
   ],

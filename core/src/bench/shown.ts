@@ -17,6 +17,10 @@ export interface Shown {
   readonly massKg: number | null;
   readonly massUKg: number | null;
   readonly cost: number | null;
+  /** standard uncertainty of the cost that comes from ranges of counts alone */
+  readonly costUOfCounts: number | null;
+  /** counts of which only "at least" is known: mass and cost may be more */
+  readonly openCounts: number;
   readonly piecesOfMass: number;
   readonly piecesWeighed: number;
   readonly piecesMassed: number;
@@ -50,8 +54,10 @@ export const shown = (t: Totals, fastenersIn: boolean): Shown => {
     fasteners: t.fasteners,
     joints: t.joints,
     massKg: anyMass ? massKg : null,
-    massUKg: anyMass ? Math.sqrt(t.massVar + (withFasteners ? t.fastenerMassVar : 0)) : null,
+    massUKg: anyMass ? Math.sqrt(withFasteners ? t.allMassVar : t.massVar) : null,
     cost: anyCost ? t.cost + (withFasteners ? t.fastenerCost : 0) : null,
+    costUOfCounts: anyCost ? Math.sqrt(t.costVar + (withFasteners ? t.fastenerCostVar : 0)) : null,
+    openCounts: t.openCounts,
     piecesOfMass: t.pieces,
     piecesWeighed: t.piecesWeighed,
     piecesMassed: t.piecesMassed,

@@ -72,15 +72,15 @@ export const breakdown = (
     const before = shares.get(key) ?? { key, label, pieces: 0, massKg: null, cost: null, marks: NO_MARKS };
     shares.set(key, { ...before, pieces: before.pieces + pieces, massKg: add(before.massKg, massKg), cost: add(before.cost, cost) });
   };
-  for (const { piece, own, perVehicle, isLeaf } of pieces) {
+  for (const { piece, own, perVehicle, meanPerVehicle, isLeaf } of pieces) {
     const label = labelOf(piece, by);
     if (isLeaf)
       put(
         label,
         label,
         perVehicle,
-        own.massKg === null ? null : own.massKg * perVehicle,
-        own.costAmount === null ? null : own.costAmount * perVehicle,
+        own.massKg === null ? null : own.massKg * meanPerVehicle,
+        own.costAmount === null ? null : own.costAmount * meanPerVehicle,
         { pieces: own.countRank, mass: own.massRank, cost: own.costRank },
       );
     if (own.fasteners > 0)
@@ -88,8 +88,8 @@ export const breakdown = (
         FASTENERS,
         FASTENERS,
         own.fasteners * perVehicle,
-        own.fastenersMassed > 0 ? own.fastenerMassKg * perVehicle : null,
-        own.fastenersCosted > 0 ? own.fastenerCost * perVehicle : null,
+        own.fastenersMassed > 0 ? own.fastenerMassKg * meanPerVehicle : null,
+        own.fastenersCosted > 0 ? own.fastenerCost * meanPerVehicle : null,
         { pieces: own.fastenerCountRank, mass: own.fastenerRank, cost: own.fastenerCostRank },
       );
   }

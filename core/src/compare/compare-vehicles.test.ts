@@ -48,7 +48,8 @@ describe('two vehicles side by side', () => {
       ['pieces', 10, 11],
       ['fasteners', 6, 8],
       ['variants', 2, 2],
-      ['joints', 12, 0],
+      // none recorded is not none
+      ['joints', 12, null],
     ]);
   });
   it('gives difference and ratio, and no ratio to nothing', () => {
@@ -162,5 +163,41 @@ describe('the comparison as a file', () => {
         .data.flat()
         .filter((c) => c.startsWith('=')),
     ).toEqual([]);
+  });
+});
+
+describe('what a comparison must not say', () => {
+  const sentencesOf = (left: string, right: string): readonly string[] =>
+    comparisonSentences(compared(recordOf(teardown(left), teardown(right, RIGHT, 500))), 'EUR').map(plainText);
+  it('that there are 0 of what is not recorded', () => {
+    const sentences = sentencesOf('plate dc04 stamp 2 kg\n  186 spot\n  4 M6x16 5 g', '');
+    expect(sentences.join(' ')).not.toMatch(/against 0|\b0 (?:pieces|joints|fasteners)|the same as/);
+    expect(sentences).toContain(`${LEFT.name} has 186 joints; none are recorded on ${RIGHT.name} yet, so they cannot be compared.`);
+  });
+  it('that two sides with nothing recorded have the same', () => {
+    expect(
+      sentencesOf('plate dc04 stamp 2 kg', 'plate dc04 stamp 1 kg').filter((s) => /joint|fastener/.test(s) && !/piece/.test(s)),
+    ).toEqual([]);
+  });
+  it('that one is dearer where 1 of 21 pieces is costed against 2 of 16', () => {
+    const plain = (n: number): string => Array.from({ length: n }, (_, i) => `part ${'abcdefghijklmnopqrs'[i] ?? 'uu'} 100 g`).join('\n');
+    const cost = sentencesOf(`${plain(20)}\nplate dc04 stamp 2 kg`, `${plain(14)}\nplate dc04 stamp 1 kg\narm dc04 stamp 1 kg`).find((s) =>
+      /cost/i.test(s),
+    );
+    expect(cost).toBe(
+      `The costs cannot be compared yet: costed are 1 of 21 pieces and 50 % of the mass on ${LEFT.name}, 2 of 16 pieces and 59 % of the mass on ${RIGHT.name}.`,
+    );
+  });
+  it('anything of costs without a word on what is left out, where a few pieces are', () => {
+    const most = Array.from({ length: 9 }, (_, i) => `plate ${'abcdefghi'[i]} dc04 stamp 1 kg`).join('\n');
+    const cost = sentencesOf(`${most}\nclock 1 kg`, `${most}\narm dc04 stamp 1 kg\nclock 1 kg`).find((s) => /costly/.test(s));
+    expect(cost).toMatch(/Costed are 9 of 10 pieces and 90 % of the mass on .*, 10 of 11 pieces and 91 % of the mass on .*\.$/);
+  });
+  it('in its CSV that pieces with fasteners are pieces', () => {
+    const study = { ...STUDY, fastenersIn: true };
+    const comparison = compared({ ...DOORS, study });
+    const lines = Papa.parse<string[]>(comparisonCsv(comparison, study, 'Door')).data;
+    expect(lines.filter(([by]) => by === 'total').map(([, , measure]) => measure)).toContain('pieces and fasteners');
+    expect(lines.filter(([by]) => by === 'total').map(([, , measure]) => measure)).not.toContain('pieces');
   });
 });

@@ -3,7 +3,7 @@ import type { StudyRecord, Vehicle } from '../record';
 import { subsystemKey } from '../record';
 import { shown, totalsAt, totalsOf, type Shown } from '../bench';
 import { contentsBelow, type PieceBelow, type StudyRollUp } from '../cost';
-import { breakdown, shareOrder, type BreakdownBy, type Share } from './breakdown';
+import { FASTENERS, NOT_STATED, breakdown, shareOrder, type BreakdownBy, type Share } from './breakdown';
 import { fastenerVariants } from './fastener-variants';
 
 export const MEASURES = ['pieces', 'fasteners', 'variants', 'joints', 'mass', 'cost'] as const;
@@ -18,11 +18,23 @@ export const MEASURE_WORD: Readonly<Record<Measure, string>> = {
   cost: 'Cost',
 };
 
+/** The word for a measure under the rule on fasteners: with them counted in, pieces are pieces and fasteners. */
+export const measureWord = (measure: Measure, fastenersIn: boolean): string =>
+  measure === 'pieces' && fastenersIn ? 'Pieces and fasteners' : MEASURE_WORD[measure];
+
+/** How much of a side has a cost: of its pieces as counted, and of its mass; null where it has no mass. */
+export interface Costed {
+  readonly pieces: number;
+  readonly ofPieces: number;
+  readonly massFraction: number | null;
+}
+
 /** One vehicle's side of a comparison. */
 export interface Side {
   readonly vehicle: Vehicle;
   readonly shown: Shown;
   readonly variants: number;
+  readonly costed: Costed;
   readonly shares: Readonly<Record<BreakdownBy, readonly Share[]>>;
   /** one point per piece straight under the subsystem */
   readonly groups: readonly Group[];
@@ -80,6 +92,22 @@ const groupsOf = (
       return [{ pieceId: piece.id, name: piece.name, pieces: figures.pieces, massKg: figures.massKg, massMark: figures.weakest }];
     });
 
+/** Share of a side that has a cost. Pieces inside a bought assembly are covered by its price. */
+const costedOf = (pieces: readonly PieceBelow[], figures: Shown): Costed => {
+  const covered = new Set<string>();
+  let costedKg = 0;
+  let allKg = 0;
+  for (const { piece, own, meanPerVehicle, isLeaf } of pieces) {
+    const isInside = piece.parentId !== null && covered.has(piece.parentId);
+    if (isInside || (own.boughtWhole && own.costAmount !== null)) covered.add(piece.id);
+    if (!isLeaf || own.massKg === null) continue;
+    const kg = own.massKg * meanPerVehicle;
+    allKg += kg;
+    if (covered.has(piece.id) || own.costAmount !== null) costedKg += kg;
+  }
+  return { pieces: figures.piecesCosted, ofPieces: figures.piecesOfMass, massFraction: allKg > 0 ? costedKg / allKg : null };
+};
+
 const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subsystemId: string): Side | null => {
   const key = subsystemKey(vehicle.id, subsystemId);
   const totals = totalsOf(rollUp.rolled, key);
@@ -93,6 +121,7 @@ const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subs
   return {
     vehicle,
     shown: figures,
+    costed: costedOf(pieces, figures),
     variants: fastenerVariants(pieces.flatMap(({ piece }) => fastenersOf(piece.id))),
     shares: Object.fromEntries(BREAKDOWNS.map((by) => [by, split(by)])) as unknown as Side['shares'],
     groups: groupsOf(pieces, rollUp.rolled, rollUp.rolled.outline.placeOf.get(key), fastenersIn),
@@ -113,33 +142,37 @@ const row = (key: string, label: string, measure: Measure, [left, leftMark]: Mar
   rightMark,
 });
 
-const totalRows = (left: Side, right: Side): readonly CompareRow[] => {
+const totalRows = (left: Side, right: Side, fastenersIn: boolean): readonly CompareRow[] => {
+  // nothing recorded is not 0: no figure of it is one
   const value = ({ shown: s, variants }: Side): Readonly<Record<Measure, Marked>> => ({
-    pieces: [s.pieces, s.countMark],
-    fasteners: [s.fasteners, s.fastenerMark],
-    variants: [variants, s.fastenerMark],
-    joints: [s.joints, null],
+    pieces: [recorded(s.pieces), s.countMark],
+    fasteners: [recorded(s.fasteners), s.fastenerMark],
+    variants: [recorded(variants), s.fastenerMark],
+    joints: [recorded(s.joints), null],
     mass: [s.massKg, s.weakest],
     cost: [s.cost, s.costMark],
   });
   const l = value(left);
   const r = value(right);
-  return MEASURES.map((measure) => row(`total ${measure}`, MEASURE_WORD[measure], measure, l[measure], r[measure]));
+  return MEASURES.map((measure) => row(`total ${measure}`, measureWord(measure, fastenersIn), measure, l[measure], r[measure]));
 };
 
+const recorded = (count: number): number | null => (count === 0 ? null : count);
+
 const shareRows = (left: readonly Share[], right: readonly Share[]): readonly CompareRow[] => {
+  // a side does without a material only where every piece of it says what it is made of
+  const isKnown = (shares: readonly Share[]): boolean => shares.length > 0 && shares.every((share) => share.key !== NOT_STATED);
   const keys = [...new Set([...left, ...right].map((share) => share.key))].sort(shareOrder);
   const find = (shares: readonly Share[], key: string): Share | undefined => shares.find((share) => share.key === key);
-  const figure = (share: Share | undefined, measure: 'pieces' | 'mass' | 'cost'): Marked => {
+  const figure = (shares: readonly Share[], key: string, measure: 'pieces' | 'mass' | 'cost'): Marked => {
+    const share = find(shares, key);
     // a material one side does not use at all weighs nothing there; pieces that are there without a mass are unknown
-    if (!share) return [0, null];
+    if (!share) return [isKnown(shares) && key !== FASTENERS ? 0 : null, null];
     return [{ pieces: share.pieces, mass: share.massKg, cost: share.cost }[measure], share.marks[measure]];
   };
   return keys.flatMap((key) => {
-    const l = find(left, key);
-    const r = find(right, key);
     return (['pieces', 'mass', 'cost'] as const).map((measure) =>
-      row(`${key} ${measure}`, key, measure, figure(l, measure), figure(r, measure)),
+      row(`${key} ${measure}`, key, measure, figure(left, key, measure), figure(right, key, measure)),
     );
   });
 };
@@ -164,7 +197,7 @@ export const compareVehicles = (
     fastenersIn: record.study.fastenersIn,
     left,
     right,
-    totals: totalRows(left, right),
+    totals: totalRows(left, right, record.study.fastenersIn),
     byMaterial: shareRows(left.shares.material, right.shares.material),
     byProcess: shareRows(left.shares.process, right.shares.process),
   };

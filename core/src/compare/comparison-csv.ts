@@ -10,13 +10,17 @@ const cell = (value: number | null, decimals: number): string => (value === null
 const decimalsOf = (measure: CompareRow['measure']): number =>
   (({ mass: 6, cost: 4 }) as Partial<Record<typeof measure, number>>)[measure] ?? 0;
 
-const line = (section: string, row: CompareRow, currency: string): readonly string[] => {
+/** Columns say what they are: pieces with fasteners counted in are pieces and fasteners. */
+const measureOf = (section: string, row: CompareRow, fastenersIn: boolean): string =>
+  section === 'total' && row.measure === 'pieces' && fastenersIn ? 'pieces and fasteners' : row.measure;
+
+const line = (section: string, row: CompareRow, currency: string, fastenersIn: boolean): readonly string[] => {
   const decimals = decimalsOf(row.measure);
   const unit = row.measure === 'cost' ? currency : (UNIT[row.measure] ?? '');
   return [
     section,
     section === 'total' ? '' : row.label,
-    row.measure,
+    measureOf(section, row, fastenersIn),
     unit,
     cell(row.left, decimals),
     cell(row.right, decimals),
@@ -47,9 +51,9 @@ export const comparisonCsv = (comparison: Comparison, study: Study, subsystemNam
       `${left.vehicle.name} minus ${right.vehicle.name}`,
       `${left.vehicle.name} to ${right.vehicle.name}`,
     ],
-    ...totals.map((row) => line('total', row, study.currency)),
-    ...byMaterial.map((row) => line('material', row, study.currency)),
-    ...byProcess.map((row) => line('process', row, study.currency)),
+    ...totals.map((row) => line('total', row, study.currency, study.fastenersIn)),
+    ...byMaterial.map((row) => line('material', row, study.currency, study.fastenersIn)),
+    ...byProcess.map((row) => line('process', row, study.currency, study.fastenersIn)),
     [],
     ...comparisonSentences(comparison, study.currency).map((sentence) => ['in words', plainText(sentence)]),
     ...comparisonGaps(comparison).map((gap) => ['not included', gap]),

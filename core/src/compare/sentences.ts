@@ -1,4 +1,4 @@
-import { counted, fixed, withU } from '../shared';
+import { COVERAGE_FACTOR, counted, fixed, withU } from '../shared';
 import type { Shown } from '../bench';
 import type { Comparison, Side } from './compare-vehicles';
 import { percentText, ratioPhrase, type MeasureWords } from './ratio-sentence';
@@ -25,22 +25,34 @@ const MANY_OF: Readonly<Record<string, string>> = { 'kind of fastener': 'kinds o
 
 const manyOf = (one: string): string => MANY_OF[one] ?? `${one}s`;
 
-const countSentence = (code: string, one: string, left: Side, right: Side, l: number, r: number): Sentence => {
+/** A sentence about counts; none where neither side has anything recorded. What is not recorded is never called 0. */
+const countSentence = (code: string, one: string, left: Side, right: Side, l: number, r: number): readonly Sentence[] => {
+  if (l === 0 && r === 0) return [];
+  if (l === 0 || r === 0) {
+    const [has, lacks, count] = l === 0 ? [right, left, r] : [left, right, l];
+    return [
+      say(
+        code,
+        `${has.vehicle.name} has `,
+        [counted(count, one, manyOf(one))],
+        `; none ${count === 1 ? 'is' : 'are'} recorded on ${lacks.vehicle.name} yet, so they cannot be compared.`,
+      ),
+    ];
+  }
   const opening = `${left.vehicle.name} has `;
-  if (l === r) return say(code, opening, [counted(l, one, manyOf(one))], `, the same as ${right.vehicle.name}.`);
+  if (l === r) return [say(code, opening, [counted(l, one, manyOf(one))], `, the same as ${right.vehicle.name}.`)];
   const phrase = ratioPhrase(l, r, MANY);
-  return say(
-    code,
-    opening,
-    [`${counted(l, one, manyOf(one))} against ${fixed(r, 0)}`],
-    ` on ${right.vehicle.name}${phrase === null ? '.' : `: ${percentText(l / r - 1)} ${l > r ? 'more' : 'fewer'}.`}`,
-  );
+  return [
+    say(
+      code,
+      opening,
+      [`${counted(l, one, manyOf(one))} against ${fixed(r, 0)}`],
+      ` on ${right.vehicle.name}${phrase === null ? '.' : `: ${percentText(l / r - 1)} ${l > r ? 'more' : 'fewer'}.`}`,
+    ),
+  ];
 };
 
 const uOf = (side: Side): number => side.shown.massUKg ?? 0;
-
-/** Differences smaller than this many standard uncertainties are not called differences. @source JCGM 100:2008, coverage factor 2 */
-const COVERAGE = 2;
 
 const massSentence = (left: Side, right: Side): Sentence => {
   const l = left.shown.massKg;
@@ -51,7 +63,7 @@ const massSentence = (left: Side, right: Side): Sentence => {
   }
   const u = Math.hypot(uOf(left), uOf(right));
   const difference = `${withU(Math.abs(l - r), u, 3)} kg`;
-  if (Math.abs(l - r) < COVERAGE * u)
+  if (Math.abs(l - r) < COVERAGE_FACTOR * u)
     return say(
       'mass',
       `${left.vehicle.name} and ${right.vehicle.name} weigh the same as far as the weighing can tell: the difference is `,
@@ -66,18 +78,41 @@ const massSentence = (left: Side, right: Side): Sentence => {
   );
 };
 
+/** Below this share of either side, by pieces or by mass, a total is not the cost of the subsystem. Assumed. */
+const LEAST_COSTED = 0.5;
+/** Shares this far apart are not alike: the total of one side holds what the other leaves out. Assumed. */
+const MOST_APART = 0.1;
+/** From this share on both sides the sentence needs no word about it. Assumed. */
+const AS_GOOD_AS_ALL = 0.98;
+
+const costedFraction = ({ costed }: Side): number =>
+  Math.min(costed.ofPieces > 0 ? costed.pieces / costed.ofPieces : 0, costed.massFraction ?? 1);
+
+const costedText = ({ costed, vehicle }: Side): string =>
+  `${fixed(costed.pieces, 0)} of ${counted(costed.ofPieces, 'piece')}${costed.massFraction === null ? '' : ` and ${percentText(costed.massFraction)} of the mass`} on ${vehicle.name}`;
+
 const costSentence = (left: Side, right: Side, currency: string): Sentence => {
   const l = left.shown.cost;
   const r = right.shown.cost;
   if (l === null || r === null)
     return say('cost', `The costs cannot be compared: nothing on ${(l === null ? left : right).vehicle.name} is costed yet.`);
+  const [lf, rf] = [costedFraction(left), costedFraction(right)];
+  const onWhat = `${costedText(left)}, ${costedText(right)}`;
+  if (Math.min(lf, rf) < LEAST_COSTED || Math.abs(lf - rf) > MOST_APART)
+    return say('cost', 'The costs cannot be compared yet: costed are ', [onWhat], '.');
+  const within = Math.min(lf, rf) >= AS_GOOD_AS_ALL ? '' : ` Costed are ${onWhat}.`;
   const phrase = ratioPhrase(l, r, DEAR);
-  if (l === r || phrase === null) return say('cost', `${left.vehicle.name} and ${right.vehicle.name} cost the same.`);
+  const u = Math.hypot(left.shown.costUOfCounts ?? 0, right.shown.costUOfCounts ?? 0);
+  if (l === r || phrase === null || Math.abs(l - r) < COVERAGE_FACTOR * u)
+    return say(
+      'cost',
+      `${left.vehicle.name} and ${right.vehicle.name} cost the same${l === r ? '' : ' as far as the counts can tell'}.${within}`,
+    );
   return say(
     'cost',
     `${left.vehicle.name} is `,
     [phrase],
-    `: ${currency} ${fixed(Math.abs(l - r), 2)} ${l > r ? 'dearer' : 'cheaper'} than ${right.vehicle.name}.`,
+    `: ${currency} ${fixed(Math.abs(l - r), 2)} ${l > r ? 'dearer' : 'cheaper'} than ${right.vehicle.name}.${within}`,
   );
 };
 
@@ -99,10 +134,10 @@ export const comparisonGaps = ({ left, right }: Comparison): readonly string[] =
 
 /** The comparison in words: pieces, fasteners, joints, mass, cost. The left vehicle is spoken of against the right. */
 export const comparisonSentences = ({ left, right, fastenersIn }: Comparison, currency: string): readonly Sentence[] => [
-  countSentence('pieces', fastenersIn ? 'piece or fastener' : 'piece', left, right, left.shown.pieces, right.shown.pieces),
+  ...countSentence('pieces', fastenersIn ? 'piece or fastener' : 'piece', left, right, left.shown.pieces, right.shown.pieces),
   massSentence(left, right),
   costSentence(left, right, currency),
-  countSentence('fasteners', 'fastener', left, right, left.shown.fasteners, right.shown.fasteners),
-  countSentence('variants', 'kind of fastener', left, right, left.variants, right.variants),
-  countSentence('joints', 'joint', left, right, left.shown.joints, right.shown.joints),
+  ...countSentence('fasteners', 'fastener', left, right, left.shown.fasteners, right.shown.fasteners),
+  ...countSentence('variants', 'kind of fastener', left, right, left.variants, right.variants),
+  ...countSentence('joints', 'joint', left, right, left.shown.joints, right.shown.joints),
 ];

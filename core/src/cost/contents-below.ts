@@ -7,6 +7,8 @@ export interface PieceBelow {
   readonly piece: Piece;
   readonly own: OwnFigures;
   readonly perVehicle: number;
+  /** the same as it enters mass and cost: the middle of ranges */
+  readonly meanPerVehicle: number;
   readonly isLeaf: boolean;
   /** place in the outline */
   readonly place: number;
@@ -20,7 +22,7 @@ export interface ContentsBelow {
 }
 
 /** All pieces below a node of the outline, at every level. */
-export const contentsBelow = (record: StudyRecord, { rolled, perVehicle }: StudyRollUp, key: string): ContentsBelow => {
+export const contentsBelow = (record: StudyRecord, { rolled, perVehicle, meanPerVehicle }: StudyRollUp, key: string): ContentsBelow => {
   const { nodes, placeOf } = rolled.outline;
   const root = nodes[placeOf.get(key) ?? -1];
   const byId = new Map(record.pieces.map((piece) => [piece.id, piece]));
@@ -33,7 +35,15 @@ export const contentsBelow = (record: StudyRecord, { rolled, perVehicle }: Study
     const own = ownAt(rolled, place);
     if (!node || !own) continue;
     const piece = node.kind === 'piece' ? byId.get(node.id) : undefined;
-    if (piece) pieces.push({ piece, own, perVehicle: perVehicle[place] ?? 1, isLeaf: node.children.length === 0, place });
+    if (piece)
+      pieces.push({
+        piece,
+        own,
+        perVehicle: perVehicle[place] ?? 1,
+        meanPerVehicle: meanPerVehicle[place] ?? 1,
+        isLeaf: node.children.length === 0,
+        place,
+      });
     for (let i = node.children.length - 1; i >= 0; i--) waiting.push(node.children[i]!);
   }
   return { pieces, fastenersOf: (id) => fasteners.get(id) ?? [], jointsOf: (id) => joints.get(id) ?? [] };

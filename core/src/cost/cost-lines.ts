@@ -1,5 +1,5 @@
 import { evidenceAt, type EvidenceMark } from '../shared';
-import type { Piece, Study, StudyRecord } from '../record';
+import { countInSum, type Piece, type Study, type StudyRecord } from '../record';
 import { fastenerMass } from '../bench';
 import { contentsBelow } from './contents-below';
 import { basisOf, pieceCost, type CostTerm } from './piece-cost';
@@ -41,7 +41,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
   const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
   const covered = new Set<string>();
   const lines: CostLine[] = [];
-  for (const { piece, own, perVehicle, isLeaf } of pieces) {
+  for (const { piece, own, meanPerVehicle: perVehicle, isLeaf } of pieces) {
     const insideBought = piece.parentId !== null && covered.has(piece.parentId);
     const cost = pieceCost(piece, perVehicle, basis);
     const whole = cost.boughtWhole && cost.amount !== null;
@@ -65,7 +65,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
     if (insideBought || !fastenersCounted(record.study, piece)) continue;
     for (const set of fastenersOf(piece.id)) {
       const each = fastenerCost(set, basis);
-      const count = set.count * perVehicle;
+      const count = countInSum(set.count, set.known.count).mean * perVehicle;
       lines.push({
         id: set.id,
         pieceId: piece.id,

@@ -1,7 +1,7 @@
 import { evidenceRank, type EvidenceMark } from '../shared';
 import type { FastenerSet, Piece, StudyRecord } from '../record';
-import { countRange, knownAs } from '../record';
-import { fastenerLine, fastenerMass, ownAt, shown, totalsAt, type Shown } from '../bench';
+import { countInSum, countRange, knownAs } from '../record';
+import { closureAt, fastenerLine, fastenerMass, ownAt, productVar, shown, totalsAt, type MassClosure, type Shown } from '../bench';
 import { fastenerCost } from './fastener-cost';
 import { basisOf } from './piece-cost';
 import type { StudyRollUp } from './study-roll-up';
@@ -36,6 +36,8 @@ export interface Chain {
   readonly parts: readonly ChainPart[];
   /** true when the figure is a value of this very piece, not a sum: its reading is the end of the chain */
   readonly isReading: boolean;
+  /** a weighing of the whole against the sum of its pieces, of a mass; null where there is none */
+  readonly closure: MassClosure | null;
 }
 
 const valueOf = (s: Shown, measure: Measure): Pick<ChainPart, 'value' | 'u' | 'mark' | 'low' | 'high'> => {
@@ -54,17 +56,22 @@ const weakestFirst = (a: ChainPart, b: ChainPart): number =>
 const setPart = (set: FastenerSet, measure: Measure, times: number, record: StudyRecord): ChainPart => {
   const mass = fastenerMass(set);
   const cost = fastenerCost(set, basisOf(record.study));
+  const mean = countInSum(set.count, set.known.count);
+  const isInAll = set.massTyped?.startsWith('total') ?? false;
   const count = set.count * times;
+  const inSum = (isInAll ? set.count : mean.mean) * times;
+  const uOf = (kg: number, uKg: number): number =>
+    isInAll ? uKg * inSum : Math.sqrt(productVar(mean.mean, mean.variance, kg, uKg * uKg)) * times;
   const [low, high] = countRange(set.count, set.known.count);
   const ranged = measure === 'count' && low !== high;
-  const value = { count, mass: mass === null ? null : mass.kg * count, cost: cost === null ? null : cost * count }[measure];
+  const value = { count, mass: mass === null ? null : mass.kg * inSum, cost: cost === null ? null : cost * mean.mean * times }[measure];
   return {
     kind: 'fasteners',
     key: set.id,
     line: fastenerLine(set),
     times,
     value,
-    u: measure === 'mass' && mass ? mass.uKg * count : null,
+    u: measure === 'mass' && mass ? uOf(mass.kg, mass.uKg) : null,
     low: ranged ? low * times : null,
     high: ranged && Number.isFinite(high) ? high * times : null,
     mark: measure === 'count' ? (knownAs('fasteners', set, 'count')?.mark ?? null) : (mass?.evidence ?? null),
@@ -98,15 +105,24 @@ export const knownChain = (record: StudyRecord, { rolled }: StudyRollUp, place: 
   const children = node.children.map((child): ChainPart => {
     const at = nodes[child]!;
     const part = valueOf(shown(totalsAt(rolled, child)!, fastenersIn), measure);
-    const value = part.value === null ? null : part.value * own.quantity;
-    const u = part.u === null ? null : part.u * own.quantity;
+    const times = measure === 'count' ? own.quantity : own.quantityMean;
+    const value = part.value === null ? null : part.value * times;
+    const u = part.u === null ? null : part.u * times;
     return { kind: at.kind, key: at.key, line: '', times: own.quantity, fraction: null, ...part, value, u };
   });
   const sets = fastenersIn && own.isPiece ? record.fastenerSets.filter((set) => set.pieceId === node.id) : [];
-  const parts = [...children.filter((c) => c.value !== 0), ...sets.map((set) => setPart(set, measure, own.quantity, record))];
+  const parts = [
+    ...children.filter((c) => c.value !== 0),
+    ...sets.map((set) => setPart(set, measure, measure === 'count' ? own.quantity : own.quantityMean, record)),
+  ];
   const shared = parts.map((part) => ({ ...part, fraction: part.value === null || !whole.value ? null : part.value / whole.value }));
   const piece = node.kind === 'piece' ? record.pieces.find((p) => p.id === node.id) : undefined;
-  return { whole, parts: shared.sort(weakestFirst), isReading: piece !== undefined && isReading(piece, measure, children.length > 0) };
+  return {
+    whole,
+    parts: shared.sort(weakestFirst),
+    isReading: piece !== undefined && isReading(piece, measure, children.length > 0),
+    closure: measure === 'mass' ? closureAt(rolled, place) : null,
+  };
 };
 
 const isReading = (piece: Piece, measure: Measure, isAssembly: boolean): boolean => {

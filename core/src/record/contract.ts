@@ -1,6 +1,7 @@
 import { array, mixed, object, type Schema } from 'yup';
 import { EVIDENCE_MARKS, finite, oneOf, positive, requiredText, shape, text, uuid, whole } from '../shared';
 import {
+  ACCESSES,
   ASSEMBLIES_AS,
   DAMAGE_FROM,
   DIRECTIONS,
@@ -180,6 +181,7 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     heightM: lengthM('Height', 100),
     wallThicknessM: lengthM('Wall thickness', 1),
     runLengthM: lengthM('Run length', 1000),
+    runDiameterM: lengthM('Run diameter', 1),
     xM: place('Place from the front axle'),
     yM: place('Place from the middle'),
     zM: place('Place above the ground'),
@@ -211,6 +213,11 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     drive: text('Drive', 20),
     grade: text('Grade', 20),
     direction: nullable(oneOf('Direction', DIRECTIONS)),
+    tighteningNm: nullable(positive('Tightening torque', 'N m', 10_000)),
+    breakawayNm: nullable(positive('Breakaway torque', 'N m', 10_000)),
+    access: nullable(oneOf('Access', ACCESSES)),
+    tool: text('Tool', 60),
+    removed: nullable(switched('Removed')),
     massEachKg: massKg('Mass each'),
     massUKg: massKg('Uncertainty of the mass'),
     massEvidence: evidence('Mass known by'),

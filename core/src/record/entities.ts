@@ -164,6 +164,8 @@ export interface PieceFields {
   readonly heightM: number | null;
   readonly wallThicknessM: number | null;
   readonly runLengthM: number | null;
+  /** outer diameter of what runs: hose, tube, cable */
+  readonly runDiameterM: number | null;
   /** where its centre of mass is on the vehicle: x from the front axle rearwards, y from the middle to the right, z from the ground up; all three or none */
   readonly xM: number | null;
   readonly yM: number | null;
@@ -198,6 +200,10 @@ export type FastenerKind = (typeof FASTENER_KINDS)[number];
 export const DIRECTIONS = ['+x', '-x', '+y', '-y', '+z', '-z'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
 
+/** How the fasteners of a set are reached. */
+export const ACCESSES = ['free', 'from below', 'blind', 'through a hole', 'behind a cover', 'with an extension'] as const;
+export type Access = (typeof ACCESSES)[number];
+
 export interface FastenerSetFields {
   readonly pieceId: string;
   readonly sequence: number;
@@ -212,6 +218,13 @@ export interface FastenerSetFields {
   readonly drive: string;
   readonly grade: string;
   readonly direction: Direction | null;
+  /** torque it was tightened with, and the torque at which it let go */
+  readonly tighteningNm: number | null;
+  readonly breakawayNm: number | null;
+  readonly access: Access | null;
+  readonly tool: string;
+  /** null: not said; false: it stayed in */
+  readonly removed: boolean | null;
   readonly massEachKg: number | null;
   readonly massUKg: number | null;
   readonly massEvidence: EvidenceMark | null;

@@ -60,6 +60,7 @@ const IMPLIED: { readonly [E in KnowingEntity]: Readonly<Partial<Record<keyof Fi
     lengthM: 'M',
     wallThicknessM: 'M',
     runLengthM: 'M',
+    runDiameterM: 'M',
     xM: 'M',
     location: 'S',
     markings: 'S',
@@ -67,7 +68,22 @@ const IMPLIED: { readonly [E in KnowingEntity]: Readonly<Partial<Record<keyof Fi
     damage: 'S',
     boughtPrice: 'T',
   },
-  fasteners: { count: 'C', kind: 'S', threadM: 'S', pitchM: 'S', lengthM: 'S', drive: 'S', grade: 'S', direction: 'S', massEachKg: 'M' },
+  fasteners: {
+    count: 'C',
+    kind: 'S',
+    threadM: 'S',
+    pitchM: 'S',
+    lengthM: 'S',
+    drive: 'S',
+    grade: 'S',
+    direction: 'S',
+    tighteningNm: 'M',
+    breakawayNm: 'M',
+    access: 'S',
+    tool: 'S',
+    removed: 'S',
+    massEachKg: 'M',
+  },
   joints: { count: 'C', kind: 'S', lengthEachM: 'M' },
   connection: {
     count: 'C',
@@ -119,6 +135,25 @@ export const rangeText = ({ low, high }: Pick<Known, 'low' | 'high'>): string | 
   if (low !== null && high !== null) return `${low} to ${high}`;
   if (low !== null) return `at least ${low}`;
   return high === null ? null : `at most ${high}`;
+};
+
+/**
+ * A count as it enters a sum: the middle of its range, and the variance of a rectangular distribution over it. A count of
+ * which only "at least" is known enters with what is known.
+ *
+ *   n = (low + high) / 2      u² = (high − low)² / 12
+ *
+ * @source JCGM 100:2008 (GUM), 4.3.7
+ * @example countInSum(8, known('C', { low: 8, high: 12 })) // => { mean: 10, variance: 1.3333333333333333, isOpen: false }
+ */
+export const countInSum = (
+  count: number,
+  said: Known | undefined,
+): { readonly mean: number; readonly variance: number; readonly isOpen: boolean } => {
+  const [low, high] = countRange(count, said);
+  if (low === high) return { mean: count, variance: 0, isOpen: false };
+  if (!Number.isFinite(high)) return { mean: Math.max(count, low), variance: 0, isOpen: true };
+  return { mean: (low + high) / 2, variance: (high - low) ** 2 / 12, isOpen: false };
 };
 
 /** Lowest and highest count a record allows; the highest is infinite when only "at least" is known. */

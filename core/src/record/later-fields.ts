@@ -10,7 +10,8 @@ const { modelYear: _year, builtOn: _built, acquiredOn: _acquired, ...laterOfVehi
 const LATER: Readonly<Partial<Record<Entity, object>>> = {
   study: { choiceWeights, calendar },
   vehicle: laterOfVehicle,
-  piece: { xM: null, yM: null, zM: null, closedRisk: '', seenOutside: '', damageFrom: null },
+  piece: { xM: null, yM: null, zM: null, closedRisk: '', seenOutside: '', damageFrom: null, runDiameterM: null },
+  fasteners: { tighteningNm: null, breakawayNm: null, access: null, tool: '', removed: null },
   gate: { answeredBy: '', answeredAt: null },
   picture: { rigId: null },
 };

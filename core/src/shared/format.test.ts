@@ -1,4 +1,4 @@
-import { counted, decimalsFor, fixed, millimetres, signed, threeDigits, withU } from './format';
+import { chanceText, counted, decimalsFor, fixed, millimetres, riskText, signed, threeDigits, withU } from './format';
 
 describe('figures as people read them', () => {
   it('part thousands by a narrow space and use a true minus', () => {
@@ -20,4 +20,24 @@ describe('figures as people read them', () => {
   });
   it('count one piece and several pieces', () => expect([counted(1, 'piece'), counted(3, 'piece')]).toEqual(['1 piece', '3 pieces']));
   it('turn metres into millimetres without float noise', () => expect(millimetres(0.0063)).toBe(6.3));
+});
+
+describe('a chance', () => {
+  it.each([
+    [0.995, '99.5 %'],
+    [0.9949, '99.4 %'],
+    [0.99999, '99.99 %'],
+    [0.9999999, '99.99 %'],
+    [1, '100 %'],
+    [0.876, '87 %'],
+    [0.29, '29 %'],
+    [0, '0 %'],
+  ])('that something holds, %s, is rounded towards doubt: %s', (p, text) => expect(chanceText(p)).toBe(text));
+  it.each([
+    [0.0001, '0.01 %'],
+    [0.00001, '0.01 %'],
+    [0.0101, '1.1 %'],
+    [0.231, '24 %'],
+    [0, '0 %'],
+  ])('of harm, %s, is rounded up: %s', (p, text) => expect(riskText(p)).toBe(text));
 });

@@ -32,6 +32,28 @@ export const withU = (value: number, u: number, most = 6): string => {
 export const threeDigits = (value: number): string =>
   value === 0 ? '0' : fixed(value, Math.max(0, 2 - Math.floor(Math.log10(Math.abs(value)))));
 
+/**
+ * A chance in percent, rounded towards doubt: what is said to be certain is never made more so, and only 1 is 100 %.
+ *
+ * @param fraction 0…1
+ * @example chanceText(0.995) // => '99.5 %'
+ */
+export const chanceText = (fraction: number): string => {
+  if (fraction >= 1) return '100 %';
+  const decimals = fraction >= 0.999 ? 2 : fraction >= 0.99 ? 1 : 0;
+  const scale = 10 ** (decimals + 2);
+  // a hair of float noise must not take off a whole step
+  return `${fixed(Math.floor(Math.min(fraction * scale + 1e-9, scale - 1)) / 10 ** decimals, decimals)} %`;
+};
+
+/** The chance of something that must not happen, in percent, rounded up: 0.2 % is never 0 %. */
+export const riskText = (fraction: number): string => {
+  if (!(fraction > 0)) return '0 %';
+  const decimals = fraction < 0.001 ? 2 : fraction < 0.1 ? 1 : 0;
+  const scale = 10 ** (decimals + 2);
+  return `${fixed(Math.ceil(fraction * scale - 1e-9) / 10 ** decimals, decimals)} %`;
+};
+
 /** A count in words: "1 piece", "3 pieces". */
 export const counted = (count: number, one: string, many = `${one}s`): string => `${fixed(count, 0)} ${count === 1 ? one : many}`;
 

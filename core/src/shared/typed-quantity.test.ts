@@ -27,7 +27,7 @@ describe('a quantity as it is typed', () => {
     expect(read('41')).toEqual({ kind: 'no-unit', text: '41' });
     expect(read('1,840 g')).toEqual({ kind: 'ambiguous', readings: ['1.840 g', '1840 g'] });
   });
-  it.each(['', 'g', '-3 g', '3 g g', '3 stone', '1e3 g', 'constructor', '3 toString', '٣ g', '0x10 g'])('“%s” is none', (text) =>
+  it.each(['', 'g', '-3 g', '3 g g', '3 stone', '1e g', 'constructor', '3 toString', '٣ g', '0x10 g'])('“%s” is none', (text) =>
     expect(read(text).kind).toBe('none'),
   );
   it('goes to SI and back without change, in every unit', () =>

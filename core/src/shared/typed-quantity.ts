@@ -1,4 +1,4 @@
-import { readNumber, type TypedNumber } from './read-number';
+import { NUMBER_TEXT, readNumber, type TypedNumber } from './read-number';
 import { toSi, type Unit } from './units';
 
 /** A quantity in SI with the step its digits show, and the words it was typed in. */
@@ -21,7 +21,9 @@ export type ReadQuantity =
   | { readonly kind: 'no-unit'; readonly text: string }
   | { readonly kind: 'none' };
 
-const NUMBER_AND_UNIT = /^([\d.,]{1,20})\s*([a-z]{0,4})$/i;
+const NUMBER_AND_UNIT = new RegExp(`^(${NUMBER_TEXT})\\s*([a-z]{0,4})$`, 'i');
+/** Units so small that three digits after a point may be thousands: 1.840 g. */
+const SMALL: ReadonlySet<string> = new Set(['g', 'mg', 'mm']);
 
 /**
  * Reads "41 g", "1.84kg" or "1,84 kg" with the units given; without a unit it says so rather than guess.
@@ -33,7 +35,7 @@ export const readQuantity = (text: string, units: Readonly<Record<string, Unit>>
   const match = NUMBER_AND_UNIT.exec(text.trim());
   if (!match) return { kind: 'none' };
   const symbol = (match[2] ?? '').toLowerCase();
-  const read = readNumber(match[1] ?? '');
+  const read = readNumber(match[1] ?? '', SMALL.has(symbol));
   if (read.kind === 'none') return read;
   if (symbol === '') return { kind: 'no-unit', text: match[1] ?? '' };
   const unit = Object.hasOwn(units, symbol) ? units[symbol] : undefined;

@@ -9,6 +9,9 @@
  */
 export const resolutionU = (step: number): number => step / Math.sqrt(12);
 
+/** Coverage factor: differences are told from nothing at this many standard uncertainties. @source JCGM 100:2008 (GUM), 6.3, k = 2 for about 95 % */
+export const COVERAGE_FACTOR = 2;
+
 /**
  * Relative standard uncertainty given to a mass marked as an estimate with `~` and nothing else said.
  * Assumed by this product: a practised hand judges a mass to about one part in ten.

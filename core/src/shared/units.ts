@@ -32,6 +32,33 @@ export const LENGTH_UNITS = {
   ft: unit('ft', 304.8, 1000),
 } as const satisfies Record<string, Unit>;
 
+/**
+ * Units of volume people may type; the SI unit is m³. A gallon does not say which it is: `usgal` and `impgal` do.
+ * @source litre: BIPM, 1 dm³; US gallon: 231 in³; imperial gallon: 4.54609 l (Weights and Measures Act 1985)
+ */
+export const VOLUME_UNITS = {
+  l: unit('l', 1, 1000),
+  ml: unit('ml', 1, 1_000_000),
+  cl: unit('cl', 1, 100_000),
+  dl: unit('dl', 1, 10_000),
+  cm3: unit('cm3', 1, 1_000_000),
+  usgal: unit('usgal', 3.785411784, 1000),
+  impgal: unit('impgal', 4.54609, 1000),
+} as const satisfies Record<string, Unit>;
+
+/**
+ * Units of torque people may type; the SI unit is N m.
+ * @source pound-force and inch of 1959, standard acceleration 9.80665 m/s² (CGPM 1901)
+ */
+export const TORQUE_UNITS = {
+  nm: unit('Nm', 1),
+  ncm: unit('Ncm', 1, 100),
+  kgfm: unit('kgfm', 9.80665),
+  kgfcm: unit('kgfcm', 9.80665, 100),
+  lbfft: unit('lbfft', 0.3048 * 0.45359237 * 9.80665),
+  lbfin: unit('lbfin', 0.0254 * 0.45359237 * 9.80665),
+} as const satisfies Record<string, Unit>;
+
 export type MassUnit = keyof typeof MASS_UNITS;
 export type LengthUnit = keyof typeof LENGTH_UNITS;
 

@@ -11,7 +11,7 @@ type Cells = Readonly<Partial<Record<CsvHeading, string>>>;
 const marked = (piece: Piece, field: string, text: string): string =>
   text === '' ? '' : text + markSuffix('piece', field, piece.known[field]);
 
-const lengthCell = (piece: Piece, field: 'wallThicknessM' | 'runLengthM'): string => {
+const lengthCell = (piece: Piece, field: 'wallThicknessM' | 'runLengthM' | 'runDiameterM'): string => {
   const lengthM = piece[field];
   return lengthM === null ? '' : marked(piece, field, piece.known[field]?.typed ?? `${millimetres(lengthM)} mm`);
 };
@@ -36,6 +36,7 @@ const pieceCells = (piece: Piece): Cells => ({
   thickness: lengthCell(piece, 'wallThicknessM'),
   envelope: envelopeCell(piece),
   run_length: lengthCell(piece, 'runLengthM'),
+  run_diameter: lengthCell(piece, 'runDiameterM'),
   location: piece.location,
   markings: piece.markings,
   supplier: piece.supplier,

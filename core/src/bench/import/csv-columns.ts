@@ -22,6 +22,7 @@ export const CSV_COLUMNS = [
   { heading: 'thickness', holds: 'wall thickness, mm unless said' },
   { heading: 'envelope', holds: 'length x width x height, mm unless said' },
   { heading: 'run_length', holds: 'length of a hose or cable with its unit' },
+  { heading: 'run_diameter', holds: 'outer diameter of a hose, tube or cable, mm unless said' },
   { heading: 'location', holds: 'where it sits' },
   { heading: 'markings', holds: 'what is moulded or stamped in' },
   { heading: 'supplier', holds: 'who made it' },

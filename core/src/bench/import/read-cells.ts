@@ -4,7 +4,7 @@ import type { FastenerEntry, JointEntry } from '../shorthand/entry';
 import { massMatcher } from '../shorthand/common-matchers';
 import { parseFasteners } from '../shorthand/parse-fasteners';
 import { parseJoints } from '../shorthand/parse-joints';
-import { envelopeMatcher, runMatcher, thicknessMatcher } from '../shorthand/parse-piece';
+import { envelopeMatcher, runDiameterMatcher, runMatcher, thicknessMatcher } from '../shorthand/piece-sizes';
 import { COUNT_TEXT, markBehind, readCount } from '../shorthand/how-known';
 import { withMark, type Matcher } from '../shorthand/reader';
 import { massFields } from '../shorthand/to-fields';
@@ -22,7 +22,7 @@ interface Whole<Draft> {
 }
 
 const whole = <Draft>(matcher: Matcher<Draft>, text: string): Whole<Draft> | string => {
-  const found = matcher(text, 0);
+  const found = [matcher(text, 0) ?? []].flat().find((match) => match.end === text.length);
   if (!found) return `“${text}” is not understood`;
   const match = withMark('piece', text, found);
   if (match.question)
@@ -70,6 +70,14 @@ export const readRun = (cell: string, unit: string | null): ReadCell<Pick<PieceF
   return typeof read === 'string'
     ? fault(read)
     : { value: { runLengthM: read.put.runLengthM ?? null, known: read.known }, understood: read.value };
+};
+
+/** The outer diameter of what runs: `19`, `ø19 mm`. */
+export const readDiameter = (cell: string, unit: string | null): ReadCell<Pick<PieceFields, 'runDiameterM' | 'known'>> => {
+  const read = whole(runDiameterMatcher, `run ø${withUnit(cell, unit).replace(/^[øØ⌀]\s*/, '')}`);
+  return typeof read === 'string'
+    ? fault(read)
+    : { value: { runDiameterM: read.put.runDiameterM ?? null, known: read.known }, understood: read.value };
 };
 
 const PLACE_NUMBER = /^[-−]?\d{1,5}(?:[.,]\d{1,3})?$/;

@@ -1,5 +1,16 @@
 import type { EvidenceMark } from '../../shared';
-import type { ComponentClass, ConnectionKind, Direction, FastenerKind, Hand, JointKind, KnownOf, Lock, Release } from '../../record';
+import type {
+  Access,
+  ComponentClass,
+  ConnectionKind,
+  Direction,
+  FastenerKind,
+  Hand,
+  JointKind,
+  KnownOf,
+  Lock,
+  Release,
+} from '../../record';
 
 /** A mass as one line states it. */
 export interface MassEntry {
@@ -15,12 +26,15 @@ export interface PieceEntry {
   readonly quantity: number;
   readonly name: string;
   readonly materialId: string | null;
+  /** temper of a wrought grade, where it was said */
+  readonly materialDetail: string;
   readonly processId: string | null;
   readonly mass: MassEntry | null;
   readonly wallThicknessM: number | null;
   /** length, width, height */
   readonly envelopeM: readonly [number, number, number] | null;
   readonly runLengthM: number | null;
+  readonly runDiameterM: number | null;
   readonly hand: Hand;
   readonly tag: string;
   /** it comes off together with the piece before */
@@ -38,6 +52,11 @@ export interface FastenerEntry {
   readonly drive: string;
   readonly grade: string;
   readonly direction: Direction | null;
+  readonly tighteningNm: number | null;
+  readonly breakawayNm: number | null;
+  readonly access: Access | null;
+  readonly tool: string;
+  readonly removed: boolean | null;
   readonly mass: MassEntry | null;
   readonly note: string;
   readonly known: KnownOf;
@@ -116,7 +135,9 @@ export interface StepEntry {
 
 /** What is recorded on a piece by one line. */
 export type SetEntry = FastenerEntry | JointEntry | ConnectionEntry | ComponentEntry | BoardEntry | FluidEntry;
-export type Entry = PieceEntry | SetEntry | StepEntry;
+/** A piece or set may say on the same line how it came off: `2x bracket 41 g > T30 -z`. */
+export type Recorded = (PieceEntry | SetEntry) & { readonly removal?: StepEntry };
+export type Entry = Recorded | StepEntry;
 
 /** How one stretch of the line was understood. */
 export interface Understood {

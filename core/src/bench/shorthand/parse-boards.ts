@@ -1,16 +1,20 @@
 import { LENGTH_UNITS, isLengthUnit, readNumber, resolutionU, toSi } from '../../shared';
 import { COMPONENT_CLASSES, known, type ComponentClass } from '../../record';
-import { CODE_END, lengthM, loneMarkMatcher } from './common-matchers';
-import type { BoardEntry, ComponentEntry, ParsedLine } from './entry';
+import { CODE_END, NANOMETRES, loneMarkMatcher, orphanMatcher, otherQuantityMatcher } from './common-matchers';
+import type { BoardEntry, ComponentEntry } from './entry';
 import { COUNT_TEXT } from './how-known';
-import { matchAt } from './matching';
-import { keepAsWords, leaveOut, type Matcher } from './reader';
+import { isPlaceWord, matchAt } from './matching';
+import type { Candidate } from './parse-piece';
+import { keepAsWords, leaveOut, quote, type Match, type Matcher } from './reader';
 import { readSetLine } from './set-line';
 
 const NUMBER = String.raw`\d[\d.,]*`;
 const SIDES = '(one|two|1|2)[- ]sided';
 const SIZE = String.raw`(~)?(${NUMBER})\s?[x×]\s?(${NUMBER})\s*(mm|cm|m|in)?`;
 const LAYERS = String.raw`(\d{1,3})[- ]layers?`;
+
+const lengthM = (value: number, symbol: keyof typeof LENGTH_UNITS): number =>
+  Math.round(toSi(value, LENGTH_UNITS[symbol]) * 10 ** NANOMETRES) / 10 ** NANOMETRES;
 
 interface BoardDraft {
   readonly size: readonly [number, number];
@@ -42,7 +46,7 @@ const sizeMatcher: Matcher<BoardDraft> = (line, at) => {
     };
   }
   const symbol = unit.toLowerCase();
-  const reads = [length, width].map(readNumber);
+  const reads = [length, width].map((digits) => readNumber(digits));
   const metres = reads.map((r) => (r.kind === 'number' && isLengthUnit(symbol) ? lengthM(r.number.value, symbol) : Number.NaN));
   if (!metres.every((m) => m > 0 && m <= 10))
     return {
@@ -92,7 +96,7 @@ const layersMatcher: Matcher<BoardDraft> = (line, at) => {
 };
 
 /** Reads `board 240x195 2-sided 6-layer`, or null when the line does not begin so. */
-export const parseBoard = (line: string, start: number): ParsedLine | null => {
+export const boardCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(BOARD_LEAD, line, start);
   if (!leading) return null;
   const from = new RegExp(`(?:${COUNT_TEXT})?board`, 'iy');
@@ -102,7 +106,7 @@ export const parseBoard = (line: string, start: number): ParsedLine | null => {
     line,
     start,
     leading: plain,
-    matchers: [sizeMatcher, sidesMatcher, layersMatcher, loneMarkMatcher],
+    matchers: [sizeMatcher, sidesMatcher, layersMatcher, otherQuantityMatcher('remark'), loneMarkMatcher, orphanMatcher],
     most: 1,
     kind: { label: 'of the piece', value: 'circuit board' },
   });
@@ -116,7 +120,7 @@ export const parseBoard = (line: string, start: number): ParsedLine | null => {
     note,
     known: said,
   };
-  return { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry };
+  return { parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry }, cost: read.cost - 2 };
 };
 
 /** Words for classes of components beside their names. */
@@ -145,7 +149,7 @@ const CLASS = Object.keys(CLASS_WORDS)
   .sort((a, b) => b.length - a.length)
   .map((word) => word.replaceAll(' ', String.raw`\s+`))
   .join('|');
-const COMPONENT_LEAD = new RegExp(String.raw`${COUNT_TEXT}\s+(empty\s+)?(${CLASS})${CODE_END}`, 'iy');
+const COMPONENT_LEAD = new RegExp(String.raw`${COUNT_TEXT}(?:\s?[x×*])?\s+(empty\s+)?(${CLASS})${CODE_END}`, 'iy');
 const MARKED = /marked\s+(?:"((?:[^"]|"")*)"|([^\s"]+?))(?=(?:\?|@[MCSPTRI?])?,?(?:\s|$))/iy;
 
 interface ComponentDraft {
@@ -162,8 +166,23 @@ const markingMatcher: Matcher<ComponentDraft> = (line, at) => {
   return { end, label: 'marked', value: marking, about: 'marking', put: { marking } };
 };
 
+/** What a component is rated for, as `640 µF`: its marking, or a remark. */
+const valueMatcher: Matcher<ComponentDraft> = (line, at) => {
+  const other = otherQuantityMatcher('remark')(line, at) as Match<ComponentDraft> | null;
+  if (!other?.question) return null;
+  const text = line.slice(at, other.end);
+  return {
+    ...other,
+    cost: 2,
+    question: {
+      ...other.question,
+      choices: [{ label: `marked ${text}`, replacement: `marked ${quote(text)}` }, ...other.question.choices],
+    },
+  };
+};
+
 /** Reads `24 capacitors`, `2 empty switches`, `1 controller marked "AB 7"`, or null when the line does not begin so. */
-export const parseComponents = (line: string, start: number): ParsedLine | null => {
+export const componentCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(COMPONENT_LEAD, line, start);
   const componentClass = leading && CLASS_WORDS[(leading[8] ?? '').toLowerCase().replace(/\s+/g, ' ')];
   if (!leading || !componentClass) return null;
@@ -173,11 +192,17 @@ export const parseComponents = (line: string, start: number): ParsedLine | null 
     line,
     start,
     leading,
-    matchers: [markingMatcher, loneMarkMatcher],
+    matchers: [markingMatcher, valueMatcher, loneMarkMatcher, orphanMatcher],
     most: 100_000,
     kind: { label: fitted ? 'on the board' : 'empty places for', value: componentClass },
   });
   const { draft, count, note, known: said, questions } = read;
   const entry: ComponentEntry = { kind: 'components', count, componentClass, fitted, marking: draft.marking ?? '', note, known: said };
-  return { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry };
+  const first = read.stretches[0];
+  const isCompound =
+    first?.match.word !== undefined && !isPlaceWord(first.match.word) && /^\s+$/.test(line.slice(start + leading[0].length, first.start));
+  return {
+    parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry },
+    cost: read.cost + (isCompound ? 2 : 0),
+  };
 };

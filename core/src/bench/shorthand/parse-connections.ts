@@ -1,12 +1,13 @@
 import { readNumber } from '../../shared';
 import { CONNECTION_KINDS, LOCKS, RELEASES, type ConnectionKind, type Lock, type Release } from '../../record';
-import { CODE_END, loneMarkMatcher } from './common-matchers';
-import type { ConnectionEntry, ParsedLine } from './entry';
+import { CODE_END, loneMarkMatcher, orphanMatcher, otherQuantityMatcher } from './common-matchers';
+import type { ConnectionEntry } from './entry';
 import { COUNT_TEXT } from './how-known';
-import { matchAt } from './matching';
+import { isPlaceWord, matchAt } from './matching';
 import { keepAsWords, leaveOut, type Matcher } from './reader';
+import { materialMatcher } from './material-matchers';
+import type { Candidate } from './parse-piece';
 import { lengthMatcher, nanometre, readSetLine, sharedLength, wordMatcher } from './set-line';
-import { materialNamed, vagueMaterial } from './vocabulary';
 
 interface ConnectionDraft {
   readonly materialId: string;
@@ -25,13 +26,12 @@ const NUMBER = String.raw`\d[\d.,]*`;
 const CORES = String.raw`\d{1,4}[- ]?(?:p|pins?|poles?|cores?|ways?)`;
 /** `2 connector 12p latch easy`, `1 hose 1.2 m`, `hose id8 1.2 m`; a kind without a count needs a figure behind it that no piece has */
 const LEAD = new RegExp(
-  String.raw`(?:${COUNT_TEXT}\s+)?${KIND}(?=\s+(?:id\s?~?\d|~?\d[\d.,]*\s*(?:mm2|mm²)(?:\s|$|[?@,])|${CORES}(?:\s|$|[?@,])))`,
+  String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?${KIND}(?=\s+(?:id\s?~?\d|~?\d[\d.,]*\s*(?:mm2|mm²)(?:\s|$|[?@,])|${CORES}(?:\s|$|[?@,])))`,
   'iy',
 );
-const COUNTED_LEAD = new RegExp(String.raw`${COUNT_TEXT}\s+${KIND}${CODE_END}`, 'iy');
+const COUNTED_LEAD = new RegExp(String.raw`${COUNT_TEXT}(?:\s?[x×*])?\s+${KIND}${CODE_END}`, 'iy');
 const POLES = new RegExp(String.raw`(\d{1,4})[- ]?(?:p|pins?|poles?|cores?|ways?)${CODE_END}`, 'iy');
 const SECTION = new RegExp(String.raw`(${NUMBER})\s*(?:mm2|mm²)${CODE_END}`, 'iy');
-const CODE = /[^\s"]+?(?=(?:\?|@[MCSPTRI?])?,?(?:\s|$))/iy;
 
 const LOCK_WORDS: Readonly<Record<string, Lock>> = {
   ...Object.fromEntries(LOCKS.map((lock) => [lock, lock])),
@@ -91,23 +91,7 @@ const sectionMatcher: Matcher<ConnectionDraft> = (line, at) => {
   return { end, label: 'cross-section', value: `${mm2} mm²`, about: 'crossSectionM2', put: { crossSectionM2: mm2 / 1e6 } };
 };
 
-const materialMatcher: Matcher<ConnectionDraft> = (line, at) => {
-  const code = matchAt(CODE, line, at)?.[0];
-  if (code === undefined) return null;
-  const end = at + code.length;
-  const material = materialNamed(code);
-  if (material) return { end, label: 'material', value: material.name, about: 'materialId', put: { materialId: material.id } };
-  const materials = vagueMaterial(code);
-  if (!materials) return null;
-  return {
-    end,
-    question: {
-      code: 'material-family',
-      message: `“${code}” is not a grade; which one?`,
-      choices: [...materials.map((m) => ({ label: m.name, replacement: m.id })), keepAsWords(code)],
-    },
-  };
-};
+const material = materialMatcher('remark') as Matcher<ConnectionDraft>;
 
 const INNER = lengthMatcher<ConnectionDraft>({
   before: String.raw`id\s?`,
@@ -128,18 +112,13 @@ const LENGTH = lengthMatcher<ConnectionDraft>({
   put: (metres, isTotal) => ({ length: { metres, isTotal } }),
 });
 
-/** Grades whose name is a number stand before lengths: `3003`. */
-const numberedGrade: Matcher<ConnectionDraft> = (line, at) =>
-  /\d/.test(line[at] ?? '') && materialNamed(matchAt(CODE, line, at)?.[0] ?? '') ? materialMatcher(line, at) : null;
-
 const common: readonly Matcher<ConnectionDraft>[] = [
   wordMatcher(LOCK_WORDS, 'lock', 'lock', (lock) => ({ lock })),
   wordMatcher(RELEASE_WORDS, 'released', 'release', (release) => ({ release })),
 ];
 const OF_KIND: Readonly<Record<ConnectionKind, readonly Matcher<ConnectionDraft>[]>> = {
-  connector: [polesMatcher, ...common, LENGTH, loneMarkMatcher],
+  connector: [polesMatcher, ...common, LENGTH, otherQuantityMatcher('remark'), loneMarkMatcher, orphanMatcher],
   cable: [
-    numberedGrade,
     sectionMatcher,
     polesMatcher,
     wordMatcher(
@@ -151,31 +130,35 @@ const OF_KIND: Readonly<Record<ConnectionKind, readonly Matcher<ConnectionDraft>
     ),
     ...common,
     LENGTH,
+    otherQuantityMatcher('remark'),
     loneMarkMatcher,
-    materialMatcher,
+    orphanMatcher,
+    material,
   ],
   hose: [
-    numberedGrade,
     INNER,
     wordMatcher(FLUID_WORDS, 'carries', 'fluid', (fluid) => ({ fluid })),
     ...common,
     LENGTH,
+    otherQuantityMatcher('remark'),
     loneMarkMatcher,
-    materialMatcher,
+    orphanMatcher,
+    material,
   ],
   pipe: [
-    numberedGrade,
     INNER,
     wordMatcher(FLUID_WORDS, 'carries', 'fluid', (fluid) => ({ fluid })),
     ...common,
     LENGTH,
+    otherQuantityMatcher('remark'),
     loneMarkMatcher,
-    materialMatcher,
+    orphanMatcher,
+    material,
   ],
 };
 
 /** Reads a line that records a connector, cable, hose or pipe, or null when the line does not begin as one. */
-export const parseConnections = (line: string, start: number): ParsedLine | null => {
+export const connectionCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(COUNTED_LEAD, line, start) ?? matchAt(LEAD, line, start);
   const kind = CONNECTION_KINDS.find((k) => k === leading?.[7]?.toLowerCase());
   if (!leading || !kind) return null;
@@ -206,5 +189,14 @@ export const parseConnections = (line: string, start: number): ParsedLine | null
     note,
     known: length?.isTotal ? sharedLength(known, 'lengthEachM', count) : known,
   };
-  return { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry };
+  const first = read.stretches[0];
+  const isCompound =
+    first?.match.word !== undefined && !isPlaceWord(first.match.word) && /^\s+$/.test(line.slice(start + leading[0].length, first.start));
+  return {
+    parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry },
+    cost:
+      read.cost +
+      (isCompound ? (/[x×*]/i.test(leading[0].replace(/[a-z]{2,}/gi, '')) ? 6 : 2) : 0) -
+      (draft.poles !== undefined || draft.crossSectionM2 !== undefined || draft.innerM !== undefined ? 1.5 : 0),
+  };
 };

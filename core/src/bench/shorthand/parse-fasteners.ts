@@ -1,239 +1,141 @@
-import { millimetres, readNumber } from '../../shared';
-import type { FastenerKind } from '../../record';
-import { METRIC_THREADS_MM, coarsePitchMm } from '../fasteners/metric-threads';
-import {
-  CODE_END,
-  END,
-  bareNumberMatcher,
-  directionMatcher,
-  lengthM,
-  loneMarkMatcher,
-  massEach,
-  massMatcher,
-  strayLengthMatcher,
-  type DirectionDraft,
-  type MassDraft,
-} from './common-matchers';
+import { known } from '../../record';
+import { standardFastenerMass } from '../fasteners/fastener-mass';
+import { massEach } from './common-matchers';
+import { isCountedAsPieces } from './counts';
 import type { FastenerEntry, ParsedLine, Question, Understood } from './entry';
-import { COUNT_TEXT, readCount, type CountSaid } from './how-known';
-import { matchAt } from './matching';
-import { keepAsWords, leaveOut, readLine, tidy, wordsAsOne, type Match, type Matcher } from './reader';
+import { ADJECTIVE, fastenerKind } from './fastener-words';
+import { fastenerMatchers, type FastenerDraft } from './fastener-matchers';
+import { isPlaceWord } from './matching';
+import type { Candidate } from './parse-piece';
+import { readLine, wordsAsOne, wordsOf, type Stretch } from './reader';
 
-interface FastenerDraft extends MassDraft, DirectionDraft {
-  readonly fastenerKind: FastenerKind;
-  readonly threadM: number;
-  readonly pitchM: number | null;
-  readonly lengthM: number | null;
-  readonly drive: string;
-  readonly grade: string;
-}
+/** How far the mass of a fastener may be from that of a standard one before it is asked about. Assumed. */
+const UNLIKELY_TIMES = 10;
+const MOST_FASTENER_KG = 2;
 
-const KIND_WORDS: Readonly<Record<string, FastenerKind>> = {
-  bolt: 'bolt',
-  bolts: 'bolt',
-  nut: 'nut',
-  nuts: 'nut',
-  washer: 'washer',
-  washers: 'washer',
-  stud: 'stud',
-  studs: 'stud',
-  screw: 'screw',
-  screws: 'screw',
-  rivet: 'rivet',
-  rivets: 'rivet',
-  clip: 'clip',
-  clips: 'clip',
-  'push pin': 'push pin',
-  'push pins': 'push pin',
-  'cable tie': 'cable tie',
-  'cable ties': 'cable tie',
-};
-/** Words that name a kind of fastener, as a pattern. */
-export const KIND = String.raw`(?:bolts?|nuts?|washers?|studs?|screws?|rivets?|clips?|push pins?|cable ties?)`;
-const NUMBER = String.raw`\d[\d.,]*`;
-const METRIC = String.raw`M(${NUMBER})(?:\s?[x×]\s?(${NUMBER}))?(?:\s?[x×]\s?(${NUMBER}))?`;
-
-/** Does the line begin as a fastener set does? `12 M6x16 …`, `9 clip`, `M6x16` */
-const LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}(?:(?:\s?[x×])?\s+(?=M\d)|\s+(?=${KIND}${END}))|(?=M\d[\d.,]*\s?[x×]\s?\d))`, 'iy');
-const COUNT_AT = new RegExp(`^${COUNT_TEXT}`, 'i');
-const THREAD = new RegExp(METRIC + CODE_END, 'iy');
-const TAPPING = new RegExp(String.raw`(?:ST)?(${NUMBER})\s?[x×]\s?(${NUMBER})${CODE_END}`, 'iy');
-const KIND_HERE = new RegExp(KIND + CODE_END, 'iy');
-const DRIVE = new RegExp(String.raw`(?:T\d{1,2}|H\d{1,2}|SW\d{1,2}|E\d{1,2}|PH\d|PZ\d|hex)${CODE_END}`, 'iy');
-const GRADE = new RegExp(String.raw`(?:[4-9]\.[689]|1[02]\.9|A[24](?:-[5-8]0)?)${CODE_END}`, 'iy');
-const NUT_GRADE = new RegExp(String.raw`(?:8|10|12)${CODE_END}`, 'y');
-
-const put = (end: number, label: string, value: string, about: string, fields: Partial<FastenerDraft>): Match<FastenerDraft> => ({
-  end,
-  label,
-  value,
-  about,
-  put: fields,
-});
-
-const millimetresRead = (digits: string | undefined): number | null => {
-  if (digits === undefined) return null;
-  const read = readNumber(digits);
-  return read.kind === 'number' ? read.number.value : Number.NaN;
-};
-
-const near = (diameter: number): number =>
-  METRIC_THREADS_MM.reduce((best, d) => (Math.abs(d - diameter) < Math.abs(best - diameter) ? d : best));
-
-const threadMatcher: Matcher<FastenerDraft> = (line, at) => {
-  const match = matchAt(THREAD, line, at);
-  if (!match) return null;
-  const end = at + match[0].length;
-  const diameter = millimetresRead(match[1]) ?? Number.NaN;
-  const second = millimetresRead(match[2]);
-  const third = millimetresRead(match[3]);
-  const coarse = coarsePitchMm(diameter);
-  if (coarse === null) {
-    const nearest = near(Number.isFinite(diameter) ? diameter : 6);
-    const replacement = match[0].replace(match[1] ?? '', String(nearest));
-    return {
-      end,
-      question: {
-        code: 'no-such-thread',
-        message: `There is no metric thread M${match[1]}`,
-        choices: [{ label: replacement, replacement }, keepAsWords(match[0])],
-      },
-    };
-  }
-  const secondIsPitch = second !== null && (third !== null || second <= coarse);
-  const pitch = secondIsPitch ? second : null;
-  const length = third ?? (secondIsPitch ? null : second);
-  const inside = (pitch === null || (pitch > 0 && pitch <= coarse)) && (length === null || (length > 0 && length <= 2000));
-  if (!inside)
-    return {
-      end,
-      question: {
-        code: 'thread-size',
-        message: `${match[0]}: the pitch is at most ${coarse} mm for M${diameter}, the length at most 2000 mm`,
-        choices: [{ label: `M${diameter}`, replacement: `M${diameter}` }, keepAsWords(match[0])],
-      },
-    };
-  const fine = pitch !== null && pitch !== coarse ? pitch : null;
-  const value = `M${diameter}${fine === null ? '' : ` × ${fine} pitch`}${length === null ? '' : `, ${length} mm long`}`;
-  return put(end, 'thread', value, 'threadM', {
-    threadM: lengthM(diameter, 'mm'),
-    pitchM: fine === null ? null : lengthM(fine, 'mm'),
-    lengthM: length === null ? null : lengthM(length, 'mm'),
-  });
-};
-
-const tappingMatcher: Matcher<FastenerDraft> = (line, at) => {
-  const match = matchAt(TAPPING, line, at);
-  if (!match) return null;
-  const end = at + match[0].length;
-  const diameter = millimetresRead(match[1]) ?? Number.NaN;
-  const length = millimetresRead(match[2]) ?? Number.NaN;
-  if (diameter > 0 && diameter <= 200 && length > 0 && length <= 2000)
-    return put(end, 'size', `${diameter} mm, ${length} mm long`, 'threadM', {
-      threadM: lengthM(diameter, 'mm'),
-      pitchM: null,
-      lengthM: lengthM(length, 'mm'),
-    });
-  return {
-    end,
-    question: { code: 'thread-size', message: `${match[0]} is no size of a fastener in mm`, choices: [keepAsWords(match[0]), leaveOut] },
-  };
-};
-
-const kindMatcher: Matcher<FastenerDraft> = (line, at) => {
-  const text = matchAt(KIND_HERE, line, at)?.[0];
-  const fastenerKind = text && KIND_WORDS[text.toLowerCase()];
-  return text && fastenerKind ? put(at + text.length, 'kind', fastenerKind, 'kind', { fastenerKind }) : null;
-};
-
-const codeMatcher =
-  (pattern: RegExp, field: 'drive' | 'grade', canonical: (text: string) => string): Matcher<FastenerDraft> =>
-  (line, at) => {
-    const text = matchAt(pattern, line, at)?.[0];
-    return text === undefined ? null : put(at + text.length, field, canonical(text), field, { [field]: canonical(text) });
-  };
-
-const upper = (text: string): string => (text.toLowerCase() === 'hex' ? 'hex' : text.toUpperCase());
-
-const MATCHERS: readonly Matcher<FastenerDraft>[] = [
-  massMatcher,
-  threadMatcher,
-  tappingMatcher,
-  kindMatcher,
-  codeMatcher(DRIVE, 'drive', upper),
-  codeMatcher(GRADE, 'grade', upper),
-  directionMatcher,
-  strayLengthMatcher(() => []),
-];
-const NUT_MATCHERS: readonly Matcher<FastenerDraft>[] = [...MATCHERS, codeMatcher(NUT_GRADE, 'grade', upper)];
-const LAST: readonly Matcher<FastenerDraft>[] = [bareNumberMatcher, loneMarkMatcher];
-
-const kindOf = (draft: Partial<FastenerDraft>): FastenerKind => draft.fastenerKind ?? 'bolt';
-
-const countQuestion = (start: number, text: string, counted: CountSaid | null, isGiven: boolean): readonly Question[] => {
-  if (!isGiven)
-    return [
-      { start, end: start, code: 'no-count', message: 'How many? Put the count first', choices: [{ label: 'one', replacement: '1 ' }] },
-    ];
-  return counted && counted.count >= 1 && counted.count <= 100_000
-    ? []
-    : [
-        {
-          start,
-          end: start + text.length,
-          code: 'count-limit',
-          message: counted ? 'A count is from 1 to 100 000' : 'A range goes from the lower to the higher count',
-          choices: [{ label: '1', replacement: '1' }],
-        },
-      ];
+const massQuestion = (entry: FastenerEntry, line: string, chips: readonly Understood[]): readonly Question[] => {
+  const chip = chips.find((u) => u.label === 'mass each' || u.label === 'mass in all');
+  if (!entry.mass || !chip || entry.mass.typed.includes('!')) return [];
+  const standard = standardFastenerMass({ ...entry, kind: entry.fastenerKind })?.kg ?? null;
+  const { eachKg } = entry.mass;
+  const sharedKg = eachKg / entry.count;
+  // several weighed together and “total” forgotten: each would be too heavy, and a share of it is about right
+  const fitsShared =
+    standard !== null &&
+    entry.count > 1 &&
+    chip.label === 'mass each' &&
+    eachKg > 2 * standard &&
+    sharedKg < standard * 2 &&
+    sharedKg > standard / 2;
+  const off = standard === null ? eachKg > MOST_FASTENER_KG : !(eachKg < standard * UNLIKELY_TIMES && eachKg > standard / UNLIKELY_TIMES);
+  if (!off && !fitsShared) return [];
+  const text = line.slice(chip.start, chip.end);
+  const other = /kg|kilo/i.test(text) ? text.replace(/kgs?|kilos?/i, 'g') : text.replace(/\bg\b/i, 'kg');
+  const inAll = `total ${text}`;
+  return [
+    {
+      start: chip.start,
+      end: chip.end,
+      code: 'mass-unlikely',
+      message: `${text} for one of these?${standard === null ? '' : ` A standard one weighs about ${Number((standard * 1000).toPrecision(2))} g`}`,
+      choices: [
+        ...(fitsShared ? [{ label: `${text} in all`, replacement: inAll }] : []),
+        ...(other === text || !off ? [] : [{ label: other, replacement: other }]),
+        { label: `${text}, as it stands`, replacement: text.replace(/(\s*(?:\?|@[MCSPTRI?]))?$/i, '!$1') },
+        { label: 'without a mass', replacement: '' },
+      ],
+    },
+  ];
 };
 
 const MOST_NOTE = 400;
 
-/** Reads a line that records a fastener set, or null when the line does not begin as one. */
-export const parseFasteners = (line: string, start: number): ParsedLine | null => {
-  const leading = matchAt(LEAD, line, start);
-  if (!leading) return null;
-  const isGiven = leading[2] !== undefined;
-  const said = isGiven ? readCount(leading.slice(1)) : null;
-  const digits = COUNT_AT.exec(leading[0])?.[0] ?? '';
-  const asked = countQuestion(start, digits, said, isGiven);
-  const count = asked.length === 0 && said ? said.count : 1;
+/** Words before the kind that do not say which fastener it is make a piece of it rather: “nut plate”, “hose clip holder”. */
+const headCost = (stretches: readonly Stretch<FastenerDraft>[], line: string): number => {
+  const has = (field: string): boolean => stretches.some(({ match }) => match.put && field in match.put);
+  const isSure = has('threadM') && has('fastenerKind') && has('count');
+  let cost = 0;
+  let isHeadSeen = false;
+  for (const { start, match } of stretches) {
+    const isWord = match.word !== undefined && match.label === undefined && line[start] !== '"';
+    if (match.put && ('fastenerKind' in match.put || 'threadM' in match.put)) {
+      const next = stretches.find((s) => s.start > start);
+      const isCompound =
+        'fastenerKind' in match.put &&
+        next?.match.word !== undefined &&
+        line[next.start] !== '"' &&
+        /^,?\s+$/.test(line.slice(match.end, next.start));
+      if (isCompound && !isPlaceWord(next.match.word ?? '')) cost += 3;
+      isHeadSeen = true;
+    } else if (isWord && !isHeadSeen && !ADJECTIVE.test((match.word ?? '').replace(/[,;]$/, ''))) cost += isSure ? 1 : 5;
+  }
+  return cost;
+};
+
+/** Reads a line as a fastener set; null when nothing in it is one. */
+export const fastenerCandidate = (line: string, start: number): Candidate | null => {
   const isNut = /\bnuts?\b/i.test(line);
-  const reading = readLine<FastenerDraft>('fasteners', line, start + leading[0].length, [...(isNut ? NUT_MATCHERS : MATCHERS), ...LAST]);
-  const { draft } = reading;
-  const note = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
+  const reading = readLine<FastenerDraft>('fasteners', line, start, fastenerMatchers(start, isNut), 'remark');
+  const { draft, stretches } = reading;
+  const isHead = stretches.some(({ match }) => match.put && ('fastenerKind' in match.put || 'threadM' in match.put));
+  const isThreadAsked = stretches.some(({ match }) => match.question?.code === 'no-such-thread' || match.question?.code === 'thread-size');
+  if (!isHead && !isThreadAsked) return null;
+  const countStretch =
+    stretches.find(({ match }) => match.put && 'count' in match.put) ??
+    stretches.find(({ match }) => match.question?.code.startsWith('count'));
+  const asPieces = countStretch ? isCountedAsPieces(line, countStretch.start, countStretch.match.end) : false;
+  const asked: readonly Question[] =
+    countStretch || reading.questions.some((q) => q.code === 'mass-without-unit')
+      ? []
+      : [
+          {
+            start,
+            end: start,
+            code: 'no-count',
+            message: 'How many? Put the count first',
+            choices: [1, 2, 4].map((n) => ({ label: String(n), replacement: `${n} ` })),
+          },
+        ];
+  const note = wordsOf(reading.words);
   const tooLong: readonly Question[] =
     note.length > MOST_NOTE
       ? [{ start, end: line.length, code: 'note-long', message: `A remark may have at most ${MOST_NOTE} characters`, choices: [] }]
       : [];
-  const questions = [...asked, ...reading.questions, ...tooLong];
-  const counted: readonly Understood[] =
-    asked.length === 0 && said ? [{ start, end: start + digits.length, label: 'count', value: said.value, evidence: said.mark }] : [];
-  const understood = [...counted, ...wordsAsOne(reading.understood, 'remark', note)];
+  const counted = draft.count ?? null;
+  const count = counted?.count ?? 1;
   const entry: FastenerEntry = {
     kind: 'fasteners',
     count,
-    fastenerKind: kindOf(draft),
+    fastenerKind: draft.fastenerKind ?? 'bolt',
     threadM: draft.threadM ?? null,
     pitchM: draft.pitchM ?? null,
     lengthM: draft.lengthM ?? null,
     drive: draft.drive ?? '',
     grade: draft.grade ?? '',
     direction: draft.direction ?? null,
+    tighteningNm: draft.tighteningNm ?? null,
+    breakawayNm: draft.breakawayNm ?? null,
+    access: draft.access ?? null,
+    tool: draft.tool ?? '',
+    removed: draft.removed ?? null,
     mass: massEach(draft.mass, count),
     note,
-    known: said?.known ? { count: said.known, ...reading.known } : reading.known,
+    known: counted?.known ? { count: counted.known, ...reading.known } : reading.known,
   };
-  return { line, understood, questions, entry: questions.length > 0 ? null : entry };
+  const understood = wordsAsOne(reading.understood, 'remark', note);
+  const open = [...asked, ...reading.questions, ...tooLong];
+  const questions = open.length > 0 ? open : massQuestion(entry, line, understood);
+  const hasOwnCode = ['threadM', 'drive', 'grade', 'tighteningNm', 'breakawayNm'].some((field) => field in draft);
+  return {
+    parsed: { line, understood, questions, entry: questions.length > 0 ? null : entry },
+    cost:
+      reading.cost +
+      headCost(stretches, line) +
+      (countStretch ? 0 : 4) +
+      (asPieces && !hasOwnCode ? 1.5 : 0) +
+      0.5 * (note === '' ? 0 : note.split(' ').length),
+  };
 };
 
-/** "M6x16", "M8x1x30", "4.8x16": thread, pitch and length as people write them; empty when nothing is known. */
-export const threadText = (
-  set: Pick<FastenerEntry, 'threadM' | 'pitchM' | 'lengthM'> & { readonly fastenerKind: FastenerKind },
-): string => {
-  if (set.threadM === null) return '';
-  const metric = set.fastenerKind !== 'screw' && set.fastenerKind !== 'rivet' && coarsePitchMm(millimetres(set.threadM)) !== null;
-  const parts = [set.threadM, set.pitchM, set.lengthM].filter((part): part is number => part !== null).map(millimetres);
-  return `${metric ? 'M' : ''}${parts.join('x')}`;
-};
+/** Reads a line as a fastener set, whatever else it could be; null when nothing in it is one. */
+export const parseFasteners = (line: string, start: number): ParsedLine | null => fastenerCandidate(line, start)?.parsed ?? null;

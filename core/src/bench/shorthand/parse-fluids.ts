@@ -1,10 +1,21 @@
-import { readNumber } from '../../shared';
-import { known } from '../../record';
-import { CODE_END, bareNumberMatcher, loneMarkMatcher, massEach, massMatcher, type MassDraft } from './common-matchers';
-import type { FluidEntry, ParsedLine, Question } from './entry';
+import {
+  ask,
+  bareNumberMatcher,
+  figureAt,
+  loneMarkMatcher,
+  massEach,
+  massMatcher,
+  orphanMatcher,
+  otherQuantityMatcher,
+  type Figure,
+  type MassDraft,
+} from './common-matchers';
+import type { FluidEntry, Question } from './entry';
 import { matchAt } from './matching';
-import { leaveOut, readLine, tidy, wordsAsOne, type Matcher } from './reader';
+import type { Candidate } from './parse-piece';
+import { keepAsWords, readLine, tidy, wordsAsOne, wordsOf, type Matcher } from './reader';
 import { MOST_NOTE, wordMatcher } from './set-line';
+import { VOLUME } from './unit-words';
 
 interface FluidDraft extends MassDraft {
   readonly volumeM3: number;
@@ -13,40 +24,37 @@ interface FluidDraft extends MassDraft {
 }
 
 const LEAD = /fluid\s+(?=\S)/iy;
-const VOLUME = new RegExp(String.raw`(~)?(\d[\d.,]*)\s*(ml|l)${CODE_END}`, 'iy');
 const NOTE = /\(((?:[^()"]|"")*)\)/y;
-/** litres in a cubic metre, and millilitres */
-const PER_M3: Readonly<Record<string, number>> = { l: 1000, ml: 1_000_000 };
 const MOST_NAME = 60;
 
+const FIGURE: Figure = {
+  before: null,
+  behind: null,
+  table: VOLUME,
+  usual: null,
+  label: 'volume',
+  inAll: null,
+  field: 'volumeM3',
+  most: 10,
+  mostText: '10 000 l',
+  spelling: (text) => text,
+};
+/** a gallon does not say which it is */
+const GALLONS = /(~\s?)?(\d+(?:[.,]\d+)?)\s?gal(?:lons?)?(?=[\s,;)?@]|$)/iy;
+
 const volumeMatcher: Matcher<FluidDraft> = (line, at) => {
-  const match = matchAt(VOLUME, line, at);
-  if (!match) return null;
-  const [text, about = '', digits = '', unit = 'l'] = match;
-  const end = at + text.length;
-  const read = readNumber(digits);
-  if (read.kind === 'ambiguous')
-    return {
-      end,
-      question: {
-        code: 'number-two-ways',
-        message: `Is ${digits} a decimal comma or thousands?`,
-        choices: read.readings.map((r) => ({ label: `${r.text} ${unit}`, replacement: text.replace(digits, r.text) })),
-      },
-    };
-  const symbol = unit.toLowerCase();
-  const volumeM3 = read.kind === 'number' ? read.number.value / (PER_M3[symbol] ?? Number.NaN) : Number.NaN;
-  if (!(volumeM3 > 0 && volumeM3 <= 10))
-    return { end, question: { code: 'volume-limit', message: 'A volume is more than 0 and at most 10 000 l', choices: [leaveOut] } };
-  const number = read.kind === 'number' ? read.number.text : digits;
-  return {
-    end,
-    label: 'volume',
-    value: `${number} ${symbol}`,
-    about: 'volumeM3',
-    known: known(about ? 'I' : 'M', { typed: `${about}${number} ${symbol}` }),
-    put: { volumeM3 },
-  };
+  const gallons = matchAt(GALLONS, line, at);
+  if (gallons) {
+    const [text, about = '', digits = ''] = gallons;
+    return ask(at + text.length, 'gallons', `“${text}”: which gallon?`, [
+      { label: `${digits} US gallons`, replacement: `${about}${digits} usgal` },
+      { label: `${digits} imperial gallons`, replacement: `${about}${digits} impgal` },
+      keepAsWords(text),
+    ]);
+  }
+  const found = figureAt(line, at, FIGURE);
+  if (!found) return null;
+  return found.read ? { ...found.match, put: { volumeM3: found.read.si } } : found.match;
 };
 
 const noteMatcher: Matcher<FluidDraft> = (line, at) => {
@@ -66,16 +74,18 @@ const MATCHERS: readonly Matcher<FluidDraft>[] = [
     (drained) => ({ drained }),
     (drained) => (drained ? 'drained' : 'left in'),
   ),
+  otherQuantityMatcher('name'),
   loneMarkMatcher,
-  bareNumberMatcher,
+  orphanMatcher,
+  bareNumberMatcher('name'),
 ];
 
 /** Reads `fluid coolant 1.8 kg`, `fluid brake fluid 0.6 l left in (dark)`, or null when the line does not begin so. */
-export const parseFluids = (line: string, start: number): ParsedLine | null => {
+export const fluidCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(LEAD, line, start);
   if (!leading) return null;
-  const reading = readLine<FluidDraft>('fluid', line, start + leading[0].length, MATCHERS);
-  const name = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
+  const reading = readLine<FluidDraft>('fluid', line, start + leading[0].length, MATCHERS, 'name');
+  const name = wordsOf(reading.words);
   const { draft } = reading;
   const whole = { start, end: line.length, choices: [] };
   const limits: readonly Question[] = [
@@ -98,12 +108,15 @@ export const parseFluids = (line: string, start: number): ParsedLine | null => {
     known: reading.known,
   };
   return {
-    line,
-    understood: [
-      { start, end: start + leading[0].trimEnd().length, label: 'of the piece', value: 'fluid', evidence: null },
-      ...wordsAsOne(reading.understood, 'fluid', name),
-    ],
-    questions,
-    entry: questions.length > 0 ? null : entry,
+    parsed: {
+      line,
+      understood: [
+        { start, end: start + leading[0].trimEnd().length, label: 'of the piece', value: 'fluid', evidence: null },
+        ...wordsAsOne(reading.understood, 'fluid', name),
+      ],
+      questions,
+      entry: questions.length > 0 ? null : entry,
+    },
+    cost: 0,
   };
 };

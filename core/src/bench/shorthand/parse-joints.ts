@@ -1,37 +1,24 @@
 import { RUNNING_JOINTS, type JointKind } from '../../record';
-import { CODE_END, loneMarkMatcher, strayLengthMatcher } from './common-matchers';
+import { CODE_END, ask, loneMarkMatcher, orphanMatcher, otherQuantityMatcher } from './common-matchers';
 import type { JointEntry, ParsedLine } from './entry';
+import { JOINT_PATTERN, jointKind as kindNamed, wordsOfJoints } from './joint-words';
 import { COUNT_TEXT } from './how-known';
-import { matchAt } from './matching';
-import type { Matcher } from './reader';
+import { isPlaceWord, matchAt } from './matching';
+import type { Candidate } from './parse-piece';
+import { statedAt } from './quantity';
+import { keepAsWords, leaveOut, type Matcher } from './reader';
+import { LENGTH as LENGTHS } from './unit-words';
 import { lengthMatcher, nanometre, readSetLine, sharedLength } from './set-line';
 
 interface JointDraft {
   readonly length: { readonly metres: number; readonly isTotal: boolean };
 }
 
-/** The word typed for each kind of joint. */
-export const JOINT_WORD: Readonly<Record<JointKind, string>> = {
-  'spot weld': 'spot',
-  'self-piercing rivet': 'spr',
-  'flow-drill screw': 'fds',
-  clinch: 'clinch',
-  'press fit': 'press',
-  'snap fit': 'snap',
-  'adhesive bead': 'bead',
-  'seam weld': 'seam',
-  'laser weld': 'laser',
-  'friction-stir weld': 'fsw',
-  braze: 'braze',
-  solder: 'solder',
-  hem: 'hem',
-};
-const KIND_OF: ReadonlyMap<string, JointKind> = new Map(Object.entries(JOINT_WORD).map(([kind, word]) => [word, kind as JointKind]));
-const WORDS = [...KIND_OF.keys()].join('|');
-const RUNNING_WORDS = RUNNING_JOINTS.map((kind) => JOINT_WORD[kind]).join('|');
-
-/** `34 spot`, `2 bead 0.7 m`, `bead 1.4 m` */
-const LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}\s+(${WORDS})${CODE_END}|(${RUNNING_WORDS})(?=\s+(?:total\s+)?~?\d))`, 'iy');
+/** `34 spot`, `24x SPR`, `2 bead 0.7 m`, `bead 1.4 m` */
+const LEAD = new RegExp(
+  String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+(${JOINT_PATTERN})${CODE_END}|(${wordsOfJoints(RUNNING_JOINTS)})(?=\s+(?:total\s+)?~?\d))`,
+  'iy',
+);
 
 const LENGTH = lengthMatcher<JointDraft>({
   before: '',
@@ -47,34 +34,31 @@ const LENGTH = lengthMatcher<JointDraft>({
 const counted =
   (kind: JointKind): Matcher<JointDraft> =>
   (line, at) => {
-    const match = strayLengthMatcher(() => [])(line, at) ?? LENGTH(line, at);
-    const text = match && line.slice(at, match.end);
-    return match && text
-      ? {
-          end: match.end,
-          question: {
-            code: 'joint-length',
-            message: `A ${kind} is counted; it has no length`,
-            choices: [
-              { label: 'leave it out', replacement: '' },
-              { label: 'keep it as words', replacement: `"${text.trim()}"` },
-            ],
-          },
-        }
-      : null;
+    const stated = statedAt(line, at, { table: LENGTHS, usual: null });
+    if (!stated) return null;
+    const text = line.slice(at, stated.end);
+    return ask(stated.end, 'joint-length', `A ${kind} is counted; it has no length`, [
+      { ...keepAsWords(text), label: 'part of the remark' },
+      leaveOut,
+    ]);
   };
 
 /** Reads a line that records a joint set, or null when the line does not begin as one. */
-export const parseJoints = (line: string, start: number): ParsedLine | null => {
+export const jointCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(LEAD, line, start);
-  const jointKind = leading && KIND_OF.get((leading[7] ?? leading[8] ?? '').toLowerCase());
+  const jointKind = leading && kindNamed(leading[7] ?? leading[8] ?? '');
   if (!leading || !jointKind) return null;
   const read = readSetLine<JointDraft>({
     entity: 'joints',
     line,
     start,
     leading,
-    matchers: [RUNNING_JOINTS.includes(jointKind) ? LENGTH : counted(jointKind), loneMarkMatcher],
+    matchers: [
+      RUNNING_JOINTS.includes(jointKind) ? LENGTH : counted(jointKind),
+      otherQuantityMatcher('remark'),
+      loneMarkMatcher,
+      orphanMatcher,
+    ],
     most: 1_000_000,
     kind: { label: 'joint', value: jointKind },
   });
@@ -88,5 +72,18 @@ export const parseJoints = (line: string, start: number): ParsedLine | null => {
     note,
     known: length?.isTotal ? sharedLength(known, 'lengthEachM', count) : known,
   };
-  return { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry };
+  const first = read.stretches[0];
+  const isCompound = first?.match.word !== undefined && !isPlaceWord(first.match.word) && /x|×|\*/i.test(leading[0]);
+  return {
+    parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry },
+    // a running joint with a figure behind it needs no count
+    cost:
+      read.cost -
+      (leading[8] === undefined ? 0 : 1.5) -
+      (/^(?:spr|fds|fsw|rsw|spot)s?$/i.test(leading[7] ?? '') || (leading[7] ?? '').includes(' ') ? 1 : 0) +
+      (isCompound ? 2 : 0),
+  };
 };
+
+/** Reads a line as a joint set, whatever else it could be; null when it does not begin as one. */
+export const parseJoints = (line: string, start: number): ParsedLine | null => jointCandidate(line, start)?.parsed ?? null;

@@ -20,11 +20,13 @@ describe('a line that records a piece', () => {
       quantity: 2,
       name: 'bracket, hose guide',
       materialId: 'pa66-gf30',
+      materialDetail: '',
       processId: 'injection-moulding',
       mass: { eachKg: 0.041, uKg: expect.closeTo(0.001 / Math.sqrt(12), 12) as number, evidence: 'M', typed: '41 g' },
       wallThicknessM: null,
       envelopeM: null,
       runLengthM: null,
+      runDiameterM: null,
       hand: 'none',
       tag: '',
       together: false,
@@ -42,7 +44,8 @@ describe('a line that records a piece', () => {
   });
   it('takes other units where they are said', () => {
     expect(piece('box 62x41x3.5 cm')).toMatchObject({ envelopeM: [0.62, 0.41, 0.035] });
-    expect(piece('plate t3/8').name).toBe('plate t3/8');
+    expect(choices('plate t3/8')).toEqual(['t3/8 in', 't3/8 mm']);
+    expect(piece('plate t3/8 in')).toMatchObject({ wallThicknessM: 0.009525 });
     expect(piece('plate t0.375in 2 lb')).toMatchObject({ wallThicknessM: 0.009525, mass: { eachKg: 0.90718474 } });
   });
   it('keeps words that match nothing in the name, with their commas', () => {
@@ -99,7 +102,8 @@ describe('what is never guessed', () => {
     expect(choices('arm cast')).toEqual(['hpdc', 'gravity-casting', 'sand-casting', '"cast"']));
   it('asks whether a comma is a decimal sign or thousands', () => expect(choices('rail 1,840 kg')).toEqual(['1.840 kg', '1840 kg']));
   it('asks what a length measures', () => expect(choices('hose 1.4 m')).toEqual(['t1.4 m', 'run 1.4 m', '"1.4 m"']));
-  it('asks whether a counted fastener word is a set or pieces', () => expect(choices('12x clip 3 g')).toEqual(['12 clip', '12x "clip"']));
+  it('asks whether a counted fastener word is a set or pieces', () =>
+    expect(choices('12x clip 3 g')).toEqual(['12 clip 3 g', '12x "clip" 3 g']));
   it('asks whether a leading number is the count or part of the name', () => expect(choices('3 bracket')).toEqual(['3x', '"3"']));
   it.each([
     ['two masses', 'rail 1 kg 2 kg', 'said-twice'],
@@ -135,6 +139,11 @@ describe('a line that records a fastener set', () => {
       drive: 'T30',
       grade: '8.8',
       direction: '-z',
+      tighteningNm: null,
+      breakawayNm: null,
+      access: null,
+      tool: '',
+      removed: null,
       mass: null,
       note: '',
     });

@@ -1,18 +1,27 @@
 import { DIRECTIONS } from '../../record';
+import { hasDigit } from './characters';
 import { END, DIRECTION_WORD } from './common-matchers';
 import type { ParsedLine, Question, StepEntry, Understood } from './entry';
 import { matchAt } from './matching';
 import { leaveOut, quote, tidy } from './reader';
 
-const BIT = new RegExp(String.raw`(?:T\d{1,2}|H\d{1,2}|SW\d{1,2}|E\d{1,2}|PH\d|PZ\d|M\d{1,2}|SL\d{1,2})${END}`, 'iy');
+const BIT = new RegExp(
+  String.raw`(?:T\d{1,3}|TX\s?\d{1,3}|IP\d{1,2}|H\d{1,2}|SW\s?\d{1,2}|AF\s?\d{1,2}|E\d{1,2}|PH\s?\d|PZ\s?\d|M\d{1,2}|SL\d{1,2})${END}`,
+  'iy',
+);
 const DIRECTION = new RegExp(String.raw`[+-][xyz]${END}`, 'iy');
 const PEOPLE = new RegExp(String.raw`(\d{1,2})\s?(?:p|people|person|hands)${END}`, 'iy');
 const AFTER = new RegExp(String.raw`after\s+(\d{1,5}(?:\s*,\s*\d{1,5})*)${END}`, 'iy');
 const WORD = /[^\s"]*[^\s",](?=,?(?:\s|"|$))|\S/y;
+const TOOL = /tool\s+"((?:[^"]|"")*)"(?=[\s,]|$)/iy;
+/** a size in mm or a fraction of an inch before the word of a tool: a key, a socket */
+const KEY_SIZE = /(\d{1,2})\s?mm(?=[\s,]|$)/iy;
 const QUOTED = /"((?:[^"]|"")*)"(?=[\s,]|$)/y;
 const GAP = /[\s]+|,(?=\s|$)/y;
 
 type Draft = { -readonly [K in keyof Omit<StepEntry, 'kind'>]?: StepEntry[K] };
+
+const bitText = (text: string): string => text.toUpperCase().replace(/\s+/g, '').replace(/^TX/, 'T').replace(/^AF/, 'SW');
 
 interface Flag {
   readonly pattern: RegExp;
@@ -39,7 +48,30 @@ interface Token {
   readonly word?: string;
 }
 
+const asked = (end: number, question: Omit<Question, 'start' | 'end'>): Token => ({ end, label: '', value: '', put: {}, question });
+
+/** What stands in a removal with a digit in it and is no code: a size of the tool, or words of it. */
+const unread = (line: string, at: number, word: string): Token => {
+  const key = matchAt(KEY_SIZE, line, at);
+  const text = key?.[0] ?? word;
+  return asked(at + text.length, {
+    code: 'not-understood',
+    message: `What is “${text}”?`,
+    choices: [
+      ...(key ? [{ label: `bit SW${key[1]}`, replacement: `SW${key[1]}` }] : []),
+      { label: 'part of the tool', replacement: `tool ${quote(text)}` },
+      { label: 'a remark', replacement: quote(text) },
+      leaveOut,
+    ],
+  });
+};
+
 const tokenAt = (line: string, at: number): Token => {
+  const tool = matchAt(TOOL, line, at);
+  if (tool) {
+    const word = tidy((tool[1] ?? '').replaceAll('""', '"'));
+    return { end: at + tool[0].length, label: '', value: word, put: {}, word };
+  }
   const quoted = matchAt(QUOTED, line, at);
   if (quoted) {
     const note = tidy((quoted[1] ?? '').replaceAll('""', '"'));
@@ -84,8 +116,9 @@ const tokenAt = (line: string, at: number): Token => {
     if (text !== undefined) return { end: at + text.length, label: 'it', value, put };
   }
   const bit = matchAt(BIT, line, at)?.[0];
-  if (bit !== undefined) return { end: at + bit.length, label: 'bit', value: bit.toUpperCase(), put: { bit: bit.toUpperCase() } };
+  if (bit !== undefined) return { end: at + bit.length, label: 'bit', value: bitText(bit), put: { bit: bitText(bit) } };
   const word = matchAt(WORD, line, at)?.[0] ?? line.charAt(at);
+  if (hasDigit(word)) return unread(line, at, word);
   return { end: at + word.length, label: '', value: word, put: {}, word };
 };
 
@@ -97,7 +130,8 @@ export const STEP_FIELDS = ['tool', 'bit', 'direction', 'people', 'seen', 'holds
  * What is no code is the tool; what is in quotation marks is the remark. Null when the line does not begin so.
  */
 export const parseStep = (line: string, start: number): ParsedLine | null => {
-  if (line[start] !== '>') return null;
+  if (line[start] !== '>' || /^>\s*[=\d.,]/.test(line.slice(start).replace(/^>\s+(?=\d{1,2}\s?(?:p|people|person|hands|mm)\b)/i, '> x')))
+    return null;
   const draft: Draft = {};
   const tool: string[] = [];
   const understood: Understood[] = [];
@@ -163,7 +197,7 @@ const afterText = (after: readonly number[] | undefined): string =>
 export const printStep = (entry: StepEntry): string =>
   [
     '>',
-    entry.tool ?? '',
+    entry.tool === undefined ? '' : hasDigit(entry.tool) ? `tool ${quote(entry.tool)}` : entry.tool,
     entry.bit ?? '',
     entry.direction ?? '',
     entry.people === undefined ? '' : `${entry.people}p`,

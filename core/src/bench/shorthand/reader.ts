@@ -1,5 +1,6 @@
 import type { EvidenceMark } from '../../shared';
 import { impliedMark, known as knownBy, type Known, type KnowingEntity } from '../../record';
+import { hasDigit } from './characters';
 import type { Choice, Question, Understood } from './entry';
 import { markBehind } from './how-known';
 import { matchAt } from './matching';
@@ -17,10 +18,23 @@ export interface Match<Draft> {
   readonly known?: Known;
   /** text that stays in the name or remark */
   readonly word?: string;
-  readonly question?: { readonly code: string; readonly message: string; readonly choices: readonly Choice[] };
+  readonly question?: { readonly code: string; readonly message: string; readonly choices: readonly Choice[]; readonly from?: number };
+  /** how unlikely this reading is: a code that fits is 1, a question 4 */
+  readonly cost?: number;
+  /** an unmistakable spelling of it, where the stretch could also be read another way */
+  readonly plain?: string;
+  /** likely only behind a word of the name, or only behind something else */
+  readonly isBehind?: 'word' | 'code';
 }
 
-export type Matcher<Draft> = (line: string, at: number) => Match<Draft> | null;
+/** One reading of the stretch that begins at a place, or several that compete. */
+export type Matcher<Draft> = (line: string, at: number) => Match<Draft> | readonly Match<Draft>[] | null;
+
+/** A stretch of the chosen cover. */
+export interface Stretch<Draft> {
+  readonly start: number;
+  readonly match: Match<Draft>;
+}
 
 export interface Reading<Draft> {
   readonly draft: Partial<Draft>;
@@ -28,11 +42,16 @@ export interface Reading<Draft> {
   readonly words: readonly string[];
   readonly understood: readonly Understood[];
   readonly questions: readonly Question[];
+  readonly stretches: readonly Stretch<Draft>[];
+  /** how unlikely the whole cover is */
+  readonly cost: number;
 }
 
-const GAP = /[\s]+|,(?=\s|$)/y;
+const GAP = /\s+|[,;](?=\s|$)|[.:!]+(?=\s|$)|[)\]]+(?=[\s,;.]|$)/y;
+/** a bracket is passed over where what is in it is a code */
+const OPENING = /[([](?=\S)/y;
 const WORD = /\S+/y;
-const QUOTED = /"((?:[^"]|"")*)"(?=[\s,]|$)/y;
+const QUOTED = /"((?:[^"]|"")*)"(?=[\s,;.)\]]|$)/y;
 
 /** Text that is taken as it stands, whatever it looks like. */
 export const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`;
@@ -40,13 +59,18 @@ export const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`
 export const tidy = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 /** The choice that keeps the stretch as plain words. */
-export const keepAsWords = (text: string): Choice => ({ label: 'keep it as words', replacement: quote(text) });
+export const keepAsWords = (text: string): Choice => ({ label: 'part of the name', replacement: quote(text.replaceAll('"', '″')) });
 
 export const leaveOut: Choice = { label: 'leave it out', replacement: '' };
 
+const COST = { code: 1, question: 4, word: 2, unread: 9, twice: 6, opening: 0.6 } as const;
+/** Covers whose costs are this near to each other are both likely. */
+export const NEAR_TIE = 0.75;
+const BEAM = 12;
+
 const quoted = <Draft>(line: string, at: number): Match<Draft> | null => {
   const match = matchAt(QUOTED, line, at);
-  if (match) return { end: at + match[0].length, word: tidy((match[1] ?? '').replaceAll('""', '"')) };
+  if (match) return { end: at + match[0].length, word: tidy((match[1] ?? '').replaceAll('""', '"')), cost: COST.code };
   if (line[at] !== '"') return null;
   return {
     end: line.length,
@@ -61,55 +85,229 @@ const quoted = <Draft>(line: string, at: number): Match<Draft> | null => {
   };
 };
 
-const plainWord = <Draft>(line: string, at: number): Match<Draft> => {
-  const word = matchAt(WORD, line, at)?.[0] ?? '';
-  return { end: at + word.length, word };
+/** A word that is no code. With a digit in it, it is asked about: it may be a figure that was not understood. */
+const plainWord = <Draft>(line: string, at: number, where: string): Match<Draft> => {
+  const text = (matchAt(WORD, line, at)?.[0] ?? '').replace(/(?<=.);+$/, '');
+  // a bracket that closes here and was opened before is no part of the word
+  const word = /[([]/.test(text) ? text : text.replace(/(?<=.)[)\]].*$/, '');
+  const end = at + word.length;
+  if (!hasDigit(word)) return { end, word, cost: /^[\p{L}\p{M}]/u.test(word) ? COST.word : COST.word + 1 };
+  const bare = word.replace(/[,;.:]+$/, '');
+  return {
+    end: at + bare.length,
+    cost: COST.unread,
+    question: {
+      code: 'not-understood',
+      message: `What is “${bare}”?`,
+      choices: [{ ...keepAsWords(bare), label: `part of the ${where}` }, leaveOut],
+    },
+  };
 };
 
-const twice = <Draft>(match: Match<Draft>, draft: Partial<Draft>): boolean =>
-  match.put !== undefined && Object.keys(match.put).some((key) => Object.hasOwn(draft, key));
+interface Cover<Draft> {
+  readonly cost: number;
+  readonly before: Cover<Draft> | null;
+  readonly stretch: Stretch<Draft> | null;
+  /** the stretch each field was first said in */
+  readonly said: ReadonlyMap<string, Stretch<Draft>>;
+  readonly isTwice: boolean;
+  readonly isAfterWord: boolean;
+}
 
-/** Reads a line from `start` with the first matcher that fits at each place; what fits none is a word. */
+const sameValue = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+const extended = <Draft extends object>(cover: Cover<Draft>, stretch: Stretch<Draft>): Cover<Draft> => {
+  const { match } = stretch;
+  const put = Object.entries(match.put ?? {});
+  const isTwice =
+    !match.question &&
+    put.some(([field, value]) => {
+      const before = cover.said.get(field);
+      return before !== undefined && !sameValue((before.match.put as Record<string, unknown> | undefined)?.[field], value);
+    });
+  const own = match.cost ?? (match.question ? COST.question : COST.code);
+  const late = match.isBehind !== undefined && (match.isBehind === 'word') !== cover.isAfterWord ? 2 : 0;
+  const said =
+    put.length === 0 || match.question ? cover.said : new Map([...put.map(([field]) => [field, stretch] as const), ...cover.said]);
+  return {
+    cost: cover.cost + own + late + (isTwice ? COST.twice : 0),
+    before: cover,
+    stretch,
+    said,
+    isTwice,
+    isAfterWord: match.word !== undefined || (cover.isAfterWord && put.length === 1 && put[0]?.[0] === 'count'),
+  };
+};
+
+const asList = <Draft>(found: ReturnType<Matcher<Draft>>): readonly Match<Draft>[] =>
+  found === null ? [] : Array.isArray(found) ? (found as readonly Match<Draft>[]) : [found as Match<Draft>];
+
+/** Every reading of the stretch that begins at a place. */
+const readingsAt = <Draft>(
+  entity: KnowingEntity,
+  line: string,
+  at: number,
+  matchers: readonly Matcher<Draft>[],
+  where: string,
+): readonly Match<Draft>[] => {
+  const literal = quoted<Draft>(line, at);
+  if (literal) return [literal];
+  const found = matchers.flatMap((matcher) => asList(matcher(line, at))).map((match) => withMark(entity, line, match));
+  return [...found, plainWord<Draft>(line, at, where)];
+};
+
+const path = <Draft>(cover: Cover<Draft>): readonly Cover<Draft>[] => {
+  const all: Cover<Draft>[] = [];
+  for (let at: Cover<Draft> | null = cover; at !== null; at = at.before) if (at.stretch) all.push(at);
+  return all.reverse();
+};
+
+/** What a cover says, to tell covers apart that come to the same. */
+const meaning = <Draft>(cover: Cover<Draft>): string =>
+  JSON.stringify(
+    path(cover).map(({ stretch }) => [stretch?.match.put ?? null, stretch?.match.word ?? '', stretch?.match.question?.code ?? '']),
+  );
+
+/** The question of which of two likely covers is meant: about the stretch in which they differ. */
+const tieQuestion = <Draft>(line: string, covers: readonly Cover<Draft>[]): Question | null => {
+  const paths = covers.map((cover) => path(cover).map(({ stretch }) => stretch!));
+  const same = (a: Stretch<Draft> | undefined, b: Stretch<Draft> | undefined): boolean =>
+    a !== undefined && a.start === b?.start && a.match.end === b.match.end && sameValue(a.match, b.match);
+  const [first = []] = paths;
+  let from = 0;
+  while (paths.every((p) => same(p[from], first[from]))) from += 1;
+  let to = 0;
+  while (to < first.length - from && paths.every((p) => p.length - to > from && same(p[p.length - 1 - to], first[first.length - 1 - to])))
+    to += 1;
+  const inner = paths.map((p) => p.slice(from, p.length - to));
+  if (inner.some((p) => p.length === 0)) return null;
+  const start = Math.min(...inner.map((p) => p[0]?.start ?? line.length));
+  const end = Math.max(...inner.map((p) => p.at(-1)?.match.end ?? 0));
+  const choices = inner.map((p): Choice => ({
+    label: p.map(({ match }) => (match.label === undefined ? (match.word ?? '') : `${match.label} ${match.value ?? ''}`.trim())).join(', '),
+    replacement: p
+      .map(({ start: at, match }) => match.plain ?? (match.word === undefined ? line.slice(at, match.end) : quote(match.word)))
+      .join(' '),
+  }));
+  const stretch = line.slice(start, end);
+  if (choices.some((choice) => choice.replacement === stretch)) return null;
+  const words: Choice = keepAsWords(stretch);
+  return {
+    start,
+    end,
+    code: 'two-readings',
+    message: `What is “${stretch}”?`,
+    choices: [...choices, ...(choices.some((c) => c.replacement === words.replacement) ? [] : [words])],
+  };
+};
+
+const twiceQuestion = <Draft>(line: string, first: Stretch<Draft>, second: Stretch<Draft>): Question => {
+  const [start, end] = [first.start, second.match.end];
+  const [a, b] = [line.slice(first.start, first.match.end), line.slice(second.start, second.match.end)];
+  const between = line.slice(first.match.end, second.start);
+  return {
+    start,
+    end,
+    code: 'said-twice',
+    message: `The ${second.match.label ?? 'same'} is said twice; which one holds?`,
+    choices: [
+      { label: tidy(a), replacement: `${a}${between}`.trimEnd() },
+      { label: tidy(b), replacement: `${between.trimStart()}${b}` },
+      { label: `${tidy(a)}, and “${tidy(b)}” is part of the name`, replacement: `${a}${between}${quote(b)}` },
+    ],
+  };
+};
+
+/**
+ * Reads a line from `start`: of all ways to cover it with stretches, each read by a matcher or as a word, the likeliest.
+ * What is likely in two ways comes back as a question with both, and a word with a digit in it as a question too.
+ */
 export const readLine = <Draft extends object>(
   entity: KnowingEntity,
   line: string,
   start: number,
   matchers: readonly Matcher<Draft>[],
+  where: string,
 ): Reading<Draft> => {
+  const covers = new Map<number, Cover<Draft>[]>([
+    [start, [{ cost: 0, before: null, stretch: null, said: new Map(), isTwice: false, isAfterWord: true }]],
+  ]);
+  const arrive = (at: number, cover: Cover<Draft>): void => {
+    const there = covers.get(at);
+    if (!there) covers.set(at, [cover]);
+    else there.push(cover);
+  };
+  for (let at = start; at < line.length; at++) {
+    const here = covers.get(at);
+    if (!here) continue;
+    const gap = matchAt(GAP, line, at);
+    if (gap) {
+      for (const cover of here) arrive(at + gap[0].length, cover);
+      continue;
+    }
+    const kept = here.sort((a, b) => a.cost - b.cost).slice(0, BEAM);
+    const opening = matchAt(OPENING, line, at);
+    if (opening) for (const cover of kept) arrive(at + 1, { ...cover, cost: cover.cost + COST.opening, isAfterWord: false });
+    for (const match of readingsAt(entity, line, at, matchers, where))
+      for (const cover of kept) arrive(match.end, extended(cover, { start: at, match }));
+  }
+  const ends = (covers.get(line.length) ?? []).sort((a, b) => a.cost - b.cost);
+  const best = ends[0];
+  if (!best) return { draft: {}, known: {}, words: [], understood: [], questions: [], stretches: [], cost: 0 };
+  const told = new Set([meaning(best)]);
+  const rivals = ends.slice(1).filter((cover) => {
+    const says = meaning(cover);
+    if (cover.cost - best.cost >= NEAR_TIE || told.has(says)) return false;
+    told.add(says);
+    return true;
+  });
+  return collected(line, best, rivals);
+};
+
+const collected = <Draft extends object>(line: string, best: Cover<Draft>, rivals: readonly Cover<Draft>[]): Reading<Draft> => {
   const known: Record<string, Known> = {};
   const draft: Partial<Draft> = {};
   const words: string[] = [];
   const understood: Understood[] = [];
   const questions: Question[] = [];
-  let at = start;
-  while (at < line.length) {
-    const gap = matchAt(GAP, line, at);
-    if (gap) {
-      if (gap[0] === ',' && words.length > 0 && lastIsWord(understood, at)) words.push(`${words.pop() ?? ''},`);
-      at += gap[0].length;
+  const all = path(best);
+  for (const { stretch, before, isTwice } of all) {
+    if (!stretch) continue;
+    const { match, start } = stretch;
+    const span = { start, end: match.end };
+    if (match.question) {
+      const { from, ...question } = match.question;
+      questions.push({ ...span, ...(from === undefined ? {} : { start: from }), ...question });
       continue;
     }
-    const match = withMark(entity, line, firstMatch(line, at, matchers));
-    const span = { start: at, end: match.end };
-    if (match.question) questions.push({ ...span, ...match.question });
-    else if (twice(match, draft))
-      questions.push({
-        ...span,
-        code: 'said-twice',
-        message: `The ${match.label ?? 'same'} is said twice; which one holds?`,
-        choices: [{ label: 'the first', replacement: '' }, keepAsWords(line.slice(at, match.end))],
-      });
-    else {
-      Object.assign(draft, match.put);
-      if (match.about !== undefined && match.known) known[match.about] = match.known;
-      if (match.word) words.push(match.word);
-      if (match.label !== undefined)
-        understood.push({ ...span, label: match.label, value: match.value ?? '', evidence: match.evidence ?? null });
-      else if (match.word) understood.push({ ...span, label: '', value: match.word, evidence: null });
+    const again = isTwice ? Object.keys(match.put ?? {}).find((field) => before?.said.has(field)) : undefined;
+    const first = again === undefined ? undefined : before?.said.get(again);
+    if (first) {
+      questions.push(twiceQuestion(line, first, stretch));
+      continue;
     }
-    at = match.end;
+    const isNew = match.put === undefined || Object.keys(match.put).some((field) => !Object.hasOwn(draft, field));
+    for (const [field, value] of Object.entries(match.put ?? {}))
+      if (!Object.hasOwn(draft, field)) Object.assign(draft, { [field]: value });
+    if (match.about !== undefined && match.known) known[match.about] = match.known;
+    if (match.word !== undefined && match.word !== '') {
+      if (/^,(?:\s|$)/.test(line.slice(match.end))) words.push(`${match.word},`);
+      else words.push(match.word);
+      understood.push({ ...span, label: '', value: match.word, evidence: null });
+    }
+    if (match.label !== undefined && isNew)
+      understood.push({ ...span, label: match.label, value: match.value ?? '', evidence: match.evidence ?? null });
   }
-  return { draft, known, words, understood, questions };
+  const tie = questions.length === 0 && rivals.length > 0 ? tieQuestion(line, [best, ...rivals.slice(0, 3)]) : null;
+  return {
+    draft,
+    known: Object.fromEntries(Object.entries(known).sort(([a], [b]) => (a < b ? -1 : 1))),
+    words,
+    understood,
+    questions: tie ? [tie] : questions,
+    stretches: all.flatMap(({ stretch }) => (stretch ? [stretch] : [])),
+    cost: best.cost,
+  };
 };
 
 /** Words that are no codes, shown as one stretch from the first to the last of them: the name, the remark. */
@@ -121,26 +319,24 @@ export const wordsAsOne = (understood: readonly Understood[], label: string, tex
   return [...understood.filter((u) => u.label !== ''), chip].sort((a, b) => a.start - b.start);
 };
 
+/** The words of a line that are no codes, as one text. */
+export const wordsOf = (words: readonly string[]): string =>
+  tidy(words.join(' '))
+    .replace(/[,;]+$/, '')
+    .trim();
+
 /** A match with the mark that stands behind it, if any. */
 export const withMark = <Draft>(entity: KnowingEntity, line: string, match: Match<Draft>): Match<Draft> => {
   if (match.about === undefined || match.question) return match;
   const behind = markBehind(line, match.end);
   const mark = behind?.mark ?? match.known?.mark ?? impliedMark(entity, match.about);
   if (!behind) return { ...match, evidence: mark };
-  return { ...match, end: behind.end, evidence: behind.mark, known: { ...(match.known ?? knownBy(behind.mark)), mark: behind.mark } };
-};
-
-const lastIsWord = (understood: readonly Understood[], at: number): boolean => {
-  const last = understood.at(-1);
-  return last?.label === '' && last.end === at;
-};
-
-const firstMatch = <Draft>(line: string, at: number, matchers: readonly Matcher<Draft>[]): Match<Draft> => {
-  const literal = quoted<Draft>(line, at);
-  if (literal) return literal;
-  for (const matcher of matchers) {
-    const match = matcher(line, at);
-    if (match) return match;
-  }
-  return plainWord(line, at);
+  const plain = match.plain === undefined ? {} : { plain: `${match.plain}${behind.mark === '?' ? ' ?' : ` @${behind.mark}`}` };
+  return {
+    ...match,
+    ...plain,
+    end: behind.end,
+    evidence: behind.mark,
+    known: { ...(match.known ?? knownBy(behind.mark)), mark: behind.mark },
+  };
 };

@@ -1,13 +1,12 @@
-import { LENGTH_UNITS, ESTIMATE_RELATIVE_U, isLengthUnit, readNumber, resolutionU, toSi } from '../../shared';
-import { known, type KnowingEntity, type KnownOf } from '../../record';
-import { CODE_END, lengthM } from './common-matchers';
+import type { KnowingEntity, KnownOf } from '../../record';
+import { CODE_END, figureAt, type Figure } from './common-matchers';
 import type { Question, Understood } from './entry';
 import { COUNT_TEXT, readCount } from './how-known';
 import { matchAt } from './matching';
-import { keepAsWords, leaveOut, readLine, tidy, wordsAsOne, type Match, type Matcher } from './reader';
+import { readLine, tidy, wordsAsOne, wordsOf, type Matcher, type Stretch } from './reader';
+import { LENGTH } from './unit-words';
 
 const COUNT_AT = new RegExp(`^${COUNT_TEXT}`, 'i');
-const NUMBER = String.raw`\d[\d.,]*`;
 export const MOST_NOTE = 400;
 
 export interface SetLine<Draft> {
@@ -17,6 +16,9 @@ export interface SetLine<Draft> {
   readonly known: KnownOf;
   readonly understood: readonly Understood[];
   readonly questions: readonly Question[];
+  readonly stretches: readonly Stretch<Draft>[];
+  /** how unlikely it is that the line is of this kind */
+  readonly cost: number;
 }
 
 export interface SetLead<Draft> {
@@ -45,8 +47,8 @@ export const readSetLine = <Draft extends object>({
   const said = isGiven ? readCount(leading.slice(1, 7)) : null;
   const digits = isGiven ? (COUNT_AT.exec(leading[0])?.[0] ?? '') : '';
   const inside = !isGiven || (said !== null && said.count >= 1 && said.count <= most);
-  const reading = readLine<Draft>(entity, line, start + leading[0].length, matchers);
-  const note = tidy(reading.words.join(' ')).replace(/,+$/, '').trim();
+  const reading = readLine<Draft>(entity, line, start + leading[0].length, matchers, 'remark');
+  const note = wordsOf(reading.words);
   const countSpan = { start, end: start + digits.length };
   const questions: readonly Question[] = [
     ...(inside
@@ -73,6 +75,12 @@ export const readSetLine = <Draft extends object>({
     known: said?.known && inside ? { count: said.known, ...reading.known } : reading.known,
     understood: [...countChip, kindChip, ...wordsAsOne(reading.understood, 'remark', note)],
     questions,
+    stretches: reading.stretches,
+    cost:
+      reading.cost +
+      (isGiven ? 2 : 1) +
+      (/\d\S*?\s?[x×*](?=\s)/i.test(leading[0]) ? 1.5 : 0) +
+      0.5 * (note === '' ? 0 : note.split(' ').length),
   };
 };
 
@@ -91,55 +99,23 @@ interface LengthAsk<Draft> {
 
 /** `1.2 m`, `total 3.4 m`, `id8`, `~1.4 m ±20 mm`: a length with how it is known. */
 export const lengthMatcher = <Draft>({ before, label, inAll, field, mostM, usual, put }: LengthAsk<Draft>): Matcher<Draft> => {
-  const pattern = new RegExp(
-    String.raw`${before}(${inAll === null ? '(?!)' : String.raw`total\s+`})?(~)?(${NUMBER})\s*(mm|cm|m|in|ft)?(?:\s*(?:±|\+-|\+\/-)\s*(${NUMBER})\s*(mm|cm|m|in|ft)?)?${CODE_END}`,
-    'iy',
-  );
+  const figure: Figure = {
+    before: before === '' ? null : new RegExp(before, 'iy'),
+    behind: null,
+    table: LENGTH,
+    usual,
+    label,
+    inAll,
+    field,
+    most: mostM,
+    mostText: `${mostM} m`,
+    spelling: (text) => `${before === '' ? '' : 'id'}${text}`,
+    unitAsked: ['m', 'mm'],
+  };
   return (line, at) => {
-    const match = matchAt(pattern, line, at);
-    if (!match) return null;
-    const [text, total = '', about = '', digits = '', unit = usual ?? '', spreadDigits, spreadUnit] = match;
-    const end = at + text.length;
-    const ask = (code: string, message: string, choices: readonly { label: string; replacement: string }[]): Match<Draft> => ({
-      end,
-      question: { code, message, choices },
-    });
-    const read = readNumber(digits);
-    if (read.kind === 'ambiguous')
-      return ask(
-        'number-two-ways',
-        `Is ${digits} a decimal comma or thousands?`,
-        read.readings.map((r) => ({ label: text.replace(digits, r.text), replacement: text.replace(digits, r.text) })),
-      );
-    if (read.kind === 'none') return ask('number', `“${digits}” is not a number`, [keepAsWords(text)]);
-    const symbol = unit.toLowerCase();
-    if (!isLengthUnit(symbol))
-      return ask(
-        'length-without-unit',
-        `${digits}: m or mm?`,
-        ['m', 'mm'].map((u) => ({ label: `${digits} ${u}`, replacement: `${text.trimEnd()} ${u}` })),
-      );
-    const metres = lengthM(read.number.value, symbol);
-    if (!(metres > 0 && metres <= mostM))
-      return ask('length-limit', `The ${label} must be more than 0 and at most ${mostM} m`, [leaveOut, keepAsWords(text)]);
-    const spread = spreadDigits === undefined ? null : readNumber(spreadDigits);
-    const spreadSymbol = (spreadUnit ?? symbol).toLowerCase();
-    const spreadM = spread?.kind === 'number' && isLengthUnit(spreadSymbol) ? lengthM(spread.number.value, spreadSymbol) : null;
-    if (spread !== null && !(spreadM !== null && spreadM > 0))
-      return ask('u-zero', 'An uncertainty is more than 0', [
-        { label: 'leave it out', replacement: `${total}${about}${digits} ${symbol}` },
-      ]);
-    const stepM = resolutionU(toSi(read.number.step, LENGTH_UNITS[symbol]));
-    const u = spreadM ?? (about ? Math.max(stepM, metres * ESTIMATE_RELATIVE_U) : stepM);
-    const typed = `${total ? 'total ' : ''}${about}${read.number.text} ${symbol}${spreadM === null ? '' : ` ±${spread?.kind === 'number' ? spread.number.text : ''} ${spreadSymbol}`}`;
-    return {
-      end,
-      about: field,
-      known: known(about ? 'I' : 'M', { u, typed }),
-      label: total ? (inAll ?? label) : label,
-      value: `${read.number.text} ${symbol}`,
-      put: put(metres, total !== ''),
-    };
+    const found = figureAt(line, at, figure);
+    if (!found) return null;
+    return found.read ? { ...found.match, put: put(found.read.si, found.read.isTotal) } : found.match;
   };
 };
 

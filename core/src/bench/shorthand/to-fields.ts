@@ -51,6 +51,7 @@ export const pieceFields = (entry: PieceEntry, place: Place, sequence: number): 
   quantity: entry.quantity,
   hand: entry.hand,
   materialId: entry.materialId,
+  materialDetail: entry.materialDetail,
   processId: entry.processId,
   ...massFields(entry.mass),
   lengthM: entry.envelopeM?.[0] ?? null,
@@ -58,6 +59,7 @@ export const pieceFields = (entry: PieceEntry, place: Place, sequence: number): 
   heightM: entry.envelopeM?.[2] ?? null,
   wallThicknessM: entry.wallThicknessM,
   runLengthM: entry.runLengthM,
+  runDiameterM: entry.runDiameterM,
   known: entry.known,
 });
 
@@ -72,6 +74,11 @@ export const fastenerFields = (entry: FastenerEntry, pieceId: string, sequence: 
   drive: entry.drive,
   grade: entry.grade,
   direction: entry.direction,
+  tighteningNm: entry.tighteningNm,
+  breakawayNm: entry.breakawayNm,
+  access: entry.access,
+  tool: entry.tool,
+  removed: entry.removed,
   ...massFields(entry.mass),
   note: entry.note,
   known: entry.known,

@@ -31,6 +31,16 @@ export type LineChange =
   | { readonly ok: true; readonly ops: readonly Op[]; readonly pieceId: string | null }
   | { readonly ok: false; readonly line: number; readonly code: string; readonly message: string };
 
+/** A line that says how its piece came off is two: the piece, then its removal. */
+const apart = (entry: Entry, line: number): readonly { readonly line: number; readonly entry: Entry }[] => {
+  if (entry.kind === 'step' || entry.removal === undefined) return [{ line, entry }];
+  const { removal, ...own } = entry;
+  return [
+    { line, entry: own },
+    { line, entry: removal },
+  ];
+};
+
 type Bench = Pick<StudyRecord, 'pieces' | 'fastenerSets' | 'jointSets' | 'connections' | 'componentSets' | 'boards' | 'fluids' | 'steps'>;
 
 interface Seen {
@@ -110,7 +120,7 @@ export const lineChange = (record: Bench, entries: readonly Entry[], at: LinePla
     working.set(id, { isNew: true, was: step, now: step });
     known.set(id, step);
   };
-  for (const [line, entry] of entries.entries()) {
+  for (const { line, entry } of entries.flatMap(apart)) {
     const fault = (code: string, message: string): LineChange => ({ ok: false, line, code, message });
     if (entry.kind === 'piece') {
       if (at.place === null) return fault('no-subsystem', 'Choose the subsystem first that the piece belongs to');

@@ -154,3 +154,17 @@ describe('removals put right later', () => {
     expect(stepsOf(record.steps, LEFT.id)[1]?.connections).toEqual([]);
   });
 });
+
+describe('a piece and how it came off in one line', () => {
+  it('are a piece and its removal, as on two lines', () => {
+    const [one, two] = [typed(['2x bracket 41 g > trim lever T30 -z 2p']), typed(['2x bracket 41 g', '> trim lever T30 -z 2p'])];
+    const { id: _one, pieces: _a, ...first } = one.steps[0]!;
+    const { id: _two, pieces: _b, version: _v, ...second } = two.steps[0]!;
+    expect(first).toMatchObject({ ...second, workedS: 300 });
+    expect(one.steps[0]).toMatchObject({ tool: 'trim lever', bit: 'T30', direction: '-z', people: 2, pieces: [one.pieces[0]!.id] });
+  });
+  it('without a session is refused whole, with the reason', () => {
+    const change = lineChange(EMPTY, [entry('bracket > T30')], { ...AT, session: null }, newId);
+    expect(change).toMatchObject({ ok: false, line: 0, code: 'no-step' });
+  });
+});

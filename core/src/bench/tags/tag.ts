@@ -1,6 +1,6 @@
 import { checkCharacter } from './check-character';
 
-/** A printed tag taken apart: `A03-017K` is number 17 of the sheet A03, with K to check it. */
+/** A printed tag taken apart: `A03-017Y` is number 17 of the sheet A03, with K to check it. */
 export interface Tag {
   readonly prefix: string;
   readonly number: number;

@@ -75,6 +75,7 @@ interface RefusedLine {
         @if (mayRecord()) {
           <eb-entry-line
             [hint]="hint()"
+            [onto]="selection.piece()?.quantity ?? 1"
             [book]="work.book()"
             [before]="before()"
             (kept)="keep($event)"

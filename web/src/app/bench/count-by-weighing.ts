@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { fixed } from '@each-bolt/core/shared';
+import { chanceText, fixed } from '@each-bolt/core/shared';
 import { countByWeight, readingFault, setLineOf, takeCount, type CountSample, type WeighedLot } from '@each-bolt/core/bench';
 import type { FastenerSet } from '@each-bolt/core/record';
 import { Session as SignedIn } from '../people/session';
@@ -90,7 +90,7 @@ export class CountByWeighing {
   protected readonly text = computed(() => {
     const lot = this.counted();
     if (!lot) return '';
-    const chance = `${fixed(lot.certainty * 100, lot.certainty > 0.999 ? 2 : 0)} %`;
+    const chance = chanceText(lot.certainty);
     return lot.isCertain
       ? `${fixed(lot.count, 0)} pieces: certain to ${chance} (${fixed(lot.ratio, 2)} ± ${fixed(lot.u, 2)})`
       : `About ${fixed(lot.count, 0)} pieces, not certain: ${fixed(lot.low, 0)} to ${fixed(lot.high, 0)} are possible, ${chance} for ${fixed(lot.count, 0)}. Weigh a larger sample, or count smaller lots`;

@@ -57,7 +57,7 @@ describe('the entry line', () => {
   });
   it('asks before it keeps, and Enter goes to the first choice', async () => {
     await type('bracket 41');
-    expect(chips().at(-1)).toMatch(/settle this first 41 of what: g or kg\? 1 41 g 2 41 kg/);
+    expect(chips().at(-1)).toMatch(/settle this first 41 of what: g or kg\? Alt 1 41 g Alt 2 41 kg/);
     document.body.append(element());
     await press({ key: 'Enter' });
     expect(kept).toEqual([]);
@@ -82,7 +82,16 @@ describe('the entry line', () => {
   });
   it('questions a fastener that weighs many times its standard size', async () => {
     await type('4 M6x16 SW10 8.8 24 g');
-    expect(chips().at(-1)).toMatch(/^check By its standard size one weighs about .* Were all 4 weighed together\?/);
+    expect(chips().at(-1)).toBe(
+      'settle this first 24 g for one of these? A standard one weighs about 5.5 g Alt 1 24 g in all Alt 2 24 g, as it stands Alt 3 without a mass',
+    );
+    await press({ code: 'Digit1', key: '1', altKey: true });
+    expect(chips().at(-1)).toBe('mass in all 24 g M');
+  });
+  it('says what a count comes to on a piece that is there twice', async () => {
+    fixture.componentRef.setInput('onto', 2);
+    await type('4 M6x16');
+    expect(chips().at(-1)).toBe('in all 4 each on 2 = 8');
   });
 });
 

@@ -2,6 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild, viewChildren } from '@angular/core';
 import {
   heavierThanSolid,
+  inAllText,
   parseLine,
   settle,
   suggest,
@@ -76,7 +77,7 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
               @for (choice of chip.question.choices; track choice.label; let n = $index) {
                 <button #choice type="button" (click)="choose(chip.question, choice)">
                   @if (n < 9) {
-                    <kbd>{{ n + 1 }}</kbd>
+                    <kbd>Alt {{ n + 1 }}</kbd>
                   }
                   {{ choice.label }}
                 </button>
@@ -91,6 +92,12 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
         }
       } @empty {
         <span class="soft hint">{{ hint() }}</span>
+      }
+      @if (inAll() !== '') {
+        <span class="chip">
+          <small>in all</small>
+          <span class="figure">{{ inAll() }}</span>
+        </span>
       }
       @if (check() !== '') {
         <span class="chip question" role="note">
@@ -234,6 +241,8 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
 })
 export class EntryLine {
   readonly hint = input('');
+  /** how many there are of the piece that sets go onto */
+  readonly onto = input(1);
   /** the words typing help goes by */
   readonly book = input<WordBook>({ words: [] });
   /** lines kept before, the last one last */
@@ -262,6 +271,8 @@ export class EntryLine {
     ];
     return all.sort((a, b) => a.start - b.start);
   });
+  /** what the count of a set comes to on the piece it goes onto */
+  protected readonly inAll = computed(() => inAllText(this.parsed().entry, this.onto()));
   /** something improbable that does not keep the line from being kept */
   protected readonly check = computed(() => {
     const { entry } = this.parsed();
@@ -362,7 +373,7 @@ export class EntryLine {
       this.recall(-1);
       return;
     }
-    const digit = /^Digit([1-9])$/.exec(event.code)?.[1];
+    const digit = /^(?:Digit|Numpad)([1-9])$/.exec(event.code)?.[1];
     const first = this.questions()[0];
     if (event.altKey && digit !== undefined && first) {
       const choice = first.choices[Number(digit) - 1];

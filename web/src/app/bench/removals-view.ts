@@ -80,7 +80,7 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
           </div>
         } @empty {
           <p class="soft">
-            Nothing looks lost: every piece weighed, every pair complete, every connector with its cable, every removal with its tool.
+            Nothing looks lost: every piece with a mass, every pair complete, every connector with its cable, every removal with its tool.
           </p>
         }
       </section>

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import type { Op, Piece } from '@each-bolt/core/record';
-import { readingText, removePiecesOps, shown, totalsAt } from '@each-bolt/core/bench';
+import { massChecks, readingText, removePiecesOps, shown, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
@@ -26,6 +26,7 @@ import { PieceCard, type ShownReading } from './piece-card';
       [study]="open.study()"
       [figures]="figures()"
       [isAssembly]="isAssembly()"
+      [checks]="checks()"
       [cost]="cost()"
       [sets]="open.setsOf(piece.id)"
       [editing]="editing() === piece.id"
@@ -96,10 +97,12 @@ export class PieceCardHost {
     const totals = totalsAt(this.open.rollUp().rolled, this.place());
     return totals ? shown(totals, this.open.study().fastenersIn) : null;
   });
+  /** what does not add up about its mass */
+  protected readonly checks = computed(() => massChecks(this.open.rollUp().rolled, this.place()).map((found) => found.message));
   protected readonly isAssembly = computed(() => (this.open.outline().nodes[this.place()]?.children.length ?? 0) > 0);
   protected readonly cost = computed(() => {
     const piece = this.selection.piece();
-    return piece ? pieceCost(piece, this.open.rollUp().perVehicle[this.place()] ?? 1, basisOf(this.open.study())) : null;
+    return piece ? pieceCost(piece, this.open.rollUp().meanPerVehicle[this.place()] ?? 1, basisOf(this.open.study())) : null;
   });
 
   /** the field whose knowledge is being edited */

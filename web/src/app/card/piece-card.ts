@@ -278,6 +278,8 @@ export class PieceCard {
   readonly study = input.required<Study>();
   readonly figures = input.required<Shown | null>();
   readonly isAssembly = input.required<boolean>();
+  /** what does not add up about its mass, in words */
+  readonly checks = input<readonly string[]>([]);
   readonly cost = input.required<PieceCost | null>();
   readonly sets = input.required<readonly RecordedSet[]>();
   readonly pictures = input<readonly ShownPicture[]>([]);
@@ -307,7 +309,7 @@ export class PieceCard {
   private readonly pieceId = computed(() => this.piece().id);
   /** asked about the piece it was pressed on, never about the next one */
   protected readonly confirming = linkedSignal({ source: this.pieceId, computation: () => false });
-  protected readonly lines = computed(() => pieceLines(this.piece()));
+  protected readonly lines = computed(() => pieceLines(this.piece(), this.checks()));
   protected readonly share = computed(() => `${fixed((this.figures()?.weakestFraction ?? 0) * 100, 0)} %`);
   protected readonly weighed = computed(() => {
     const figures = this.figures();

@@ -54,6 +54,7 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
       { name: 'envelope', label: 'Envelope, mm', as: 'text', half: true, hint: '620x410x35' },
       { name: 'thickness', label: 'Wall thickness, mm', as: 'text', half: true },
       { name: 'runLength', label: 'Run length, with unit', as: 'text', half: true, hint: '640 mm' },
+      { name: 'runDiameter', label: 'Run diameter, mm', as: 'text', half: true, hint: '19' },
       { name: 'location', label: 'Location', as: 'text', half: true },
       { name: 'place', label: 'Centre of mass on the vehicle: x y z, mm', as: 'text', hint: '1450 -420 600' },
     ],

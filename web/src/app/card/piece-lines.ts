@@ -58,7 +58,7 @@ const envelopeText = (piece: Piece): string => {
 };
 
 /** What is recorded of a piece, in the order of the card; what is not known is left out, but for the mass. */
-export const pieceLines = (piece: Piece): readonly CardLine[] => [
+export const pieceLines = (piece: Piece, checks: readonly string[] = []): readonly CardLine[] => [
   ...text(piece, 'function'),
   ...knownLine(piece, 'quantity', 'Quantity', countWithRange(piece), true),
   ...(piece.hand === 'none' ? [] : knownLine(piece, 'hand', 'Hand', HAND_WORD[piece.hand])),
@@ -75,6 +75,7 @@ export const pieceLines = (piece: Piece): readonly CardLine[] => [
     withDetail(processById.get(piece.processId ?? '')?.name ?? piece.processId ?? '', piece.processDetail),
   ),
   ...knownLine(piece, 'massEachKg', 'Mass each', massText(piece), true),
+  ...checks.flatMap((check) => line('Mass check', check)),
   ...knownLine(
     piece,
     'wallThicknessM',
@@ -84,6 +85,13 @@ export const pieceLines = (piece: Piece): readonly CardLine[] => [
   ),
   ...knownLine(piece, 'lengthM', 'Envelope', envelopeText(piece), true),
   ...line('Check', heavierThanSolid(piece)),
+  ...knownLine(
+    piece,
+    'runDiameterM',
+    'Run diameter',
+    piece.runDiameterM === null ? '' : mm(piece.runDiameterM) + typed(piece, 'runDiameterM'),
+    true,
+  ),
   ...knownLine(piece, 'runLengthM', 'Run length', piece.runLengthM === null ? '' : mm(piece.runLengthM) + typed(piece, 'runLengthM'), true),
   ...knownLine(
     piece,

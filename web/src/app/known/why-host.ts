@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { fixed } from '@each-bolt/core/shared';
 import { fieldLabel, isKnowing, knownAs, type KeptChange, type Piece } from '@each-bolt/core/record';
-import { knownText, lastSet, uText, valueText } from '@each-bolt/core/bench';
+import { closureText, knownText, lastSet, uText, valueText } from '@each-bolt/core/bench';
 import { MEASURES, knownChain, restsOn, type ChainPart, type Measure } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
 import { catchError, map, of, startWith, switchMap } from 'rxjs';
@@ -69,6 +69,9 @@ interface Ground {
         <eb-mark [mark]="c.whole.mark" />
         <span class="soft">{{ rests() }}</span>
       </p>
+      @if (c.closure; as closure) {
+        <p class="soft">{{ closureWords(closure) }}</p>
+      }
       @if (c.parts.length > 0) {
         <table>
           <caption class="sr-only">
@@ -322,6 +325,8 @@ export class WhyHost {
   protected name(part: ChainPart): string {
     return this.nameOfKey(part.key);
   }
+
+  protected readonly closureWords = closureText;
 
   protected text(part: ChainPart): string {
     const { value, u, low, high } = part;

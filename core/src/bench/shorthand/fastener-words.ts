@@ -1,0 +1,40 @@
+import type { FastenerKind } from '../../record';
+import { CODE_END } from './quantity';
+
+/** Words for each kind of fastener; plurals with an s are understood too. */
+const WORDS: Readonly<Record<FastenerKind, readonly string[]>> = {
+  bolt: ['bolt', 'capscrew', 'cap screw'],
+  nut: ['nut', 'locknut'],
+  washer: ['washer'],
+  stud: ['stud'],
+  screw: ['screw'],
+  rivet: ['rivet'],
+  clip: ['clip'],
+  'push pin': ['push pin', 'push-pin', 'push-in pin'],
+  'cable tie': ['cable tie', 'cable-tie', 'zip tie', 'tie wrap'],
+};
+const KIND_OF: ReadonlyMap<string, FastenerKind> = new Map(
+  Object.entries(WORDS).flatMap(([kind, words]) =>
+    words.flatMap((word) => [word, `${word}s`].map((w) => [w, kind as FastenerKind] as const)),
+  ),
+);
+const PATTERN = [...KIND_OF.keys()]
+  .sort((a, b) => b.length - a.length)
+  .map((word) => word.replaceAll(' ', String.raw`\s+`))
+  .join('|');
+
+/** A word that names a kind of fastener, where it stands. */
+export const FASTENER_AT = new RegExp(`(?:${PATTERN})${CODE_END}`, 'iy');
+/** The same as a whole text. */
+export const FASTENER_WORD = new RegExp(`^(?:${PATTERN})$`, 'i');
+/** Does the text hold one anywhere? */
+export const HOLDS_FASTENER = new RegExp(String.raw`(?<![\p{L}-])(?:${PATTERN})(?![\p{L}-])`, 'iu');
+
+export const fastenerKind = (word: string): FastenerKind | undefined => KIND_OF.get(word.toLowerCase().replace(/\s+/g, ' '));
+
+/** The kind of fastener a name is one of: its last word before a comma, or none. */
+export const headFastener = (name: string): boolean => new RegExp(`(?:^|\\s)(?:${PATTERN})(?:,.*)?$`, 'i').test(name);
+
+/** Words before a kind that say which bolt or nut it is; they stay in the remark. */
+export const ADJECTIVE =
+  /^(?:flange|flanged|hex|hexagon|socket|cap|button|pan|round|countersunk|lock|locking|self-tapping|self-locking|self-drilling|tapping|weld|captive|shoulder|shouldered|banjo|dome|domed|blind|square|wing|special|black|zinc|plated|stainless|long|short|small|large|big|thin|plain|spring|metal|plastic|steel|security|eye|thread-forming|thread-rolling|fir-tree|stud|wheel|lug|set|grub|machine|wood)$/i;

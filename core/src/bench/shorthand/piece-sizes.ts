@@ -1,0 +1,331 @@
+import {
+  ESTIMATE_RELATIVE_U,
+  LENGTH_UNITS,
+  NUMBER_TEXT,
+  fixed,
+  isLengthUnit,
+  millimetres,
+  readNumber,
+  resolutionU,
+  toSi,
+} from '../../shared';
+import { known } from '../../record';
+import { CODE_END, ask, figureAt, type Figure } from './common-matchers';
+import { matchAt } from './matching';
+import { statedAt } from './quantity';
+import { keepAsWords, leaveOut, quote, type Match, type Matcher } from './reader';
+import { LENGTH } from './unit-words';
+
+/** What a line says of the size of a piece. */
+export interface SizeDraft {
+  readonly envelopeM: readonly [number, number, number];
+  readonly wallThicknessM: number;
+  readonly runLengthM: number;
+  readonly runDiameterM: number;
+}
+
+const BY = String.raw`\s?(?:[x×*]|by)\s?`;
+const ENVELOPE = new RegExp(
+  String.raw`(~|≈|approx\.?\s|ca\.?\s)?\s?(${NUMBER_TEXT})\s?(mm|cm|m|in|ft|")?${BY}(${NUMBER_TEXT})\s?(mm|cm|m|in|ft|")?(?:${BY}(${NUMBER_TEXT}))?\s*(mm|cm|m|in|ft|")?${CODE_END}`,
+  'iy',
+);
+/** what runs rather than fills a box */
+const RUNS = /\b(?:hose|pipe|tube|tubing|cable|harness|line|duct|wire|rope|strap|belt|lead|conduit|seal|weatherstrip)s?\b/i;
+
+const round = (metres: number): number => Math.round(metres * 1e9) / 1e9;
+const decimalsOf = (metres: number): number => String(millimetres(metres)).split('.')[1]?.length ?? 0;
+const boxText = (envelopeM: readonly number[]): string => `${envelopeM.map((l) => fixed(millimetres(l), decimalsOf(l))).join(' × ')} mm`;
+
+const unitSymbol = (word: string | undefined): keyof typeof LENGTH_UNITS => {
+  const symbol = word === '"' ? 'in' : (word ?? 'mm').toLowerCase();
+  return isLengthUnit(symbol) ? symbol : 'mm';
+};
+
+export const envelopeMatcher: Matcher<SizeDraft> = (line, at) => {
+  const match = matchAt(ENVELOPE, line, at);
+  if (!match) return null;
+  const [text, about, first = '', firstUnit, second = '', secondUnit, third, lastUnit] = match;
+  const end = at + text.length;
+  const units = [firstUnit, secondUnit, lastUnit].filter((unit) => unit !== undefined).map(unitSymbol);
+  const symbol = units.at(-1) ?? 'mm';
+  if (new Set(units).size > 1)
+    return ask(end, 'two-units', `${text} names two units; which one is meant?`, [
+      ...[...new Set(units)].map((unit) => ({
+        label: `all in ${unit}`,
+        replacement: `${[first, second, third].filter((d) => d !== undefined).join('x')} ${unit}`,
+      })),
+      keepAsWords(text),
+    ]);
+  if (third === undefined)
+    return ask(end, 'two-dimensions', `${text}: an envelope has three dimensions`, [
+      keepAsWords(text),
+      leaveOut,
+      ...(/^[1-9]\d{0,3}$/.test(second) && units.length === 0
+        ? [{ label: `${second} pieces, and “${first}” is part of the name`, replacement: `${quote(first)} ${second}x` }]
+        : []),
+    ]);
+  const digits = [first, second, third];
+  if (units.length === 0 && digits.some((d) => d.includes('/')))
+    return ask(
+      end,
+      'length-without-unit',
+      `${text}: fractions of an inch?`,
+      ['in', 'mm'].map((unit) => ({ label: `${text} ${unit}`, replacement: `${text} ${unit}` })),
+    );
+  const reads = digits.map((d) => readNumber(d, symbol === 'mm'));
+  const twoWays = digits.find((_, i) => reads[i]?.kind === 'ambiguous');
+  if (twoWays !== undefined) {
+    const read = readNumber(twoWays, true);
+    return ask(
+      end,
+      'number-two-ways',
+      `Is ${twoWays} a decimal or thousands?`,
+      read.kind === 'ambiguous'
+        ? read.readings.map((r) => ({
+            label: text.replace(twoWays, r.text),
+            replacement: text.replace(twoWays, r.step < 1 ? `${r.text}0` : r.text),
+          }))
+        : [],
+    );
+  }
+  const numbers = reads.map((read) => (read.kind === 'number' ? read.number : null));
+  const lengths = numbers.map((n) => (n === null ? Number.NaN : round(toSi(n.value, LENGTH_UNITS[symbol]))));
+  if (!lengths.every((l) => l > 0 && l <= 100))
+    return ask(end, 'length-limit', 'The envelope must be more than 0 and at most 100 m', [keepAsWords(text), leaveOut]);
+  const stepM = Math.max(...numbers.map((n) => toSi(n?.step ?? 0, LENGTH_UNITS[symbol])));
+  const envelopeM = lengths as unknown as readonly [number, number, number];
+  const largest = Math.max(...lengths);
+  const typed = `${about === undefined ? '' : '~'}${numbers.map((n) => n?.text ?? '').join('x')} ${symbol}`;
+  return {
+    end,
+    label: 'envelope',
+    value: boxText(envelopeM),
+    put: { envelopeM },
+    about: 'lengthM',
+    known: known(about === undefined ? 'M' : 'I', {
+      u: about === undefined ? resolutionU(stepM) : Math.max(resolutionU(stepM), largest * ESTIMATE_RELATIVE_U),
+      typed,
+    }),
+    plain: typed,
+    cost: 0.9,
+  };
+};
+
+const DIAMETER = /(?:ø|Ø|⌀|φ|dia\.?\s|diam\.?\s|diameter\s|od\s?)\s*=?\s*/iy;
+const LONG_BEFORE = /\s*(?:[x×*,]|\s)\s*(?:L\s?=?\s?|lg\.?\s|length\s|long\s)?/iy;
+const LONG = /\s*(?:long|lg\.?|length)\b/iy;
+
+/** `ø30x210`, `ø30 210 long`: a round piece in its box; of what runs, its diameter and its length. */
+export const roundMatcher: Matcher<SizeDraft> = (line, at) => {
+  const lead = matchAt(DIAMETER, line, at);
+  if (!lead) return null;
+  const across = statedAt(line, at + lead[0].length, { table: LENGTH, usual: 'mm', decimals: 9 }) ?? bySize(line, at + lead[0].length);
+  if (!across?.value) return null;
+  const gap = matchAt(LONG_BEFORE, line, across.end);
+  const isJoined = gap !== null && /[x×*L]|lg|length|long/i.test(gap[0]);
+  const along = gap ? statedAt(line, across.end + gap[0].length, { table: LENGTH, usual: 'mm', decimals: 9 }) : null;
+  const tail = along ? matchAt(LONG, line, along.end) : null;
+  const runs = RUNS.test(line);
+  const diameter = across.value.si;
+  const lone = (): readonly Match<SizeDraft>[] => {
+    const text = line.slice(at, across.end);
+    return [
+      {
+        end: across.end,
+        cost: runs ? 1 : 2.5,
+        ...(runs
+          ? {
+              label: 'run diameter',
+              value: across.plain,
+              put: { runDiameterM: diameter },
+              about: 'runDiameterM',
+              known: known('M', { u: across.value?.u ?? null, typed: across.plain }),
+              plain: `run ø${across.plain}`,
+            }
+          : {
+              question: {
+                code: 'diameter-of-what',
+                message: `${text}: of what, and how long is it?`,
+                choices: [
+                  { label: `run diameter ${across.plain}`, replacement: `run ø${across.plain}` },
+                  ...[...line.slice(across.end).matchAll(/(?:^|\s)t\s?(\d+(?:\.\d+)?)(?=\s|$)/g)].map(([, t = '']) => ({
+                    label: `a disc, ${across.plain} across and ${t} mm thick`,
+                    replacement: `${t}x${millimetres(diameter)}x${millimetres(diameter)}`,
+                  })),
+                  keepAsWords(text),
+                  leaveOut,
+                ],
+              },
+            }),
+      },
+    ];
+  };
+  if (!along?.value || !(isJoined || tail)) return lone();
+  const end = along.end + (tail?.[0].length ?? 0);
+  const length = along.value.si;
+  if (!(diameter > 0 && diameter <= 100 && length > 0 && length <= 100))
+    return [ask(end, 'length-limit', 'The envelope must be more than 0 and at most 100 m', [keepAsWords(line.slice(at, end)), leaveOut])];
+  const envelopeM = [length, diameter, diameter] as const;
+  const typed = `${envelopeM.map(millimetres).join('x')} mm`;
+  const isAbout = across.isAbout || along.isAbout;
+  const u = Math.max(across.value.u, along.value.u);
+  const box: Match<SizeDraft> = {
+    end,
+    label: 'envelope',
+    value: boxText(envelopeM),
+    put: { envelopeM },
+    about: 'lengthM',
+    known: known(isAbout ? 'I' : 'M', { u, typed: `${isAbout ? '~' : ''}${typed}` }),
+    plain: `${isAbout ? '~' : ''}${typed}`,
+    cost: runs ? 1.3 : 0.9,
+  };
+  if (!runs) return [box];
+  return [
+    {
+      end,
+      label: 'run',
+      value: `${millimetres(length)} mm, ${millimetres(diameter)} mm across`,
+      put: { runLengthM: length, runDiameterM: diameter },
+      plain: `run ${along.plain} run ø${across.plain}`,
+      cost: 0.9,
+    },
+    box,
+  ];
+};
+
+/** A diameter right before an “x”, as in ø30x210. */
+const bySize = (line: string, at: number): ReturnType<typeof statedAt> => {
+  const digits = /^(\d+(?:[.,]\d+)?)\s?(?:mm)?\s?(?=[x×*])/i.exec(line.slice(at));
+  const read = digits ? readNumber((digits[1] ?? '').trim()) : null;
+  if (!digits || read?.kind !== 'number') return null;
+  return {
+    end: at + digits[0].length,
+    isAbout: false,
+    isTotal: false,
+    bound: null,
+    symbol: 'mm',
+    hasUnit: false,
+    mark: null,
+    isSure: false,
+    plain: `${read.number.text} mm`,
+    digits: digits[1] ?? '',
+    value: { si: round(read.number.value / 1000), u: resolutionU(read.number.step / 1000), spread: '', isRange: false },
+    fault: null,
+  };
+};
+
+const WALL: Figure = {
+  before: /(?:thickness|thick|thk\.?|wall|wt|t)(?:\s*[=:]\s*|\s+|(?=[~\d.,½¼¾⅛⅜⅝⅞]))/iy,
+  behind: /\s*(?:thick|thk\.?|wall|wt\.?)(?=[\s,;)]|$)/iy,
+  table: LENGTH,
+  usual: 'mm',
+  label: 'thickness',
+  inAll: null,
+  field: 'wallThicknessM',
+  most: 1,
+  mostText: '1 m',
+  spelling: (text) => `t${text}`,
+  shown: (si) => `${millimetres(si)} mm`,
+};
+/** T30 is a drive, t30 hardly a wall: a whole number from 10 up, or a capital T before a whole number */
+const LIKE_A_DRIVE = /T\d{1,3}(?=[\s,;?)@]|$)|t\d{2,3}(?=[\s,;?)@]|$)/y;
+/** “1.5T”: a thickness as sheet is called, or tonnes */
+const SHEET = /(\d+(?:[.,]\d+)?)(?:\s?T|t)(?=[\s,;)]|$)/y;
+
+export const thicknessMatcher: Matcher<SizeDraft> = (line, at) => {
+  const sheet = matchAt(SHEET, line, at);
+  const sheetRead = sheet ? readNumber(sheet[1] ?? '') : null;
+  if (sheet && sheetRead?.kind === 'number' && sheetRead.number.value > 0 && sheetRead.number.value <= 100) {
+    const { value, step, text } = sheetRead.number;
+    const metres = round(value / 1000);
+    return {
+      end: at + sheet[0].length,
+      label: 'thickness',
+      value: `${millimetres(metres)} mm`,
+      put: { wallThicknessM: metres },
+      about: 'wallThicknessM',
+      known: known('M', { u: resolutionU(step / 1000), typed: `${text} mm` }),
+      plain: `t${text} mm`,
+      cost: 1,
+    };
+  }
+  const found = figureAt(line, at, WALL);
+  if (!found) return null;
+  const { match, read } = found;
+  const drive = matchAt(LIKE_A_DRIVE, line, at)?.[0];
+  if (read && drive !== undefined && match.end === at + drive.length)
+    return ask(
+      at + drive.length,
+      'thickness-or-drive',
+      `Is ${drive} a drive, or ${drive.slice(1)} mm thick?`,
+      [
+        { label: `${drive.slice(1)} mm thick`, replacement: `t${drive.slice(1)} mm` },
+        { label: 'part of the name', replacement: quote(drive) },
+        { label: 'a drive: leave it out here', replacement: '' },
+      ],
+      1.5,
+    );
+  return read ? { ...match, put: { wallThicknessM: read.si } } : match;
+};
+
+const RUN: Figure = {
+  before: /(?:run|length|len\.?|lg\.?|L)(?:\s*[=:]\s*|\s+|(?<=L)(?=[~\d]))/iy,
+  behind: null,
+  table: LENGTH,
+  usual: null,
+  label: 'run length',
+  inAll: null,
+  field: 'runLengthM',
+  most: 1000,
+  mostText: '1000 m',
+  spelling: (text) => `run ${text}`,
+  unitAsked: ['m', 'mm'],
+  shown: (si) => `${millimetres(si)} mm`,
+};
+
+/** `run 1.4 m` */
+export const runMatcher: Matcher<SizeDraft> = (line, at) => {
+  const found = figureAt(line, at, RUN);
+  if (!found) return null;
+  const { match, read } = found;
+  return read ? { ...match, put: { runLengthM: read.si } } : match;
+};
+
+const RUN_DIAMETER: Figure = {
+  before: /run\s+(?:ø|Ø|⌀)\s*|(?:od|outer diameter|outside diameter)\s*=?\s*/iy,
+  behind: null,
+  table: LENGTH,
+  usual: 'mm',
+  label: 'run diameter',
+  inAll: null,
+  field: 'runDiameterM',
+  most: 1,
+  mostText: '1 m',
+  spelling: (text) => `run ø${text}`,
+  shown: (si) => `${millimetres(si)} mm`,
+};
+
+/** `run ø19`, `od 19 mm`: the outer diameter of what runs */
+export const runDiameterMatcher: Matcher<SizeDraft> = (line, at) => {
+  const found = figureAt(line, at, RUN_DIAMETER);
+  if (!found) return null;
+  const { match, read } = found;
+  return read ? { ...match, cost: 0.9, put: { runDiameterM: read.si } } : match;
+};
+
+/** “1.4 m long”: a run, or a box whose other sides are not said. */
+export const longMatcher: Matcher<SizeDraft> = (line, at) => {
+  const stated = statedAt(line, at, { table: LENGTH, usual: 'mm', decimals: 9 });
+  const tail = stated && matchAt(LONG, line, stated.end);
+  if (!stated || !tail || stated.fault) return null;
+  const end = stated.end + tail[0].length;
+  const text = line.slice(at, end);
+  const unit = /[a-z"'′″]/i.test(line.slice(at, stated.end)) ? stated.plain : stated.plain;
+  return ask(
+    end,
+    'length-of-what',
+    `${text}: a run, or one side of a box?`,
+    [{ label: `run length ${unit}`, replacement: `run ${unit}` }, keepAsWords(text), leaveOut],
+    2.2,
+  );
+};

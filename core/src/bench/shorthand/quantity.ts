@@ -1,0 +1,229 @@
+import { ESTIMATE_RELATIVE_U, NUMBER_TEXT, readNumber, resolutionU, toSi, type EvidenceMark, type TypedNumber } from '../../shared';
+import { matchAt } from './matching';
+import type { UnitTable } from './unit-words';
+
+/** What may stand behind a code: white space, a comma or the like, a closing bracket, or the end of the line. */
+export const END = String.raw`(?=[,;.:!]*(?:\s|$)|[)\]])`;
+/** The same where a mark may stand right behind: `dc04?`, `T30@P`. */
+export const CODE_END = String.raw`(?=\s|\?|@[MCSPTRI?]|[,;.:]*(?:\s|$)|[)\]])`;
+
+type Said = 'about' | 'total' | 'each' | 'least' | 'most';
+type Patterns = readonly (readonly [Said, RegExp])[];
+
+/** Words before a quantity that say what it is one of: an estimate, a bound, in all, each. */
+const WORDS_BEFORE: Readonly<Record<Said, string>> = {
+  least: String.raw`>=|≥|>|at least|min(?:imum|\.)?|more than|over|above`,
+  most: String.raw`<=|≤|<|at most|max(?:imum|\.)?|up to|less than|under|below`,
+  about: String.raw`~|≈|approx(?:imately|\.)?|appr\.?|about|around|roughly|circa|ca\.?|c\.|est(?:imated|\.)?|etwa|ungef(?:ähr|\.)|environ|env\.`,
+  total: String.raw`total|tot\.?|in all|in total|all in|all together|altogether|together|sum|gesamt|ges\.|Σ`,
+  each: String.raw`each|ea\.?|je|à|@`,
+};
+/** The same behind it. */
+const WORDS_BEHIND: Readonly<Record<Said, string>> = {
+  least: String.raw`at least|min(?:imum|\.)?|or more|and up`,
+  most: String.raw`at most|max(?:imum|\.)?|or less`,
+  about: String.raw`approx(?:imately|\.)?|appr\.?|roughly|circa|ca\.?|est(?:imated|\.)?|or so`,
+  total: String.raw`total|totals|tot\.?|in all|in total|all in|all together|altogether|together|sum|gesamt|ges\.?`,
+  each: String.raw`each|ea\.?|apiece|a piece|per piece|per pc\.?|\/\s?pcs?\.?|\/\s?ea\.?`,
+};
+const patternsOf = (words: Readonly<Record<Said, string>>, around: (pattern: string) => string): Patterns =>
+  (Object.entries(words) as [Said, string][]).map(([word, pattern]) => [word, new RegExp(around(pattern), 'iy')] as const);
+const BEFORE = patternsOf(WORDS_BEFORE, (pattern) => String.raw`(?:${pattern})(?:\s*(?=[\d.,~≈½¼¾⅓⅔⅛⅜⅝⅞])|\s+|:\s*)`);
+const BEHIND = patternsOf(WORDS_BEHIND, (pattern) => String.raw`\s*\(?(?:${pattern})\)?${CODE_END}`);
+/** “t2.5 approx 5 kg”: an estimate or a limit before the next figure belongs to that one. */
+const BEFORE_NEXT = /\s+[~≈]?\s?[\d.,½¼¾]/y;
+const LOOSE: ReadonlySet<string> = new Set(['about', 'least', 'most']);
+const NUMBER = new RegExp(NUMBER_TEXT, 'iy');
+const RANGE = new RegExp(String.raw`\s?(?:-|\.\.\.?|…|\bto\b)\s?(${NUMBER_TEXT})`, 'iy');
+const SPREAD = new RegExp(String.raw`\s*(?:±|\+\/-|\+-)\s*(${NUMBER_TEXT})`, 'iy');
+const PERCENT = /\s*%/y;
+const MARK = /\s?@([MCSPTRI?])(?=[\s,;.)\]]|$)|\s?(\?)(?=[\s,;.)\]]|$)/iy;
+const SURE = /!(?=[\s,;.)\]]|$)/y;
+/** Units so small that three digits after a point may be thousands. */
+const MAY_GROUP: ReadonlySet<string> = new Set(['g', 'mg', 'mm']);
+/** Pairs written one after the other: 6' 3", 4 lb 6 oz. */
+const SMALLER: Readonly<Record<string, string>> = { ft: 'in', lb: 'oz' };
+
+/** A quantity as it stands in a line. Exactly one of `value` and `fault` says something. */
+export interface Stated {
+  readonly end: number;
+  readonly isAbout: boolean;
+  readonly isTotal: boolean;
+  readonly bound: 'least' | 'most' | null;
+  /** the unit, '' where none was said and none is usual */
+  readonly symbol: string;
+  readonly hasUnit: boolean;
+  readonly mark: EvidenceMark | null;
+  readonly isSure: boolean;
+  /** the number and unit as it is printed, without estimate, spread and mark: "41 g", "5-6 kg" */
+  readonly plain: string;
+  /** the digits as typed */
+  readonly digits: string;
+  readonly value: { readonly si: number; readonly u: number; readonly spread: string; readonly isRange: boolean } | null;
+  readonly fault:
+    | { readonly kind: 'two-ways'; readonly digits: string; readonly readings: readonly TypedNumber[] }
+    | { readonly kind: 'number'; readonly digits: string }
+    | { readonly kind: 'spread' }
+    | { readonly kind: 'range' }
+    | null;
+}
+
+interface Words {
+  readonly at: number;
+  readonly said: ReadonlySet<string>;
+}
+
+const modifiers = (line: string, from: number, patterns: Patterns): Words => {
+  const said = new Set<string>();
+  let at = from;
+  let more = true;
+  while (more) {
+    more = false;
+    for (const [word, pattern] of patterns) {
+      const match = said.has(word) ? null : matchAt(pattern, line, at);
+      if (!match || match[0].trim() === '') continue;
+      if (patterns !== BEFORE && LOOSE.has(word) && matchAt(BEFORE_NEXT, line, at + match[0].length)) continue;
+      said.add(word);
+      at += match[0].length;
+      more = true;
+      break;
+    }
+  }
+  return { at, said };
+};
+
+export interface Asking {
+  readonly table: UnitTable;
+  /** the unit when none is said; null makes a unit necessary for it to be this quantity at all; '' takes a bare number */
+  readonly usual: string | null;
+  /** decimals SI values are rounded to, so that a printed line reads back as the same number */
+  readonly decimals?: number | undefined;
+  /** it cannot be said in all: “total” behind it belongs to what follows */
+  readonly isEachOnly?: boolean;
+}
+
+const rounded = (si: number, decimals: number | undefined): number =>
+  decimals === undefined ? si : Math.round(si * 10 ** decimals) / 10 ** decimals;
+
+const UNIT_AT = new Map<UnitTable, RegExp>();
+const unitAt = (table: UnitTable): RegExp => {
+  const known = UNIT_AT.get(table) ?? new RegExp(String.raw`\s{0,2}${table.pattern}(?![\p{L}\d]|\/(?!\s?(?:pc|ea)))`, 'iuy');
+  UNIT_AT.set(table, known);
+  return known;
+};
+const STOP = new RegExp(String.raw`(?=\s|$|[?!)\]/]|@|[,;.:]+(?:\s|$)|±|\+-|\+\/)`, 'y');
+
+/**
+ * Reads a quantity where it stands: what is said before it (estimate, bound, in all, each), a number or a range, its unit,
+ * its spread, what is said behind it, and how it is known. Null where there is no such quantity.
+ */
+export const statedAt = (line: string, start: number, { table, usual, decimals, isEachOnly = false }: Asking): Stated | null => {
+  const before = modifiers(line, start, BEFORE);
+  const digits = matchAt(NUMBER, line, before.at)?.[0];
+  if (digits === undefined || digits.trim() === '') return null;
+  let at = before.at + digits.length;
+  // 5-6 kg, 5 kg - 6 kg
+  const between = matchAt(unitAt(table), line, at);
+  const wideFrom = between && matchAt(RANGE, line, at + between[0].length) ? at + between[0].length : at;
+  const range = matchAt(RANGE, line, wideFrom);
+  const high = range?.[1];
+  if (range) at = wideFrom + range[0].length;
+  // 41±2 g: the unit stands behind the spread
+  const early = range ? null : matchAt(SPREAD, line, at);
+  const late = early ? matchAt(unitAt(table), line, at + early[0].length) : null;
+  const unit = late ?? matchAt(unitAt(table), line, at);
+  if (unit && !late) at += unit[0].length;
+  const symbol = unit ? table.symbolOf(unit[1] ?? '') : (usual ?? undefined);
+  if (symbol === undefined) return null;
+  if (range && !unit && usual === null) return null;
+  const pair = SMALLER[symbol];
+  const second = pair && !range ? matchAt(NUMBER, line, at + (/^\s*/.exec(line.slice(at))?.[0].length ?? 0)) : null;
+  const secondAt = second ? second.index + second[0].length : 0;
+  const secondUnit = second ? matchAt(unitAt(table), line, secondAt) : null;
+  const isPair = secondUnit !== null && table.symbolOf(secondUnit[1] ?? '') === pair;
+  if (isPair) at = secondAt + secondUnit[0].length;
+  if (!matchAt(STOP, line, at)) return null;
+
+  const spreadAt = late ? early : matchAt(SPREAD, line, at);
+  let spreadSymbol = symbol;
+  let isPercent = false;
+  if (spreadAt) {
+    at += spreadAt[0].length;
+    const percent = matchAt(PERCENT, line, at);
+    const own = percent ?? matchAt(unitAt(table), line, at);
+    isPercent = percent !== null;
+    if (own) at += own[0].length;
+    if (own && !percent) spreadSymbol = table.symbolOf(own[1] ?? '') ?? symbol;
+  }
+  const sureFirst = matchAt(SURE, line, at);
+  if (sureFirst) at += 1;
+  let behind = modifiers(line, at, isEachOnly ? BEHIND.filter(([word]) => word !== 'total') : BEHIND);
+  // `kg min` may begin the next stretch as well; what stands behind only counts where nothing of the kind stood before
+  if ([...behind.said].some((word) => before.said.has(word))) behind = { at, said: new Set() };
+  at = behind.at;
+  const mark = matchAt(MARK, line, at);
+  if (mark) at += mark[0].length;
+  const said = new Set([...before.said, ...behind.said]);
+
+  const base = {
+    end: at,
+    isAbout: said.has('about'),
+    isTotal: said.has('total'),
+    bound: said.has('least') ? ('least' as const) : said.has('most') ? ('most' as const) : null,
+    symbol,
+    hasUnit: unit !== null,
+    mark: mark ? ((mark[1]?.toUpperCase() ?? '?') as EvidenceMark) : null,
+    isSure: sureFirst !== null,
+    digits,
+  };
+  const of = table.units[symbol];
+  const mayGroup = MAY_GROUP.has(symbol);
+  const texts = [digits, ...(high === undefined ? [] : [high]), ...(isPair && second ? [second[0]] : [])];
+  const reads = texts.map((text) => readNumber(text, mayGroup && !isPair && !base.isSure));
+  const twoWays = reads.findIndex((read) => read.kind === 'ambiguous');
+  const faulty = (fault: Stated['fault']): Stated => ({ ...base, plain: `${texts.join('-')} ${symbol}`.trim(), value: null, fault });
+  const ambiguous = reads[twoWays];
+  if (ambiguous?.kind === 'ambiguous') return faulty({ kind: 'two-ways', digits: texts[twoWays] ?? '', readings: ambiguous.readings });
+  const numbers = reads.map((read) => (read.kind === 'number' ? read.number : null));
+  const [low, top] = numbers;
+  if (!low || numbers.includes(null)) return faulty({ kind: 'number', digits: texts[numbers.indexOf(null)] ?? digits });
+  if (!of) return { ...base, plain: low.text, value: { si: low.value, u: resolutionU(low.step), spread: '', isRange: false }, fault: null };
+
+  const si = (n: TypedNumber, unitOf = of): number => rounded(toSi(n.value, unitOf), decimals);
+  if (high !== undefined && top && !(top.value > low.value)) return faulty({ kind: 'range' });
+  const smallerUnit = table.units[pair ?? ''];
+  const middle =
+    high !== undefined && top
+      ? (si(low) + si(top)) / 2
+      : isPair && top && smallerUnit
+        ? rounded(toSi(low.value, of) + toSi(top.value, smallerUnit), decimals)
+        : si(low);
+  const step = isPair && top && smallerUnit ? toSi(top.step, smallerUnit) : toSi(low.step, of);
+  // a range is taken to be evenly spread between its ends
+  const own = high !== undefined && top ? (si(top) - si(low)) / Math.sqrt(12) : resolutionU(step);
+  const spread = spreadAt ? readNumber(spreadAt[1] ?? '') : null;
+  const spreadOf = table.units[spreadSymbol] ?? of;
+  const spreadSi =
+    spread === null
+      ? null
+      : spread.kind !== 'number'
+        ? Number.NaN
+        : isPercent
+          ? (middle * spread.number.value) / 100
+          : toSi(spread.number.value, spreadOf);
+  if (spreadSi !== null && !(spreadSi > 0)) return faulty({ kind: 'spread' });
+  const u = spreadSi ?? (base.isAbout ? Math.max(own, middle * ESTIMATE_RELATIVE_U) : own);
+  const name = of.symbol;
+  const plain =
+    isPair && top
+      ? `${low.text} ${name} ${top.text} ${smallerUnit?.symbol ?? ''}`
+      : `${low.text}${top && high !== undefined ? `-${top.text}` : ''} ${name}`;
+  const spreadText = spread?.kind === 'number' ? ` ±${spread.number.text} ${isPercent ? '%' : spreadOf.symbol}` : '';
+  return { ...base, plain, value: { si: middle, u, spread: spreadText, isRange: high !== undefined }, fault: null };
+};
+
+/** Replaces the digits that can be read two ways, to write the stretch with one reading. */
+export const withDigits = (stretch: string, digits: string, text: string): string => {
+  const at = stretch.indexOf(digits);
+  return at < 0 ? stretch : `${stretch.slice(0, at)}${text}${stretch.slice(at + digits.length)}`;
+};
