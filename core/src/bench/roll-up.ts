@@ -449,11 +449,13 @@ export const totalsOf = (rolled: RollUp, key: string): Totals | null => {
 export const closureAt = (rolled: RollUp, place: number): MassClosure | null => {
   const own = ownAt(rolled, place);
   const children = rolled.outline.nodes[place]?.children ?? [];
-  if (!own || own.massKg === null || children.length === 0) return null;
+  if (!own || children.length === 0) return null;
+  const { massKg } = own;
+  if (massKg === null) return null;
   const slot = new Float64Array(STRIDE);
   for (let i = children.length - 1; i >= 0; i--) {
     const [t, at] = numbersAt(rolled, children[i]!);
     addChild(slot, 0, t, at);
   }
-  return massClosure({ massKg: own.massKg, massVar: own.massVar }, summed(slot, 0));
+  return massClosure({ massKg, massVar: own.massVar }, summed(slot, 0));
 };

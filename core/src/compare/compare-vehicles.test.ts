@@ -176,7 +176,7 @@ describe('what a comparison must not say', () => {
   });
   it('that two sides with nothing recorded have the same', () => {
     expect(
-      sentencesOf('plate dc04 stamp 2 kg', 'plate dc04 stamp 1 kg').filter((s) => /joint|fastener/.test(s) && !/piece/.test(s)),
+      sentencesOf('plate dc04 stamp 2 kg', 'plate dc04 stamp 1 kg').filter((s) => /joint|fastener/.test(s) && !s.includes('piece')),
     ).toEqual([]);
   });
   it('that one is dearer where 1 of 21 pieces is costed against 2 of 16', () => {
@@ -190,7 +190,7 @@ describe('what a comparison must not say', () => {
   });
   it('anything of costs without a word on what is left out, where a few pieces are', () => {
     const most = Array.from({ length: 9 }, (_, i) => `plate ${'abcdefghi'[i]} dc04 stamp 1 kg`).join('\n');
-    const cost = sentencesOf(`${most}\nclock 1 kg`, `${most}\narm dc04 stamp 1 kg\nclock 1 kg`).find((s) => /costly/.test(s));
+    const cost = sentencesOf(`${most}\nclock 1 kg`, `${most}\narm dc04 stamp 1 kg\nclock 1 kg`).find((s) => s.includes('costly'));
     expect(cost).toMatch(/Costed are 9 of 10 pieces and 90 % of the mass on .*, 10 of 11 pieces and 91 % of the mass on .*\.$/);
   });
   it('in its CSV that pieces with fasteners are pieces', () => {

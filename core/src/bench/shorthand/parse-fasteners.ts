@@ -1,9 +1,8 @@
-import { known } from '../../record';
 import { standardFastenerMass } from '../fasteners/fastener-mass';
 import { massEach } from './common-matchers';
 import { isCountedAsPieces } from './counts';
 import type { FastenerEntry, ParsedLine, Question, Understood } from './entry';
-import { ADJECTIVE, fastenerKind } from './fastener-words';
+import { ADJECTIVE } from './fastener-words';
 import { fastenerMatchers, type FastenerDraft } from './fastener-matchers';
 import { isPlaceWord } from './matching';
 import type { Candidate } from './parse-piece';

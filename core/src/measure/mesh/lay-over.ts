@@ -54,7 +54,7 @@ const fitted = (points: readonly Place[], nearest: NearestOn, start: RigidMove, 
     move = bestFit(
       kept.map((k) => k.p),
       kept.map((k) => k.onto),
-      false,
+      { isMirrored: false, isFlat: false },
     );
   }
   return best;

@@ -12,12 +12,21 @@ export interface RigidMove {
 export const moved = ({ rows, shift }: RigidMove, p: Place): Place =>
   rows.map((row, i) => row[0] * p[0] + row[1] * p[1] + row[2] * p[2] + shift[i]!) as unknown as Place;
 
+/** How a pattern may be moved. */
+export interface Freedom {
+  /** mirrored, as the part of the other side; else straight */
+  readonly isMirrored: boolean;
+  /** turned about z only: patterns in one plane, seen from one side, are not turned over */
+  readonly isFlat: boolean;
+}
+
 /**
- * The rigid move of points onto others, pair by pair, with least squares of the distances.
+ * The rigid move of points onto others, pair by pair, with least squares of the distances: of all moves of the freedom
+ * given, the one with the least weighted sum.
  *
  *   H = Σ wᵢ (aᵢ − ā)(bᵢ − b̄)ᵀ = U S Vᵀ     R = V diag(1, 1, ±1) Uᵀ     t = b̄ − R ā
+ *   flat: θ = atan2(Σ w (aₓ b_y − a_y bₓ), Σ w (aₓ bₓ + a_y b_y)), with aₓ → −aₓ when mirrored
  *
- * @param mayMirror whether a mirrored fit is allowed; the better of the two is taken
  * @param weights of the pairs, above 0 in sum; all the same unless given
  * @throws RangeError when the points are not as many on both sides, or none
  * @source W. Kabsch (1976); K. Arun, T. Huang, S. Blostein (1987)
@@ -25,11 +34,43 @@ export const moved = ({ rows, shift }: RigidMove, p: Place): Place =>
 export const bestFit = (
   from: readonly Place[],
   onto: readonly Place[],
-  mayMirror: boolean,
+  { isMirrored, isFlat }: Freedom,
   weights: readonly number[] = from.map(() => 1),
 ): RigidMove => {
   if (from.length !== onto.length || from.length === 0) throw new RangeError('a fit needs as many points on both sides, one at least');
   const [a, b] = [middleOf(from, weights), middleOf(onto, weights)];
+  const rows = isFlat ? turnedInPlane(from, onto, weights, a, b, isMirrored) : turnedInSpace(from, onto, weights, a, b, isMirrored);
+  const shift = b.map((x, i) => x - (rows[i]![0] * a[0] + rows[i]![1] * a[1] + rows[i]![2] * a[2])) as unknown as Place;
+  return { rows, shift, isMirrored };
+};
+
+type Turn = (
+  from: readonly Place[],
+  onto: readonly Place[],
+  weights: readonly number[],
+  a: Place,
+  b: Place,
+  isMirrored: boolean,
+) => RigidMove['rows'];
+
+const turnedInPlane: Turn = (from, onto, weights, a, b, isMirrored) => {
+  const side = isMirrored ? -1 : 1;
+  let [cross, dot] = [0, 0];
+  for (const [i, p] of from.entries()) {
+    const [ax, ay, bx, by] = [side * (p[0] - a[0]), p[1] - a[1], onto[i]![0] - b[0], onto[i]![1] - b[1]];
+    cross += weights[i]! * (ax * by - ay * bx);
+    dot += weights[i]! * (ax * bx + ay * by);
+  }
+  const length = Math.hypot(cross, dot);
+  const [c, s] = length > 0 ? [dot / length, cross / length] : [1, 0];
+  return [
+    [side * c, -s, 0],
+    [side * s, c, 0],
+    [0, 0, 1],
+  ];
+};
+
+const turnedInSpace: Turn = (from, onto, weights, a, b, isMirrored) => {
   const h = Matrix.zeros(3, 3);
   for (const [i, p] of from.entries())
     for (let r = 0; r < 3; r++)
@@ -38,13 +79,8 @@ export const bestFit = (
   const [u, v] = [svd.leftSingularVectors, svd.rightSingularVectors];
   const straight = v.mmul(u.transpose());
   const isTurned = determinant(straight) > 0;
-  // points in one plane fit mirrored exactly as well as straight; straight is then what is meant
-  const isFlat = svd.diagonal[2]! <= 1e-12 * (svd.diagonal[0] ?? 0);
-  const isMirrored = mayMirror && !isTurned && !isFlat;
-  const flip = !isTurned && !isMirrored ? v.mmul(Matrix.diag([1, 1, -1])).mmul(u.transpose()) : straight;
-  const rows = flip.to2DArray() as unknown as RigidMove['rows'];
-  const shift = b.map((x, i) => x - (rows[i]![0] * a[0] + rows[i]![1] * a[1] + rows[i]![2] * a[2])) as unknown as Place;
-  return { rows, shift, isMirrored };
+  const flip = isTurned === isMirrored ? v.mmul(Matrix.diag([1, 1, -1])).mmul(u.transpose()) : straight;
+  return flip.to2DArray() as unknown as RigidMove['rows'];
 };
 
 const middleOf = (points: readonly Place[], weights: readonly number[]): Place => {

@@ -1,6 +1,7 @@
 import { munkres } from 'munkres';
-import { bestFit, moved, type Place, type RigidMove } from './best-fit';
-import { moveWithin, type Fit } from './move-within';
+import { bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
+import { boltSearch } from './bolt-search';
+import { moveWithin } from './move-within';
 
 export interface PointFit {
   /** place of the point in the first pattern */
@@ -28,40 +29,47 @@ export const MOST_POINTS = 40;
 const CANDIDATES = 40;
 
 /**
- * Best rigid fit of one pattern of holes onto another, whose points are not paired beforehand.
+ * Does one pattern of holes bolt onto another, whose points are not paired beforehand, and how far off is each?
  *
- * Every pair of points of the second pattern as far apart as the two farthest of the first gives a move to try, turned about
- * that line by a third point; the best are paired point by point for the least sum of distances, fitted, and paired again
- * until the pairs stay. Fewer points than the other pattern has are allowed: the rest stays without a partner.
+ * Whether some move brings every point within the clearance is decided exactly (see `boltSearch`). Where none does, the
+ * points are paired for the least sum of distances and as many as can be are brought together. Fewer points than the other
+ * pattern has are allowed: the rest stays without a partner. Patterns in one plane (heights within a tenth of the
+ * clearance) are turned in it, not over.
  *
  * @param clearanceM how far a point may lie off its partner and still take its bolt
- * @param mayMirror whether the pattern may be mirrored, as the part of the other side
- * @returns null when no two points of one pattern are as far apart as any two of the other
+ * @param mayMirror whether the pattern may be mirrored, as the part of the other side; straight is taken where it fits
  * @throws RangeError with fewer than two points, or more than 40
  */
 export const matchPatterns = (first: readonly Place[], second: readonly Place[], clearanceM: number, mayMirror: boolean): PatternFit => {
-  const [from, onto] = [first, second];
-  const isFlat = [...from, ...onto].every((p) => p[2] === 0);
-  const fit: Fit = (a, b, weights = a.map(() => 1)) =>
-    isFlat ? bestFit(standing(a), standing(b), mayMirror, [...weights, ...weights]) : bestFit(a, b, mayMirror, weights);
-  if (from.length < 2 || onto.length < 2) throw new RangeError('a pattern needs two points at least');
-  if (from.length > MOST_POINTS || onto.length > MOST_POINTS) throw new RangeError(`at most ${MOST_POINTS} points are fitted`);
-  const fits = startsOf(from, onto, fit).map((start) => settled(from, onto, start, clearanceM, fit));
+  if (first.length < 2 || second.length < 2) throw new RangeError('a pattern needs two points at least');
+  if (first.length > MOST_POINTS || second.length > MOST_POINTS) throw new RangeError(`at most ${MOST_POINTS} points are fitted`);
+  const isFlat = [first, second].every((points) => heightOf(points) <= clearanceM * FLAT);
+  const sides: readonly Freedom[] = [{ isMirrored: false, isFlat }, ...(mayMirror ? [{ isMirrored: true, isFlat }] : [])];
+  // straight is what is meant where it fits
+  for (const freedom of sides) {
+    const bolted = boltSearch(first, second, clearanceM, freedom);
+    if (bolted) return judged(first, second, bolted.pairs, bolted.move, clearanceM);
+  }
+  const [straight, mirrored] = sides.map((freedom) => nearestFit(first, second, clearanceM, freedom));
+  return mirrored && straight && within(mirrored) > within(straight) ? mirrored : straight!;
+};
+
+/** Points whose heights differ by less than this share of the clearance lie in one plane: noise of a measurement is no turn. */
+const FLAT = 0.1;
+const heightOf = (points: readonly Place[]): number => Math.max(...points.map((p) => p[2])) - Math.min(...points.map((p) => p[2]));
+const within = (fit: PatternFit): number => fit.points.filter((p) => p.isWithin).length;
+
+/** Where the patterns do not bolt: the fit that brings most points together, so that what is out of place is named alone. */
+const nearestFit = (from: readonly Place[], onto: readonly Place[], clearanceM: number, freedom: Freedom): PatternFit => {
+  const fits = startsOf(from, onto, freedom).map((start) => settled(from, onto, start, clearanceM, freedom));
   const best = fits.reduce((a, b) => (better(b, a) ? b : a));
-  if (best.points.every((p) => p.isWithin)) return best;
   const pairs = best.points.map((p): readonly [number, number] => [p.from, p.onto]);
   const move = moveWithin(
     pairs.map(([a, b]) => ({ from: from[a]!, onto: onto[b]! })),
     clearanceM,
-    fit,
+    freedom,
   );
   return move === null ? best : judged(from, onto, pairs, move, clearanceM);
-};
-
-/** Points in one plane, each with one above it: turning the plane over is then a mirroring, as it is for a part that is seen from one side. */
-const standing = (points: readonly Place[]): readonly Place[] => {
-  const size = Math.max(...points.map((p) => apart(p, points[0]!)), 1e-6);
-  return [...points, ...points.map(([x, y, z]): Place => [x, y, z + size])];
 };
 
 const better = (a: PatternFit, b: PatternFit): boolean =>
@@ -70,7 +78,7 @@ const better = (a: PatternFit, b: PatternFit): boolean =>
 const apart = (a: Place, b: Place): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** Moves that lay three points of the first onto three of the second, those that fit best first. */
-const startsOf = (from: readonly Place[], onto: readonly Place[], fit: Fit): readonly RigidMove[] => {
+const startsOf = (from: readonly Place[], onto: readonly Place[], freedom: Freedom): readonly RigidMove[] => {
   const [i, j] = farthestPair(from);
   const k = from.length < 3 ? -1 : offLine(from, i, j);
   const wanted = k < 0 ? [i, j] : [i, j, k];
@@ -97,9 +105,10 @@ const startsOf = (from: readonly Place[], onto: readonly Place[], fit: Fit): rea
     .sort((a, b) => a.misfit - b.misfit)
     .slice(0, CANDIDATES)
     .map(({ places }) =>
-      fit(
+      bestFit(
         corners,
         places.map((b) => onto[b]!),
+        freedom,
       ),
     );
 };
@@ -124,13 +133,14 @@ const offLine = (points: readonly Place[], i: number, j: number): number => {
 
 const ROUNDS = 8;
 
-const settled = (from: readonly Place[], onto: readonly Place[], start: RigidMove, clearanceM: number, fit: Fit): PatternFit => {
+const settled = (from: readonly Place[], onto: readonly Place[], start: RigidMove, clearanceM: number, freedom: Freedom): PatternFit => {
   let move = start;
   let pairs = paired(from, onto, move);
   for (let round = 0; round < ROUNDS; round++) {
-    move = fit(
+    move = bestFit(
       pairs.map(([a]) => from[a]!),
       pairs.map(([, b]) => onto[b]!),
+      freedom,
     );
     const next = paired(from, onto, move);
     if (next.every(([a, b], i) => pairs[i]![0] === a && pairs[i]![1] === b)) break;
@@ -148,7 +158,7 @@ const judged = (
 ): PatternFit => {
   const points = pairs.map(([a, b]): PointFit => {
     const residualM = apart(moved(move, from[a]!), onto[b]!);
-    return { from: a, onto: b, residualM, isWithin: residualM <= clearanceM };
+    return { from: a, onto: b, residualM, isWithin: residualM <= clearanceM * (1 + 1e-9) + 1e-12 };
   });
   const used = new Set(points.map((p) => p.onto));
   return {
