@@ -9,6 +9,7 @@ const CORE = {
   '^@each-bolt/core/(.*)$': join(root, 'core/src/$1/index.ts'),
   // the builds of them that Jest can read
   '^three$': join(root, 'node_modules/three/build/three.core.js'),
+  '^delaunator$': join(root, 'node_modules/delaunator/delaunator.js'),
   '^nanoid$': join(root, 'node_modules/nanoid/index.cjs'),
   '^d3-random$': join(root, 'node_modules/d3-random/dist/d3-random.js'),
 };
@@ -57,7 +58,7 @@ export default {
         processWithEsbuild: ['**/node_modules/{echarts,zrender,three}/**/*.js'],
       }),
       testMatch: ['**/*.test.ts'],
-      moduleNameMapper: { ...CORE, '/make-(mesh-)?worker$': join(root, 'web/testing/make-worker.ts') },
+      moduleNameMapper: { ...CORE, '/make-(mesh-|section-)?worker$': join(root, 'web/testing/make-worker.ts') },
       transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender|three)/))'],
       setupFilesAfterEnv: [join(root, 'web/testing/setup.ts')],
     },

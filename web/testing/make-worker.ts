@@ -5,3 +5,4 @@ const none = (): Worker => {
 /** Test runners have no workers. */
 export const makeScheduleWorker = none;
 export const makeMeshWorker = none;
+export const makeSectionWorker = none;

@@ -173,7 +173,9 @@ describe('the verdict, held against an exact one', () => {
         (holes, angle, off, isMirrored) => {
           const from = holes.map(([x, y]): Place => [x / 1000, y / 1000, 0]);
           const turn = turnedBy((angle * 0.18) / Math.PI, [0.3, -0.2]);
-          const onto = holes.map(([x, y, dx, dy]) => turn([((isMirrored ? -x : x) + (dx * off) / 1e6) / 1000, (y + (dy * off) / 1e6) / 1000, 0])).reverse();
+          const onto = holes
+            .map(([x, y, dx, dy]) => turn([((isMirrored ? -x : x) + (dx * off) / 1e6) / 1000, (y + (dy * off) / 1e6) / 1000, 0]))
+            .reverse();
           const truth = Math.min(exactly(from, onto, false), isMirrored ? exactly(from, onto, true) : Number.POSITIVE_INFINITY);
           const fit = matchPatterns(from, onto, clearanceM, isMirrored);
           if (Math.abs(truth / clearanceM - 1) < 0.3) close += 1;

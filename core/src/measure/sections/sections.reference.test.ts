@@ -1,6 +1,7 @@
 import { materialById } from '../../shared';
 import { loopFigures, type Loop } from './loop-figures';
 import { sectionFigures } from './section-figures';
+import { outlineFault } from './outline-faults';
 import { dimensionFault, sectionOf, type Dimensions, type SectionShape } from './shapes';
 import { rectangleTorsion } from './torsion';
 
@@ -8,6 +9,9 @@ const STEEL = materialById.get('dc04')!;
 const of = (shape: SectionShape, mm: Readonly<Record<string, number>>) =>
   sectionFigures(sectionOf(shape, Object.fromEntries(Object.entries(mm).map(([k, v]) => [k, v / 1000]))), STEEL);
 const within = (value: number, wanted: number, share = 0.005): void => expect(Math.abs(value / wanted - 1)).toBeLessThanOrEqual(share);
+
+const rectangle = (left: number, bottom: number, width: number, height: number): Loop =>
+  ([[left, bottom], [left + width, bottom], [left + width, bottom + height], [left, bottom + height]] as const).map(([x, y]) => [x / 1000, y / 1000] as const); // prettier-ignore
 
 // Printed tables of EN 10210-2 (hot finished: outer radius 1.5 T, inner T) and EN 10219-2 (cold formed, T ≤ 6: 2 T and T),
 // from memory, each agreeing with the annex formulas to 0.3 %; kg/m, cm², cm⁴, cm³.
@@ -26,7 +30,9 @@ describe('hollow sections of the printed tables', () => {
     within(found.iyM4 * 1e8, table.i);
     within(found.wxM3 * 1e6, table.w);
     if (table.z !== null) within(found.zxM3 * 1e6, table.z);
-    within(found.jM4 * 1e8, table.j);
+    // the tables' formula takes the wall for thin: right for the table, up to 3 % below the truth
+    within(found.jFormula!.jM4 * 1e8, table.j);
+    within(found.jM4 * 1e8, table.j, 0.03);
   });
   it.each([
     ['48.3 × 3.2', 48.3, 3.2, { kg: 3.56, a: 4.53, i: 11.6, w: 4.8, j: 23.2 }],
@@ -54,17 +60,15 @@ describe('sections worked out by formula', () => {
     expect(found.ixM4 * 1e12).toBeCloseTo(1_625_685.33, 1);
     // thin walls alone by Bredt give 1 521 125.05; the tables add t³h/3
     const bredt = 1_521_125.05;
-    expect(found.jM4 * 1e12 - (4 ** 3 * 2 * (56 + 96)) / 3).toBeCloseTo(bredt, 1);
+    expect(found.jFormula!.jM4 * 1e12 - (4 ** 3 * 2 * (56 + 96)) / 3).toBeCloseTo(bredt, 1);
   });
   it('a sharp channel 100 × 50 × 5', () => {
     const found = of('channel', { width: 50, height: 100, thickness: 5 });
     expect(found.areaM2 * 1e6).toBeCloseTo(950, 6);
     expect(found.ixM4 * 1e12).toBeCloseTo(1_432_916.67, 1);
-    expect(found.jM4 * 1e12).toBeCloseTo(7_916.67, 1);
+    expect(found.jFormula!.jM4 * 1e12).toBeCloseTo(7_916.67, 1);
   });
   // crown 60 × 2 at y 40 to 42, webs 2 × (2 × 38) at y 2 to 40, flanges 2 × (20 × 2) at y 0 to 2
-  const rectangle = (left: number, bottom: number, width: number, height: number): Loop =>
-    ([[left, bottom], [left + width, bottom], [left + width, bottom + height], [left, bottom + height]] as const).map(([x, y]) => [x / 1000, y / 1000] as const); // prettier-ignore
   const hat = [
     rectangle(-30, 40, 60, 2),
     rectangle(-30, 2, 2, 38),
@@ -108,15 +112,26 @@ describe('an outline of its own', () => {
   const asOutline = (shape: SectionShape, d: Dimensions) =>
     sectionFigures({ loops: sectionOf(shape, d).loops, torsion: { kind: 'outline' } }, STEEL);
   it.each([
-    ['a rectangular tube', 'rectangular tube', { width: 0.06, height: 0.1, thickness: 0.004, outerRadius: 0, innerRadius: 0 }],
-    ['a channel', 'channel', { width: 0.05, height: 0.1, thickness: 0.005 }],
+    ['a round tube', 'round tube', { diameter: 0.04, thickness: 0.008 }],
     ['a compact rectangle', 'rectangle', { width: 0.04, height: 0.05 }],
-  ] as const)('%s twists as the shape does, within 10 %%', (_, shape, d) => {
+    ['a long rectangle', 'rectangle', { width: 0.004, height: 0.04 }],
+  ] as const)('%s twists as the closed form says, within 0.1 %%', (_, shape, d) => {
     const [own, known] = [asOutline(shape, d), sectionFigures(sectionOf(shape, d), STEEL)];
-    within(own.jM4, known.jM4, 0.1);
-    expect(own.jBy).toMatch(/about ± 10 %/);
+    within(own.jM4, known.jM4, 0.001);
+    expect(own.jBy).toMatch(/^finite elements, \d+ triangles, within ± /);
   });
   it('drawn the wrong way round is refused', () => expect(() => loopFigures([[[0, 0], [0, 1], [1, 1]]])).toThrow(/left of the way round/)); // prettier-ignore
+  it('that crosses, touches or folds back onto itself is refused, and it is said where', () => {
+    const bow: Loop = [[0, 0], [0.1, 0.1], [0.1, 0], [0, 0.1]]; // prettier-ignore
+    expect(outlineFault([bow])).toMatch(/crosses or touches itself near 0 0 and 100 0 mm/);
+    const square = rectangle(0, 0, 100, 100);
+    expect(outlineFault([square, [...rectangle(50, 50, 100, 20)].reverse()])).toMatch(/crosses or touches itself/);
+    expect(outlineFault([square, [...rectangle(0, 20, 50, 20)].reverse()])).toMatch(/crosses or touches itself/);
+    expect(outlineFault([[[0, 0], [0.1, 0], [0.05, 0], [0.05, 0.1]]])).toMatch(/folds back onto itself/); // prettier-ignore
+    expect(outlineFault([[[0, 0], [0.1, 0], [0.1, 0], [0, 0.1]]])).toMatch(/lie on one place, at 100 0 mm/); // prettier-ignore
+    expect(outlineFault([square, [...rectangle(20, 20, 50, 20)].reverse()])).toBeNull();
+    expect(() => sectionFigures({ loops: [bow], torsion: { kind: 'outline' } }, STEEL)).toThrow(/crosses or touches/);
+  });
 });
 
 describe('what a section is worth', () => {

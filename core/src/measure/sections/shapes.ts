@@ -189,10 +189,21 @@ export const sectionOf = (shape: SectionShape, dimensions: Dimensions): Section 
       ];
       if (shape === 'hat') return { loops: [hat], torsion: { kind: 'open', walls } };
       const s = d.plateThickness;
-      const plate = box(-(c + f), -s, c + f, 0);
+      // hat and plate as one: outside all round, and the cell inside
+      const outside = outline([
+        [-(c + f), -s],
+        [c + f, -s],
+        [c + f, t],
+        [c, t],
+        [c, h],
+        [-c, h],
+        [-c, t],
+        [-(c + f), t],
+      ]);
+      const cell = hole(box(-(c - t), 0, c - t, h - t));
       const [midWidth, midHeight] = [d.crown - t, h - t / 2 + s / 2];
       return {
-        loops: [hat, plate],
+        loops: [outside, cell],
         torsion: {
           kind: 'cell',
           enclosedM2: midWidth * midHeight,

@@ -1,12 +1,32 @@
-import { ABSENT, threeDigits, type Material } from '@each-bolt/core/shared';
-import { endsOf, sectionFigures, sectionOf, dimensionFault, type SectionFigures, type SectionShape } from '@each-bolt/core/measure';
+import { ABSENT, fixed, threeDigits, type Material } from '@each-bolt/core/shared';
+import {
+  dimensionFault,
+  endsOf,
+  outlineFault,
+  sectionFigures,
+  sectionOf,
+  withoutRepeats,
+  type SectionFigures,
+  type SectionShape,
+} from '@each-bolt/core/measure';
 import type { SectionFields } from '@each-bolt/core/record';
 
+/** A section to be worked out, as it goes to the worker. */
+export interface SectionAsked extends Pick<SectionFields, 'kind' | 'dimensions' | 'loops'> {
+  readonly materialId: string | null;
+}
+/** Its figures, or what is wrong with it. */
+export interface SectionTold {
+  readonly figures: SectionFigures | null;
+  readonly fault: string;
+}
+
+/** What keeps a section from being one, in words; empty when nothing does. */
+export const sectionFault = ({ kind, dimensions, loops }: Pick<SectionFields, 'kind' | 'dimensions' | 'loops'>): string =>
+  (kind === 'outline' ? outlineFault(withoutRepeats(loops)) : dimensionFault(kind, dimensions)) ?? '';
+
 /** Figures of a recorded section, or what is wrong with it. */
-export const figuresOf = (
-  section: Pick<SectionFields, 'kind' | 'dimensions' | 'loops'>,
-  material: Material | null,
-): { readonly figures: SectionFigures | null; readonly fault: string } => {
+export const figuresOf = (section: Pick<SectionFields, 'kind' | 'dimensions' | 'loops'>, material: Material | null): SectionTold => {
   const shape = section.kind;
   if (shape !== 'outline') {
     const fault = dimensionFault(shape, section.dimensions);
@@ -39,6 +59,14 @@ const row = (word: string, unit: string, per: number, value: (f: SectionFigures)
   },
 });
 
+/** A distance that may be 0 or below, mm; no ratio is made of it. */
+const place = (word: string, value: (f: SectionFigures) => number): SectionRow => ({
+  word,
+  unit: 'mm',
+  of: (f) => fixed(value(f) * 1000, 2),
+  value: () => null,
+});
+
 /** What is told of a section, in the units people use. */
 export const SECTION_ROWS: readonly SectionRow[] = [
   row('Area', 'mm²', 1e-6, (f) => f.areaM2),
@@ -51,6 +79,9 @@ export const SECTION_ROWS: readonly SectionRow[] = [
   row('Section modulus, sideways', 'cm³', 1e-6, (f) => f.wyM3),
   row('Plastic modulus, up and down', 'cm³', 1e-6, (f) => f.zxM3),
   row('Torsion constant', 'cm⁴', 1e-8, (f) => f.jM4),
+  row('Warping constant', 'cm⁶', 1e-12, (f) => f.warpingM6),
+  place('Shear centre from the centroid, to the right', (f) => f.shearCentre[0] - f.centroid[0]),
+  place('Shear centre from the centroid, up', (f) => f.shearCentre[1] - f.centroid[1]),
   row('Bending stiffness E I', 'kN m²', 1e3, (f) => f.bendingNm2),
   row('Twisting stiffness G J', 'kN m²', 1e3, (f) => f.twistingNm2),
   row('Bending stiffness per kilogram', 'kN m³/kg', 1e3, (f) => f.bendingPerKg),

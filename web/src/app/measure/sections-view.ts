@@ -1,18 +1,32 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
-import { DIMENSION_WORD, SECTION_SHAPES, type Dimension } from '@each-bolt/core/measure';
-import { MATERIALS, materialById } from '@each-bolt/core/shared';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, type Signal } from '@angular/core';
+import { toObservable, toSignal } from '@angular/core/rxjs-interop';
+import { of, startWith, switchMap } from 'rxjs';
+import { DIMENSION_WORD, SECTION_SHAPES, type Dimension, type SectionFigures } from '@each-bolt/core/measure';
+import { MATERIALS, signed, threeDigits } from '@each-bolt/core/shared';
 import { SECTION_KINDS, type Section, type SectionFields, type SectionKind } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { SECTION_ROWS, figuresOf, loopsOf, outlinePath, ratioText, roomFor, varied } from './section-text';
+import {
+  SECTION_ROWS,
+  loopsOf,
+  outlinePath,
+  ratioText,
+  roomFor,
+  sectionFault,
+  varied,
+  type SectionAsked,
+  type SectionTold,
+} from './section-text';
+import { SectionWork } from './section-work';
 
 const PICTURE = { width: 190, height: 140 } as const;
 
 /** Sections of the chosen piece: drawn from the library or an outline, worked out, held against another, and varied. */
 @Component({
   selector: 'eb-sections-view',
+  providers: [SectionWork],
   template: `<div class="sheet scroll">
     @if (selection.piece(); as piece) {
       @if (may()) {
@@ -144,6 +158,9 @@ const PICTURE = { width: 190, height: 140 } as const;
               @if (figures().fault !== '' || against().fault !== '') {
                 <p class="fault" role="alert">{{ figures().fault || against().fault }}</p>
               }
+              @if (busy()) {
+                <p class="soft" role="status">Working the section out …</p>
+              }
               <table class="ruled" aria-label="Figures of the section">
                 <thead>
                   <tr>
@@ -172,8 +189,8 @@ const PICTURE = { width: 190, height: 140 } as const;
               </table>
               @if (figures().figures; as f) {
                 <p class="soft small">
-                  Torsion: {{ f.jBy }}. Centroid {{ mm(f.centroid[0]) }} to the right, {{ mm(f.centroid[1]) }} up. Modulus from memory; ν
-                  0.3 assumed.
+                  Torsion: {{ f.jBy }}{{ formulaText(f) }}. Centroid {{ mm(f.centroid[0]) }} to the right, {{ mm(f.centroid[1]) }} up.
+                  Modulus from memory; ν 0.3 assumed.
                 </p>
               }
             </div>
@@ -267,10 +284,17 @@ export class SectionsView {
   protected readonly height = signal(1.2);
   protected readonly thickness = signal(1);
 
-  protected readonly figures = computed(() => {
-    const section = this.chosen();
-    return section ? figuresOf(section, materialById.get(section.materialId ?? '') ?? null) : { figures: null, fault: '' };
-  });
+  private readonly work = inject(SectionWork);
+  /** figures of a section as they come from the worker; null while it is at it */
+  private told(asked: () => SectionAsked | null): Signal<SectionTold | null> {
+    const stream = toObservable(computed(asked, { equal: (a, b) => JSON.stringify(a) === JSON.stringify(b) })).pipe(
+      switchMap((section) => (section === null ? of(NOTHING) : this.work.figures(section).pipe(startWith(null)))),
+    );
+    return toSignal(stream, { initialValue: null });
+  }
+  private readonly ownTold = this.told(() => askedOf(this.chosen(), this.chosen()?.materialId ?? null));
+  protected readonly busy = computed(() => this.ownTold() === null || this.otherTold() === null);
+  protected readonly figures = computed(() => this.ownTold() ?? NOTHING);
   private readonly other = computed(() => {
     const [section, id] = [this.chosen(), this.againstId()];
     if (!section || id === '') return null;
@@ -283,12 +307,8 @@ export class SectionsView {
     const found = this.others().find((o) => o.section.id === id);
     return found ? { section: found.section, materialId: found.section.materialId, word: found.word } : null;
   });
-  protected readonly against = computed(() => {
-    const other = this.other();
-    return other
-      ? { ...figuresOf(other.section, materialById.get(other.materialId ?? '') ?? null), word: other.word }
-      : { figures: null, fault: '', word: '' };
-  });
+  private readonly otherTold = this.told(() => askedOf(this.other()?.section ?? null, this.other()?.materialId ?? null));
+  protected readonly against = computed(() => ({ ...(this.otherTold() ?? NOTHING), word: this.other()?.word ?? '' }));
   protected readonly rows = computed(() => {
     const [own, other] = [this.figures().figures, this.against().figures];
     return own
@@ -315,6 +335,12 @@ export class SectionsView {
     return other ? outlinePath(loopsOf(other.section), this.room()) : '';
   });
 
+  /** what a formula in common use gives beside the figure */
+  protected formulaText({ jFormula, jM4 }: SectionFigures): string {
+    if (jFormula === null) return '';
+    return `; ${jFormula.by} would give ${threeDigits(jFormula.jM4 * 1e8)} cm⁴ (${signed((jFormula.jM4 / jM4 - 1) * 100, 1)} %)`;
+  }
+
   protected mm(m: number): string {
     return `${Number((m * 1000).toFixed(2))} mm`;
   }
@@ -338,7 +364,7 @@ export class SectionsView {
       materialId: this.selection.piece()?.materialId ?? null,
       note: '',
     };
-    const fault = read.fault || figuresOf(fields, null).fault;
+    const fault = read.fault || sectionFault(fields);
     this.fault.set(fault === '' ? '' : `${fault}. Nothing was kept`);
     if (fault !== '') return;
     const id = await this.edits.add('section', fields);
@@ -355,6 +381,11 @@ export class SectionsView {
     void this.edits.remove('section', section);
   }
 }
+
+const NOTHING: SectionTold = { figures: null, fault: '' };
+
+const askedOf = (section: Pick<SectionFields, 'kind' | 'dimensions' | 'loops'> | null, materialId: string | null): SectionAsked | null =>
+  section === null ? null : { kind: section.kind, dimensions: section.dimensions, loops: section.loops, materialId };
 
 /** Points "x y" in mm, one a line; the first loop runs round the material, those after an empty line round holes, whichever way they are typed. */
 export const readOutline = (text: string): { readonly loops: SectionFields['loops']; readonly fault: string } => {
