@@ -9,5 +9,9 @@ export const normalCdf = (x: number, mean: number, std: number): number => jStat
 /** The value that a Student t of so many degrees of freedom stays below with a chance of p. */
 export const studentQuantile = (p: number, freedom: number): number => jStat.studentt.inv(p, freedom);
 
+/** Chance that a Student t of so many degrees of freedom is at most x; normal where they are infinite. */
+export const studentCdf = (x: number, freedom: number): number =>
+  Number.isFinite(freedom) ? jStat.studentt.cdf(x, freedom) : normalCdf(x, 0, 1);
+
 /** Chance that a value of the F distribution with these degrees of freedom is at most x. */
 export const fDistribution = (x: number, over: number, under: number): number => jStat.centralF.cdf(x, over, under);

@@ -2,6 +2,6 @@ declare module 'jstat' {
   export const jStat: {
     readonly normal: { cdf(x: number, mean: number, std: number): number };
     readonly centralF: { cdf(x: number, d1: number, d2: number): number };
-    readonly studentt: { inv(p: number, dof: number): number };
+    readonly studentt: { inv(p: number, dof: number): number; cdf(x: number, dof: number): number };
   };
 }

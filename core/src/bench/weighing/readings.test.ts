@@ -62,7 +62,7 @@ describe('a reading', () => {
     const set = { id: testId(3), version: 1, ...blankFasteners(testId(1)), count: 30 };
     const taken = (massKg: number): readonly Op[] => {
       const reading = { ...READING, value: massKg };
-      const counted = countByWeight({ massKg, uKg: 0.0001 }, sample);
+      const counted = countByWeight({ massKg, uKg: 0.0001 }, sample, { spreadFraction: 0.01, lotFraction: 0.002 });
       return takeCount({ sample, taken: { instrument: SCALE, reading, by: 'Odo' }, counted }, set, () => testId(2));
     };
     it('becomes the count of its set, with the weighing it came from', () =>

@@ -93,3 +93,40 @@ describe('a designation', () => {
   it('that is none is not made into one', () =>
     expect(readDesignation('blue', true)).toMatchObject({ system: '', grade: null, fault: null }));
 });
+
+describe('an element that was not reported', () => {
+  it('is not 0: a reading without copper still fits a grade that must have copper, and says that it was not looked at', () => {
+    const { Cu: _cu, ...seen } = middleOf(gradeOf('EN AC-46000')) as Record<string, { fraction: number; u: number }>;
+    const match = matchGrades(seen, []).matches.find((m) => m.grade.name === 'EN AC-46000');
+    expect(match).toMatchObject({ fits: true, unseen: ['Cu'] });
+    // read as nothing it does not fit
+    const read = { ...seen, Cu: { fraction: 0, u: 0.0001 } };
+    expect(matchGrades(read, []).matches.find((m) => m.grade.name === 'EN AC-46000')?.fits).toBe(false);
+  });
+  it('of a sum breaks only its most, never its least', () => {
+    const { Cr: _cr, ...seen } = middleOf(gradeOf('EN AW-5754')) as Record<string, { fraction: number; u: number }>;
+    const little = { ...seen, Mn: { fraction: 0.0001, u: 0.00005 } };
+    expect(matchGrades(little, []).matches.find((m) => m.grade.name === 'EN AW-5754')?.fits).toBe(true);
+  });
+});
+
+describe('designations as they are often written wrong', () => {
+  it.each([
+    ['EN AC-6082', 'EN AW-6082', /EN AC- is for casting alloys, and 6082 is the number of a wrought one: EN AW-6082 is probably meant/],
+    ['EN AW-46000', 'EN AC-46000', /EN AW- is for wrought alloys, and 46000 is the number of a casting one/],
+  ])('%s is understood as %s, and the slip is named', (text, grade, fault) => {
+    const read = readDesignation(text, null);
+    expect([read.grade?.name, read.fault]).toEqual([grade, expect.stringMatching(fault) as string]);
+  });
+  it.each([
+    ['AlSi9Cu3', 'EN AC-46000'],
+    ['AlSi9Cu3(Fe)', 'EN AC-46000'],
+    ['alsi10mnmg', 'EN AC-43500'],
+    ['A380', 'AA A380.0'],
+    ['A356', 'AA A356.0'],
+    ['6082', 'EN AW-6082'],
+    ['AlMg3', 'EN AW-5754'],
+  ])('%s alone is %s', (text, grade) => expect(readDesignation(text, null).grade?.name).toBe(grade));
+  it('a casting number on a wrought piece is named', () =>
+    expect(readDesignation('AC-46000', false).fault).toMatch(/is the number of a casting alloy, and the piece is rolled/));
+});

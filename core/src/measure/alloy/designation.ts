@@ -41,17 +41,34 @@ const STEEL_GROUP = (number: number): string =>
 
 const squeezed = (text: string): string => text.toUpperCase().replace(/[^A-Z0-9.]/g, '');
 
-/** The grade a designation names, in whatever system it is written. */
+/** A designation without what people leave off: EN, the letters of the system, what stands in brackets, the ending .0. */
+const bare = (text: string): string =>
+  squeezed(text.replace(/\(.*?\)/g, ''))
+    .replace(/^EN/, '')
+    .replace(/^(AW|AC|AA|MC)/, '')
+    .replace(/^([A-Z]?\d{3})\.[012]$/, '$1');
+
+/** The grade a designation names, in whatever system it is written, also with the letters of the wrong one. */
 export const gradeNamed = (text: string): Grade | null => {
-  const wanted = squeezed(text).replace(/^EN/, '');
+  const exact = squeezed(text).replace(/^EN/, '');
+  const names = (g: Grade): readonly string[] => [g.name, ...g.alsoNamed];
+  const wanted = bare(text);
   return (
-    GRADES.find((g) =>
-      [g.name, ...g.alsoNamed].some((name) => {
-        const known = squeezed(name).replace(/^EN/, '');
-        return known === wanted || known.replace(/^(AW|AC|AA|MC)/, '') === wanted;
-      }),
-    ) ?? null
+    GRADES.find((g) => names(g).some((name) => squeezed(name).replace(/^EN/, '') === exact)) ??
+    (wanted === '' ? undefined : GRADES.find((g) => names(g).some((name) => bare(name) === wanted))) ??
+    null
   );
+};
+
+/** The letters of one system before a number of the other, in words; null where they go together. */
+const mixedSystems = (word: string): string | null => {
+  const cast = /^(?:EN)?AC([1-8]\d{3})[A-Z]?$/.exec(word)?.[1];
+  if (cast !== undefined)
+    return `EN AC- is for casting alloys, and ${cast} is the number of a wrought one: EN AW-${cast} is probably meant`;
+  const wrought = /^(?:EN)?AW(\d{5})$/.exec(word)?.[1];
+  if (wrought !== undefined)
+    return `EN AW- is for wrought alloys, and ${wrought} is the number of a casting one: EN AC-${wrought} is probably meant`;
+  return null;
 };
 
 /**
@@ -74,15 +91,15 @@ export const readDesignation = (text: string, isCast: boolean | null): Designati
       : form === 'wrought'
         ? `${text.trim()} is the number of a wrought alloy, and the piece is a casting: a casting alloy has five digits after EN AC-, or three and a point`
         : `${text.trim()} is the number of a casting alloy, and the piece is rolled, drawn, forged or extruded: a wrought alloy has four digits`;
-  return { ...found, grade, fault: clash };
+  return { ...found, grade, fault: mixedSystems(word) ?? clash };
 };
 
 const systemOf = (word: string, grade: Grade | null): Pick<Designation, 'system' | 'form' | 'says'> | null => {
-  const wrought = /^(?:EN)?(?:AW|AA)?([1-8])\d{3}[A-Z]?$/.exec(word);
+  const wrought = /^(?:EN)?(?:AW|AA|AC)?([1-8])\d{3}[A-Z]?$/.exec(word);
   if (wrought) return { system: 'wrought aluminium, four digits', form: 'wrought', says: WROUGHT_SERIES[wrought[1]!] ?? '' };
-  const european = /^(?:EN)?AC([2457])\d{4}$/.exec(word);
+  const european = /^(?:EN)?A[CW]([2457])\d{4}$/.exec(word);
   if (european) return { system: 'cast aluminium, EN AC- and five digits', form: 'cast', says: EN_CAST_GROUP[european[1]!] ?? '' };
-  const pointed = /^(?:AA)?[A-Z]?([1-8])\d{2}\.[012]$/.exec(word);
+  const pointed = /^(?:AA)?[A-Z]?([1-8])\d{2}\.[012]$/.exec(word) ?? /^(?:AA)?[A-Z]([1-8])\d{2}$/.exec(word);
   if (pointed && CAST_SERIES[pointed[1]!])
     return { system: 'cast aluminium, three digits and a point', form: 'cast', says: CAST_SERIES[pointed[1]!]! };
   const steel = /^1\.(\d{4})$/.exec(word);

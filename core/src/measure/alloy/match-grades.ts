@@ -21,7 +21,7 @@ export interface GradeMatch {
   readonly fits: boolean;
   /** the elements outside, the worst first */
   readonly outside: readonly ElementVerdict[];
-  /** elements with limits that the instrument does not see */
+  /** elements with limits that the instrument does not see, or did not report: not measured is not none */
   readonly unseen: readonly string[];
 }
 
@@ -52,7 +52,8 @@ const LEAST_U = 0.00002;
  *
  * is the chance of reading x; those of all elements are multiplied. Where only a most is given, the element is taken to
  * be wanted in half the melts and a trace in the other half (assumed): L is the mean of both. An element a grade does not
- * name may be there as a trace (0.05 %, assumed). Elements the instrument does not see are left out and told.
+ * name may be there as a trace (0.05 %, assumed). Elements the instrument does not see, or did not report, are left out and
+ * told: what is not reported is not measured, and is not 0.
  *
  * @param reading fraction and standard uncertainty by symbol of the element
  * @param unseen symbols the instrument cannot see
@@ -94,12 +95,12 @@ interface Judged {
 }
 
 const judge = (reading: Fractions, grade: Grade, unseen: readonly string[]): Judged => {
-  const symbols = new Set([...Object.keys(reading), ...Object.keys(grade.limits)]);
-  symbols.delete(grade.base);
-  if (grade.limits[grade.base]) symbols.add(grade.base);
+  const symbols = new Set(Object.keys(reading));
+  if (!grade.limits[grade.base]) symbols.delete(grade.base);
   let logLikelihood = 0;
   const outside: ElementVerdict[] = [];
-  const not = Object.keys(grade.limits).filter((symbol) => unseen.includes(symbol));
+  const isRead = (symbol: string): boolean => reading[symbol] !== undefined && !unseen.includes(symbol);
+  const not = Object.keys(grade.limits).filter((symbol) => !isRead(symbol));
   const add = (symbol: string, fraction: number, u: number, limit: Limit): void => {
     const held = Math.max(LEAST_U, u);
     const beyond = Math.max(0, limit.low - fraction, fraction - limit.high) / held;
@@ -107,15 +108,18 @@ const judge = (reading: Fractions, grade: Grade, unseen: readonly string[]): Jud
     if (beyond > 0) outside.push({ symbol, fraction, u, limit, outside: beyond });
   };
   for (const symbol of symbols) {
-    if (unseen.includes(symbol)) continue;
-    const { fraction, u } = reading[symbol] ?? { fraction: 0, u: LEAST_U };
+    const read = reading[symbol];
+    if (!read || !isRead(symbol)) continue;
+    const { fraction, u } = read;
     add(symbol, fraction, u, grade.limits[symbol] ?? TRACE);
   }
   for (const { of, limit } of grade.sums) {
-    const parts = of.map((symbol) => reading[symbol] ?? { fraction: 0, u: LEAST_U });
+    const parts = of.flatMap((symbol) => reading[symbol] ?? []);
+    // of a sum with a part that was not read only the most can be broken
+    const isWhole = of.every(isRead);
     const fraction = parts.reduce((sum, p) => sum + p.fraction, 0);
     const u = Math.hypot(...parts.map((p) => p.u));
-    const beyond = Math.max(0, limit.low - fraction, fraction - limit.high) / Math.max(LEAST_U, u);
+    const beyond = Math.max(0, isWhole ? limit.low - fraction : 0, fraction - limit.high) / Math.max(LEAST_U, u);
     if (beyond > 0) {
       logLikelihood -= beyond ** 2 / 2;
       outside.push({ symbol: of.join(' + '), fraction, u, limit, outside: beyond });

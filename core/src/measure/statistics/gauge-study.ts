@@ -30,7 +30,9 @@ export interface GaugeStudy {
   readonly gaugeFraction: number;
   /** kinds of part the measurement tells apart */
   readonly distinct: number;
-  readonly verdict: 'good' | 'usable with care' | 'not good enough';
+  readonly verdict: 'good' | 'usable with care' | 'not good enough' | 'not known';
+  /** why nothing can be said of it, or what to be careful of, in words; empty when nothing is in the way */
+  readonly doubts: readonly string[];
 }
 
 /** Above this the interaction is joined with the repeats. */
@@ -58,6 +60,7 @@ export const gaugeStudy = (readings: Crossed): GaugeStudy => {
   );
   if (!isWhole) throw new RangeError('every person must have measured every part the same number of times');
   const all = readings.flat(2);
+  const doubts = doubtsOf(readings);
   const grand = meanOf(all);
   const squares = (means: readonly number[], each: number): number => each * means.reduce((sum, m) => sum + (m - grand) ** 2, 0);
   const persons = readings.map((byPart) => meanOf(byPart.flat()));
@@ -76,7 +79,8 @@ export const gaugeStudy = (readings: Crossed): GaugeStudy => {
     over: readonly [number, number] | null,
   ): VarianceLine => {
     const meanSquare = sumOfSquares / freedom;
-    const f = over === null ? null : meanSquare / over[0];
+    // nothing over nothing is no ratio
+    const f = over === null || !(over[0] > 0) ? null : meanSquare / over[0];
     return { source, sumOfSquares, freedom, meanSquare, f, p: f === null || over === null ? null : 1 - fDistribution(f, freedom, over[1]) };
   };
   const table = [
@@ -94,14 +98,48 @@ export const gaugeStudy = (readings: Crossed): GaugeStudy => {
   const gauge = Math.sqrt(error + person + both);
   const total = Math.sqrt(error + person + both + part);
   const gaugeFraction = total > 0 ? gauge / total : 0;
+  const distinct = gauge > 0 ? Math.floor((Math.SQRT2 * Math.sqrt(part)) / gauge) : 0;
   return {
     ...{ persons: k, parts: n, trials: r, table, isPooled, gauge, total, gaugeFraction },
     repeatability: Math.sqrt(error),
     reproducibility: Math.sqrt(person + both),
     partToPart: Math.sqrt(part),
-    distinct: gauge > 0 ? Math.floor((Math.SQRT2 * Math.sqrt(part)) / gauge) : 0,
-    verdict: gaugeFraction < GOOD_BELOW ? 'good' : gaugeFraction < USABLE_BELOW ? 'usable with care' : 'not good enough',
+    distinct,
+    verdict: verdictOf(gaugeFraction, distinct, doubts.length > 0 || !(gauge > 0)),
+    doubts,
   };
+};
+
+/** Fewer kinds of part than this told apart are no measurement of parts. @source AIAG, Measurement Systems Analysis, from memory */
+const LEAST_DISTINCT = 2;
+
+const verdictOf = (gaugeFraction: number, distinct: number, isDoubtful: boolean): GaugeStudy['verdict'] => {
+  if (isDoubtful) return 'not known';
+  if (distinct < LEAST_DISTINCT) return 'not good enough';
+  return gaugeFraction < GOOD_BELOW ? 'good' : gaugeFraction < USABLE_BELOW ? 'usable with care' : 'not good enough';
+};
+
+/** More repeats without any scatter than this, and the steps of the reading hide it. @source AIAG, Measurement Systems Analysis: a quarter of the ranges zero, from memory */
+const MOST_ZERO_RANGES = 0.25;
+
+/** What keeps a study from saying anything: readings all alike, repeats without scatter, steps too coarse. */
+const doubtsOf = (readings: Crossed): readonly string[] => {
+  // twelve digits: what a sum of decimals leaves behind the last digit is no reading
+  const rounded = readings.map((byPart) => byPart.map((trials) => trials.map((x) => Number(x.toPrecision(12)))));
+  const all = rounded.flat(2);
+  if (all.every((x) => x === all[0]))
+    return ['All readings are the same: nothing can be said of parts or of the measuring. Take a finer instrument'];
+  const ranges = rounded.flatMap((byPart) => byPart.map((trials) => Math.max(...trials) - Math.min(...trials)));
+  const zero = ranges.filter((range) => range === 0).length / ranges.length;
+  if (zero === 1)
+    return ['Repeats differ nowhere: the steps of the reading hide how well it repeats. Take a finer instrument, or read more digits'];
+  const values = [...new Set(all)].sort((a, b) => a - b);
+  const step = Math.min(...values.slice(1).map((x, i) => x - values[i]!));
+  return zero > MOST_ZERO_RANGES
+    ? [
+        `In ${Math.round(zero * 100)} of 100 repeats nothing differs: steps of ${Number(step.toPrecision(3))} are too coarse for what scatters here. Take a finer instrument, or read more digits`,
+      ]
+    : [];
 };
 
 const meanOf = (values: readonly number[]): number => values.reduce((sum, x) => sum + x, 0) / values.length;

@@ -7,7 +7,7 @@ export interface MeanReading {
   readonly s: number | null;
   /** standard uncertainty of the mean, with that of the instrument */
   readonly u: number;
-  /** half-width of the interval that covers the mean with 95 %, with Student's t; null from one reading */
+  /** half-width of the interval that covers the mean with 95 %; null from one reading */
   readonly half95: number | null;
 }
 
@@ -15,13 +15,14 @@ export interface MeanReading {
  * Mean of repeated readings of one thing, and its standard uncertainty.
  *
  *   s² = Σ (xᵢ − x̄)² / (n − 1)     u² = s²/n + u(instrument)²
+ *   95 %: t(ν) u,  ν = u⁴ / ((s²/n)² / (n − 1)), cut to a whole number (Welch–Satterthwaite; the instrument's u is taken as known)
  *
  * What the instrument itself is uncertain by does not go away by reading it again, so that it is added after the mean.
  *
  * @param readings at least one, all in one unit
  * @param instrumentU standard uncertainty of the instrument, in the same unit
  * @throws RangeError without a reading or with one that is no number
- * @source JCGM 100:2008 (GUM), 4.2.1 to 4.2.3 and 5.1.2; coverage G.3.2
+ * @source JCGM 100:2008 (GUM), 4.2.1 to 4.2.3 and 5.1.2; coverage G.4.1
  * @example
  * meanReading([5.007, 4.994, 5.005, 4.99, 4.999], 0).mean; // => 4.999
  */
@@ -32,8 +33,13 @@ export const meanReading = (readings: readonly number[], instrumentU: number): M
   if (n === 1) return { n, mean, s: null, u: instrumentU, half95: null };
   const s = Math.sqrt(readings.reduce((sum, x) => sum + (x - mean) ** 2, 0) / (n - 1));
   const typeA = s / Math.sqrt(n);
-  return { n, mean, s, u: Math.hypot(typeA, instrumentU), half95: studentQuantile(0.975, n - 1) * Math.hypot(typeA, instrumentU) };
+  const u = Math.hypot(typeA, instrumentU);
+  const freedom = typeA > 0 ? Math.floor((n - 1) * (u / typeA) ** 4) : Number.POSITIVE_INFINITY;
+  return { n, mean, s, u, half95: studentQuantile(0.975, Math.min(freedom, MOST_FREEDOM)) * u };
 };
+
+/** From so many degrees of freedom on Student's t is the normal distribution to five digits. */
+const MOST_FREEDOM = 1e6;
 
 /** Readings farther from the others than chance explains, by their place: a slip of the pen, a wrong unit. */
 export const MOST_DEVIATIONS = 3.5;

@@ -1,4 +1,6 @@
-import { gaugeStudy, rangeStudy, type Crossed } from './gauge-study';
+import fc from 'fast-check';
+import { randomFrom } from '../../../testing/line-writers';
+import { gaugeStudy, rangeStudy, type Crossed, type GaugeStudy } from './gauge-study';
 import { meanReading, strayReadings } from './repeated';
 
 // JCGM 100:2008 (GUM), H.2: five readings each of voltage (V), current (mA) and phase (rad); from memory, confirmed by the
@@ -69,11 +71,65 @@ describe('a gauge study of ten parts, three persons, three times', () => {
     expect(over(1) / over(3)).toBeCloseTo(34.44, 2);
     expect(over(0) / over(3)).toBeCloseTo(213.517, 2);
   });
-  it('measurements that are all alike are good; persons who differ more than the parts are not good enough', () => {
-    const exact: Crossed = [0, 0].map(() => [1, 2, 3].map((x) => [x, x + 1e-6]));
-    expect(gaugeStudy(exact).verdict).toBe('good');
+  it('measurements far finer than the parts are good; persons who differ more than the parts are not good enough', () => {
+    const fine: Crossed = [0, 1e-6].map((shift) => [1, 2, 3].map((x) => [x + shift, x + 2e-6]));
+    expect(gaugeStudy(fine)).toMatchObject({ verdict: 'good', doubts: [] });
     const apart: Crossed = [0, 5].map((shift) => [1, 1.1, 1.2].map((x) => [x + shift, x + shift + 0.01]));
     expect(gaugeStudy(apart)).toMatchObject({ verdict: 'not good enough', distinct: 0 });
     expect(() => gaugeStudy([[[1, 2]], [[1, 2]]])).toThrow(/two persons, two parts and two trials/);
+  });
+});
+
+describe('a gauge study that says nothing', () => {
+  const finite = (study: GaugeStudy): boolean => JSON.stringify(study, (_, v: unknown) => (typeof v === 'number' && !Number.isFinite(v) ? 'NaN' : v)).includes('"NaN"') === false; // prettier-ignore
+  it.each([
+    ['all readings alike', [0, 0].map(() => [1, 1, 1].map((x) => [x, x])), /All readings are the same/],
+    ['repeats that differ nowhere', [0, 0].map(() => [1, 2, 3].map((x) => [x, x])), /Repeats differ nowhere/],
+    [
+      'steps too coarse',
+      [0, 0].map((_, p) => [1, 1.1, 1.2, 1.3, 1.1].map((x, i) => [x, i === p ? x + 0.1 : x])),
+      /steps of 0\.1 are too coarse/,
+    ],
+  ] as const)('for %s says why, is never good and never NaN', (_, readings, why) => {
+    const study = gaugeStudy(readings);
+    expect(study.verdict).toBe('not known');
+    expect(study.doubts.join()).toMatch(why);
+    expect(finite(study)).toBe(true);
+  });
+  it('is never good with fewer than two kinds of part told apart', () => {
+    fc.assert(
+      fc.property(fc.array(fc.array(fc.array(fc.integer({ min: 0, max: 30 }), { minLength: 3, maxLength: 3 }), { minLength: 5, maxLength: 5 }), { minLength: 2, maxLength: 2 }), (readings) => {
+        const study = gaugeStudy(readings);
+        if (study.distinct < 2) expect(study.verdict).not.toBe('good');
+        expect(finite(study)).toBe(true);
+      }),
+    ); // prettier-ignore
+  });
+});
+
+describe('the 95 % of repeated readings', () => {
+  /** Truth by simulation: the true value lies inside in 95 of 100, whichever of instrument and scatter is larger. */
+  it.each([
+    [3, 1, 0], [3, 1, 0.3], [4, 1, 1], [5, 0.3, 1], [10, 1, 0.2],
+  ])('of %d readings that scatter by %d with an instrument of u = %d cover the truth', (n, s, uInstrument) => {
+    const random = randomFrom(5 + n);
+    const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    let covered = 0;
+    const TRIES = 8000;
+    for (let i = 0; i < TRIES; i++) {
+      const off = uInstrument * normal();
+      const found = meanReading(Array.from({ length: n }, () => 10 + off + s * normal()), uInstrument);
+      if (Math.abs(found.mean - 10) <= found.half95!) covered += 1;
+    }
+    // the approximation is known to fall a little short for very few readings beside a good instrument
+    expect(covered / TRIES).toBeGreaterThan(0.925);
+    expect(covered / TRIES).toBeLessThan(0.985);
+  }); // prettier-ignore
+  it('by the GUM: s²/n alone has n − 1 degrees of freedom, an instrument far worse has as many as one likes', () => {
+    // Student's t at 97.5 %: 4 degrees 2.776445, normal 1.959964 (R 4.2.2, qt and qnorm)
+    const scattered = meanReading([1, 2, 3, 4, 5], 0);
+    expect(scattered.half95! / scattered.u).toBeCloseTo(2.776445, 5);
+    const steady = meanReading([10, 10.001, 9.999], 5);
+    expect(steady.half95! / steady.u).toBeCloseTo(1.959964, 4);
   });
 });

@@ -1,6 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { chanceText, fixed } from '@each-bolt/core/shared';
-import { countByWeight, readingFault, setLineOf, takeCount, type CountSample, type WeighedLot } from '@each-bolt/core/bench';
+import {
+  LOT_FRACTION,
+  PIECE_SPREAD_FRACTION,
+  countByWeight,
+  readingFault,
+  setLineOf,
+  spreadOfSample,
+  takeCount,
+  withLot,
+  type CountSample,
+  type WeighedLot,
+} from '@each-bolt/core/bench';
 import type { FastenerSet } from '@each-bolt/core/record';
 import { Session as SignedIn } from '../people/session';
 import { OpenStudy } from '../record/open-study';
@@ -17,7 +28,8 @@ import { InstrumentService } from './instrument-service';
   template: `<section aria-label="Count by weighing">
     <h2>Count by weighing</h2>
     <p class="soft small">
-      Weigh a counted few first, then the whole lot. The count is only called certain when it is wrong at most once in a hundred.
+      Weigh a counted few first, best in three lots or more so that it is seen how they scatter, then the whole lot. The count is only
+      called certain when it is wrong at most once in a hundred.
     </p>
     @if (refusal(); as why) {
       <eb-refusal [message]="why.message" [issues]="why.issues" action="Close" (acted)="refusal.set(null)" />
@@ -28,7 +40,37 @@ import { InstrumentService } from './instrument-service';
       @if (sample(); as s) {
         <span class="figure">{{ s.count }} weigh {{ grams(s.massKg) }}</span>
         <button type="button" class="main-button" (click)="weighLot()">Now the whole lot</button>
+        <button type="button" class="quiet-button" (click)="beginAgain()">Begin again</button>
       }
+    </div>
+    <div class="acts">
+      <label
+        >Pieces scatter by, %
+        <input
+          type="number"
+          class="plain"
+          min="0"
+          max="50"
+          step="0.1"
+          [value]="percent(spread())"
+          aria-label="Pieces scatter by, percent"
+          (change)="setSpread($any($event.target).valueAsNumber)"
+        />
+      </label>
+      <span class="soft small">{{ spreadWord() }}</span>
+      <label
+        >Lot and sample differ by at most, %
+        <input
+          type="number"
+          class="plain"
+          min="0"
+          max="50"
+          step="0.1"
+          [value]="percent(lotFraction())"
+          aria-label="Lot and sample differ by at most, percent"
+          (change)="setLotFraction($any($event.target).valueAsNumber)"
+        />
+      </label>
     </div>
     @if (counted(); as result) {
       <p role="status" class="result" [class.fault]="!result.isCertain">{{ text() }}</p>
@@ -83,9 +125,30 @@ export class CountByWeighing {
   protected readonly piece = this.selection.piece;
   protected readonly sets = computed(() => this.open.fastenersOf().get(this.piece()?.id ?? '') ?? []);
 
+  /** typed by somebody; null takes what the sample tells, or what is assumed */
+  protected readonly typedSpread = signal<number | null>(null);
+  protected readonly lotFraction = signal(LOT_FRACTION);
+  private readonly told = computed(() => {
+    const sample = this.sample();
+    return sample ? spreadOfSample(sample) : null;
+  });
+  protected readonly spread = computed(() => this.typedSpread() ?? this.told()?.fraction ?? PIECE_SPREAD_FRACTION);
+  protected readonly spreadWord = computed(() => {
+    if (this.typedSpread() !== null) return 'as typed';
+    const told = this.told();
+    if (told) return `from ${told.freedom + 1} weighings`;
+    const lots = this.sample()?.lots?.length ?? 0;
+    return lots === 0 ? 'assumed; weigh the few in three lots or more to learn it' : `assumed; ${3 - lots} more lots tell it`;
+  });
+
   protected readonly counted = computed(() => {
     const [sample, lot] = [this.sample(), this.lot()];
-    return sample && lot ? countByWeight({ massKg: lot.reading.value ?? 0, uKg: lot.reading.u ?? 0 }, sample) : null;
+    return sample && lot
+      ? countByWeight({ massKg: lot.reading.value ?? 0, uKg: lot.reading.u ?? 0 }, sample, {
+          spreadFraction: this.typedSpread(),
+          lotFraction: this.lotFraction(),
+        })
+      : null;
   });
   protected readonly text = computed(() => {
     const lot = this.counted();
@@ -123,7 +186,25 @@ export class CountByWeighing {
       this.refusal.set({ code: 'sample', message: 'Say how many lie on the scale: a whole number from 1', issues: [] });
       return;
     }
-    this.sample.set({ count, massKg: taken.reading.value ?? 0, uKg: taken.reading.u ?? 0 });
+    this.sample.update((before) => withLot(before, { count, massKg: taken.reading.value ?? 0 }, taken.reading.u ?? 0));
+    this.lot.set(null);
+  }
+
+  /** an emptied field goes back to what is known */
+  protected setSpread(percent: number): void {
+    this.typedSpread.set(Number.isFinite(percent) && percent >= 0 ? percent / 100 : null);
+  }
+
+  protected setLotFraction(percent: number): void {
+    this.lotFraction.set(Number.isFinite(percent) && percent >= 0 ? percent / 100 : LOT_FRACTION);
+  }
+
+  protected percent(fraction: number): string {
+    return String(Number((fraction * 100).toPrecision(2)));
+  }
+
+  protected beginAgain(): void {
+    this.sample.set(null);
     this.lot.set(null);
   }
 

@@ -210,6 +210,7 @@ export class GaugeView {
   });
   protected readonly verdict = computed(() => {
     const r = this.result();
+    if (r && r.doubts.length > 0) return `Not known. ${r.doubts.join('. ')}.`;
     return r
       ? `${r.verdict[0]?.toUpperCase()}${r.verdict.slice(1)}: the measuring makes ${percentWords(r.gaugeFraction)} of the scatter; ${r.distinct} kinds of part are told apart.`
       : '';
