@@ -23,10 +23,10 @@ const node = (name) => ({
     '^.+\\.ts$': ['ts-jest', { tsconfig: { ...COMPILE, types: ['jest', 'node'] } }],
     // an independent program that some tests are held against; it comes as modules only
     'node_modules/cdigit/.+\\.js$': ['ts-jest', { tsconfig: { ...COMPILE, allowJs: true } }],
-    // the hull of the drawing library, which comes as modules only too
-    'node_modules/three/.+\\.js$': ['ts-jest', { tsconfig: { ...COMPILE, allowJs: true } }],
+    // the hull of the drawing library, and the cutting of polygons, which come as modules only too
+    'node_modules/(three|earcut)/.+\\.js$': ['ts-jest', { tsconfig: { ...COMPILE, allowJs: true } }],
   },
-  transformIgnorePatterns: ['node_modules/(?!cdigit/|three/)'],
+  transformIgnorePatterns: ['node_modules/(?!cdigit/|three/|earcut/)'],
 });
 const COMPILE = {
   target: 'ES2022',
@@ -55,11 +55,11 @@ export default {
       rootDir: join(root, 'web'),
       ...createCjsPreset({
         tsconfig: join(root, 'web/tsconfig.json'),
-        processWithEsbuild: ['**/node_modules/{echarts,zrender,three}/**/*.js'],
+        processWithEsbuild: ['**/node_modules/{echarts,zrender,three,earcut}/**/*.js'],
       }),
       testMatch: ['**/*.test.ts'],
       moduleNameMapper: { ...CORE, '/make-(mesh-|section-)?worker$': join(root, 'web/testing/make-worker.ts') },
-      transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender|three)/))'],
+      transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender|three|earcut)/))'],
       setupFilesAfterEnv: [join(root, 'web/testing/setup.ts')],
     },
   ],

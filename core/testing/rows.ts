@@ -454,6 +454,7 @@ export const FULL_ROWS: FieldsOf = {
       heldFraction: 0.981,
       heldOf: 'volume',
     },
+    offsetM: 0.00003,
     instrument: 'Mesh scanner',
     serial: 'MS-0019',
     takenAt: AT,
@@ -632,7 +633,7 @@ export const BARE_ROWS: FieldsOf = {
     ...FULL_ROWS.scan,
     sequence: 0,
     figures: { ...FULL_ROWS.scan.figures, volumeM3: null, volumeUM3: null, heldOf: 'surface' },
-    ...{ unit: 'in', unitBy: '', instrument: '', serial: '', takenBy: '', note: '' },
+    ...{ unit: 'in', unitBy: '', offsetM: null, instrument: '', serial: '', takenBy: '', note: '' },
   },
   identification: {
     ...{ pieceId: id.piece, sequence: 0, cues: [], readingId: null, marking: '', materialId: null, grade: '', processId: null },

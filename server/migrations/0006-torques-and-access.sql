@@ -10,3 +10,7 @@ alter table fastener_set alter column tool drop default;
 -- outer diameter of what runs: a hose, a tube, a cable
 alter table piece
   add column run_diameter_m double precision check (run_diameter_m > 0 and run_diameter_m < 'infinity');
+
+-- by how much a scanner may lay a surface too far out or in; null: not said
+alter table scan
+  add column offset_m double precision check (offset_m > 0 and offset_m < 'infinity');

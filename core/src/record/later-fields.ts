@@ -14,6 +14,7 @@ const LATER: Readonly<Partial<Record<Entity, object>>> = {
   fasteners: { tighteningNm: null, breakawayNm: null, access: null, tool: '', removed: null },
   gate: { answeredBy: '', answeredAt: null },
   picture: { rigId: null },
+  scan: { offsetM: null },
 };
 
 const isPlain = (value: unknown): value is Readonly<Record<string, unknown>> =>

@@ -1,4 +1,4 @@
-import { USUAL_SHARE, inMetres, measureMesh } from '@each-bolt/core/measure';
+import { USUAL_OFFSET_M, USUAL_SHARE, inMetres, measureMesh } from '@each-bolt/core/measure';
 import type { IdentificationFields, Op, PatternFields, SectionFields, Triple } from '@each-bolt/core/record';
 import { sha256Of } from '../files/picture';
 import { boxesMesh, plateMesh, stlOf, together, type Box, type Hole } from './demo-meshes';
@@ -58,7 +58,14 @@ export const demoScans = (demo: DemoMeasure, piece: (tag: string) => string, new
           unitBy: 'its longest side is then that recorded',
           figures: inMetres(measureMesh(mesh, USUAL_SHARE).figures, 'mm'),
         },
-        ...{ instrument: 'Mesh scanner', serial: 'MS-0019', takenAt: demo.takenAt, takenBy: demo.takenBy, note: '' },
+        ...{
+          offsetM: USUAL_OFFSET_M,
+          instrument: 'Mesh scanner',
+          serial: 'MS-0019',
+          takenAt: demo.takenAt,
+          takenBy: demo.takenBy,
+          note: '',
+        },
       },
     };
     return { bytes, op };

@@ -14,6 +14,7 @@ export const scanStore = tableStore('scan', 'scan', {
   unit: 'text',
   unitBy: 'text',
   figures: 'jsonb',
+  offsetM: 'float8',
   instrument: 'text',
   serial: 'text',
   takenAt: 'text',

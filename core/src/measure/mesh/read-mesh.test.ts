@@ -2,6 +2,8 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { binaryStl, boxMesh, textStl } from '../../../testing/solids';
 import { looksLikeMesh } from './looks-like-mesh';
+import { hull } from './hull';
+import type { Mesh } from './mesh';
 import { meshFigures } from './mesh-figures';
 import { readMesh } from './read-mesh';
 
@@ -146,4 +148,75 @@ describe('a damaged scan file is refused with what is wrong and where', () => {
       else expect(read.message.length).toBeGreaterThan(40);
     },
   );
+});
+
+describe('files that are odd, not wrong', () => {
+  const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
+  const meshOf = (text: string, name: string): Mesh => {
+    const read = readMesh(bytesOf(text), name);
+    if (!read.ok) throw new Error(read.message);
+    return read.mesh;
+  };
+  /** an L of 30 mm with legs of 10 mm, 5 mm high: two faces with a corner that points inwards; 2 500 mm³ by hand */
+  const L = [[0, 0], [30, 0], [30, 10], [10, 10], [10, 30], [0, 30]]; // prettier-ignore
+  const corners = [...L.map(([x, y]) => [x, y, 0]), ...L.map(([x, y]) => [x, y, 5])];
+  const sides = L.map((_, i) => [i + 1, ((i + 1) % 6) + 1, ((i + 1) % 6) + 7, i + 7]);
+  const faces = [[6, 5, 4, 3, 2, 1], [7, 8, 9, 10, 11, 12], ...sides]; // prettier-ignore
+  const obj = [...corners.map((c) => `v ${c.join(' ')}`), ...faces.map((f) => `f ${f.join(' ')}`)].join('\n');
+  it('a polygon with a corner that points inwards is cut rightly, from whichever corner it begins', () => {
+    for (let turn = 0; turn < 6; turn++) {
+      const turned = [faces[0]!, faces[1]!].map((f) => [...f.slice(turn), ...f.slice(0, turn)]);
+      const text = [...corners.map((c) => `v ${c.join(' ')}`), ...[...turned, ...sides].map((f) => `f ${f.join(' ')}`)].join('\n');
+      const figures = meshFigures(meshOf(text, 'l.obj'));
+      expect(figures.volume).toBeCloseTo(2500, 9);
+      expect(figures.area).toBeCloseTo(2 * 500 + 120 * 5, 9);
+    }
+  });
+  it('a mark of the encoding before the text, and lines that go on after a backslash, are read through', () => {
+    const volume = meshFigures(meshOf(obj, 'l.obj')).volume;
+    expect(meshFigures(meshOf(`\ufeff${obj}`, 'l.obj')).volume).toBe(volume);
+    expect(meshFigures(meshOf(obj.replace('f 6 5 4', 'f 6 5 \\\n4'), 'l.obj')).volume).toBe(volume);
+    expect(meshFigures(meshOf(obj.replace('f 6 5 4', 'f 6 5 \\\r\n4'), 'l.obj')).volume).toBe(volume);
+    const ply = `ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n`;
+    expect(meshOf(`\ufeff${ply}`, 'a.ply').triangles.length).toBe(3);
+  });
+  it('strips of triangles in a PLY are read, every other one turned, with −1 between two of them', () => {
+    const strip = (list: string): string =>
+      `ply\nformat ascii 1.0\nelement vertex 4\nproperty float x\nproperty float y\nproperty float z\nelement tristrips 1\nproperty list int int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n1 1 0\n${list}\n`;
+    const square = meshFigures(meshOf(strip('4 0 1 2 3'), 's.ply'));
+    expect(square.area).toBeCloseTo(1, 12);
+    // both triangles are seen from above
+    const { positions, triangles } = meshOf(strip('4 0 1 2 3'), 's.ply');
+    for (let at = 0; at < triangles.length; at += 3) {
+      const [a, b, c] = [0, 1, 2].map((i) => triangles[at + i]! * 3) as [number, number, number];
+      expect((positions[b]! - positions[a]!) * (positions[c + 1]! - positions[a + 1]!) - (positions[c]! - positions[a]!) * (positions[b + 1]! - positions[a + 1]!)).toBeGreaterThan(0); // prettier-ignore
+    }
+    expect(meshOf(strip('7 0 1 2 -1 1 3 2'), 's.ply').triangles.length).toBe(6);
+  });
+  it.each([
+    ['vertices', 'element vertex 4000000000\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices', /more than its .* bytes can hold/],
+    ['faces', 'element vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 9000000000000\nproperty list uchar int vertex_indices', /more than its .* bytes can hold/],
+    ['something without properties', 'element vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement nothing 9000000000000\nelement face 1\nproperty list uchar int vertex_indices', /without any property/],
+  ])('a PLY that promises an absurd count of %s is told at once, text or binary', (_, elements, why) => {
+    for (const format of ['ascii', 'binary_little_endian']) {
+      const began = Date.now();
+      const read = readMesh(bytesOf(`ply\nformat ${format} 1.0\n${elements}\nend_header\n0 0 0\n`), 'a.ply');
+      expect(read.ok ? '' : read.message).toMatch(why);
+      expect(Date.now() - began).toBeLessThan(1000);
+    }
+  }); // prettier-ignore
+});
+
+describe('a ball of very many corners', () => {
+  it('keeps the volume of its hull to 0.1 % though it is thinned out', () => {
+    // 60 000 points on a ball of radius 50, spread evenly; hull of them all lacks less than 0.02 %
+    const n = 60_000;
+    const positions = new Float64Array(3 * n);
+    for (let i = 0; i < n; i++) {
+      const z = 1 - (2 * i + 1) / n;
+      const turn = i * Math.PI * (3 - Math.sqrt(5));
+      positions.set([50 * Math.sqrt(1 - z * z) * Math.cos(turn), 50 * Math.sqrt(1 - z * z) * Math.sin(turn), 50 * z], 3 * i);
+    }
+    expect(Math.abs(hull(positions).volume / ((4 / 3) * Math.PI * 50 ** 3) - 1)).toBeLessThan(0.001);
+  });
 });

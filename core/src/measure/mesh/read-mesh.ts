@@ -14,8 +14,13 @@ export const meshFormat = (bytes: Uint8Array, fileName: string): MeshFormat => {
   return 'STL';
 };
 
+/** The file without the mark of its encoding that some programs put before text. @source Unicode 15, byte order mark of UTF-8 */
+const withoutMark = (bytes: Uint8Array): Uint8Array =>
+  bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf ? bytes.subarray(3) : bytes;
+
 /** Reads a scan file. What is wrong with it comes back in words; nothing is thrown for the file's own faults. */
-export const readMesh = (bytes: Uint8Array, fileName: string): ReadMesh => {
+export const readMesh = (file: Uint8Array, fileName: string): ReadMesh => {
+  const bytes = withoutMark(file);
   const format = meshFormat(bytes, fileName);
   const notes: string[] = [];
   try {

@@ -1,5 +1,5 @@
 import type { Mesh } from './mesh';
-import { addFan } from './polygon-fan';
+import { addPolygon } from './polygon-triangles';
 import { MeshFault, checkTriangles } from './read-result';
 import { joinedVertices } from './joined-vertices';
 
@@ -8,31 +8,40 @@ export const readObj = (text: string): Mesh => {
   const positions: number[] = [];
   const triangles: number[] = [];
   let line = 0;
-  for (const raw of linesOf(text)) {
-    line++;
+  for (const { raw, number } of linesOf(text)) {
+    line = number;
     const words = raw.trim().split(/\s+/);
     if (words[0] === 'v') {
       for (let i = 1; i <= 3; i++) positions.push(coordinate(words[i], line));
     } else if (words[0] === 'f') {
       if (words.length < 4) throw new MeshFault(`line ${line}: a face needs three corners or more`);
-      addFan(
+      addPolygon(
         words.slice(1).map((word) => cornerOf(word, positions.length / 3, line)),
+        (corner) => [positions[3 * corner]!, positions[3 * corner + 1]!, positions[3 * corner + 2]!],
         triangles,
       );
+      checkTriangles(triangles.length / 3);
     }
   }
   checkTriangles(triangles.length / 3);
   return joinedVertices(Float64Array.from(positions), Uint32Array.from(triangles));
 };
 
-/** Lines of a text, those that end in a backslash joined with the next, without a list of all of them. */
-function* linesOf(text: string): Generator<string> {
+/** Lines of a text, those that end in a backslash joined with the next, without a list of all of them; each with the number of its last line. */
+function* linesOf(text: string): Generator<{ readonly raw: string; readonly number: number }> {
+  let begun = '';
+  let number = 0;
   for (let at = 0; at < text.length;) {
     const end = text.indexOf('\n', at);
     const stop = end < 0 ? text.length : end;
-    yield text.slice(at, stop);
+    const line = begun + text.slice(at, stop);
+    number += 1;
     at = stop + 1;
+    const goesOn = /\\\r?$/.exec(line);
+    begun = goesOn ? `${line.slice(0, goesOn.index)} ` : '';
+    if (!goesOn) yield { raw: line, number };
   }
+  if (begun !== '') yield { raw: begun, number };
 }
 
 const coordinate = (word: string | undefined, line: number): number => {

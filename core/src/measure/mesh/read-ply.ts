@@ -1,6 +1,6 @@
 import type { Mesh } from './mesh';
 import { joinedVertices } from './joined-vertices';
-import { addFan } from './polygon-fan';
+import { addPolygon } from './polygon-triangles';
 import { MeshFault, checkTriangles } from './read-result';
 import { Words } from './words';
 import { latin1 } from './read-stl';
@@ -52,19 +52,45 @@ const MOST_HEADER_BYTES = 65_536;
 /** Reads the vertices and faces of a PLY file, text or binary of either byte order. @throws MeshFault when it is damaged */
 export const readPly = (bytes: Uint8Array): Mesh => {
   const header = readHeader(bytes);
-  for (const needed of ['vertex', 'face'])
-    if (!header.elements.some((e) => e.name === needed))
-      throw new MeshFault(`it has no ${needed === 'face' ? 'faces: a cloud of points has no volume' : 'vertices'}`);
+  if (!header.elements.some((e) => e.name === 'vertex')) throw new MeshFault('it has no vertices');
+  if (!header.elements.some((e) => e.name === 'face' || e.name === 'tristrips'))
+    throw new MeshFault('it has no faces: a cloud of points has no volume');
+  checkCounts(header, bytes.length - header.length);
   const next = header.encoding === 'ascii' ? textValues(bytes, header) : binaryValues(bytes, header);
   let positions = new Float64Array();
   const triangles: number[] = [];
   for (const element of header.elements) {
     if (element.name === 'vertex') positions = readVertices(element, next);
-    else if (element.name === 'face') readFaces(element, next, positions.length / 3, triangles);
+    else if (element.name === 'face') readFaces(element, next, positions, triangles);
+    else if (element.name === 'tristrips') readStrips(element, next, positions.length / 3, triangles);
     else skip(element, next);
   }
   checkTriangles(triangles.length / 3);
   return joinedVertices(positions, Uint32Array.from(triangles));
+};
+
+/** A heading that promises so many times the file is damaged. */
+const ABSURD = 20;
+/**
+ * A heading that promises more than its file can hold is told at once: the least room each element takes is known.
+ * @throws MeshFault
+ */
+const checkCounts = ({ encoding, elements }: Header, room: number): void => {
+  const bare = elements.find((e) => e.properties.length === 0 && e.count > 0);
+  if (bare) throw new MeshFault(`its heading promises ${bare.count.toLocaleString('en-GB')} of “${bare.name}” without any property`);
+  let needed = 0;
+  for (const { name, count, properties } of elements) {
+    // a value written out takes a character and the gap behind it
+    const least = properties.reduce((sum, p) => sum + (encoding === 'ascii' ? 2 : TYPES[p.countType ?? p.type][1]), 0);
+    if (least === 0 && count > 0)
+      throw new MeshFault(`its heading promises ${count.toLocaleString('en-GB')} of “${name}” without any property`);
+    needed += count * least;
+    // a file that is only cut off is told more exactly where it ends
+    if (needed > ABSURD * room + MOST_HEADER_BYTES)
+      throw new MeshFault(
+        `its heading promises ${count.toLocaleString('en-GB')} of “${name}”, more than its ${room.toLocaleString('en-GB')} bytes can hold: it was cut off, or the count is damaged`,
+      );
+  }
 };
 
 const isType = (word: string | undefined): word is PlyType => word !== undefined && word in TYPES;
@@ -138,7 +164,9 @@ const readVertices = ({ count, properties }: Element, next: NextValue): Float64A
   return Float64Array.from(positions);
 };
 
-const readFaces = ({ count, properties }: Element, next: NextValue, vertices: number, into: number[]): void => {
+const readFaces = ({ count, properties }: Element, next: NextValue, positions: Float64Array, into: number[]): void => {
+  const vertices = positions.length / 3;
+  const placeOf = (corner: number) => [positions[3 * corner]!, positions[3 * corner + 1]!, positions[3 * corner + 2]!] as const;
   const corners = properties.findIndex((p) => p.countType !== null && /^vertex_ind(ices|ex)$/.test(p.name));
   if (corners < 0) throw new MeshFault('its faces have no list of vertices');
   for (let face = 0; face < count; face++)
@@ -148,18 +176,51 @@ const readFaces = ({ count, properties }: Element, next: NextValue, vertices: nu
       const wrong = values.find((v) => !(Number.isInteger(v) && v >= 0 && v < vertices));
       if (wrong !== undefined) throw new MeshFault(`face ${face + 1} names vertex ${wrong}, and there are ${vertices}`);
       if (values.length < 3) throw new MeshFault(`face ${face + 1} has ${values.length} corners; three are needed`);
-      addFan(values, into);
+      addPolygon(values, placeOf, into);
+      checkTriangles(into.length / 3);
     }
 };
+
+/** Strips of triangles: each corner from the third on makes a triangle with the two before it, every other one turned; −1 begins anew. */
+const readStrips = ({ count, properties }: Element, next: NextValue, vertices: number, into: number[]): void => {
+  const corners = properties.findIndex((p) => p.countType !== null && /^vertex_ind(ices|ex)$/.test(p.name));
+  if (corners < 0) throw new MeshFault('its strips have no list of vertices');
+  for (let strip = 0; strip < count; strip++)
+    for (const [i, property] of properties.entries()) {
+      const values = readProperty(property, next, `${property.name} of strip ${strip + 1}`, MOST_STRIP);
+      if (i !== corners) continue;
+      let run: number[] = [];
+      for (const value of values) {
+        if (value === -1) {
+          run = [];
+          continue;
+        }
+        if (!(Number.isInteger(value) && value >= 0 && value < vertices))
+          throw new MeshFault(`strip ${strip + 1} names vertex ${value}, and there are ${vertices}`);
+        run.push(value);
+        if (run.length < 3) continue;
+        const [a, b, c] = run.slice(-3) as [number, number, number];
+        if (a === b || b === c || a === c) continue;
+        if (run.length % 2 === 1) into.push(a, b, c);
+        else into.push(b, a, c);
+      }
+      checkTriangles(into.length / 3);
+    }
+};
+/** one strip may go round the whole part */
+const MOST_STRIP = 20_000_000;
 
 /** A face with more corners than this is a damaged count. */
 const MOST_LIST = 10_000;
 
-const readProperty = ({ type, countType }: Property, next: NextValue, what: string): readonly number[] => {
+const readProperty = ({ type, countType }: Property, next: NextValue, what: string, most = MOST_LIST): readonly number[] => {
   if (countType === null) return [next(type, what)];
   const count = next(countType, `the count of ${what}`);
-  if (!(Number.isInteger(count) && count >= 0 && count <= MOST_LIST)) throw new MeshFault(`the count of ${what} is ${count}`);
-  return Array.from({ length: count }, () => next(type, what));
+  if (!(Number.isInteger(count) && count >= 0 && count <= most)) throw new MeshFault(`the count of ${what} is ${count}`);
+  const values: number[] = [];
+  // one after another, so that a damaged count ends where the file does
+  for (let i = 0; i < count; i++) values.push(next(type, what));
+  return values;
 };
 
 const skip = ({ name, count, properties }: Element, next: NextValue): void => {

@@ -87,6 +87,7 @@ export const MEASURE_SCHEMAS: {
     unit: oneOf('Unit of the file', SCAN_UNITS),
     unitBy: text('Unit chosen by', 400),
     figures: FIGURES,
+    offsetM: nullable(positive('Surface offset of the scanner', 'm', 0.01)),
     instrument: text('Instrument', 200),
     serial: text('Serial number', 100),
     takenAt: instant('Taken'),

@@ -44,6 +44,8 @@ export interface ScanFields {
   /** what the unit was chosen by */
   readonly unitBy: string;
   readonly figures: ScanFigures;
+  /** by how much the scanner may lay the surface too far out or in, standard uncertainty, m; null: not said */
+  readonly offsetM: number | null;
   readonly instrument: string;
   readonly serial: string;
   readonly takenAt: string;

@@ -23,10 +23,10 @@ const answer = (asked: MeshAsked): void => {
       const measured = measureMesh(read.mesh, asked.shareFraction, (step) => tell({ kind: 'step', step }));
       const positions = Float32Array.from(read.mesh.positions);
       const triangles = read.mesh.triangles.slice();
-      tell({ kind: 'measured', file: { ...measured, positions, triangles, format: read.format, notes: read.notes } }, [
-        positions.buffer,
-        triangles.buffer,
-      ]);
+      tell(
+        { kind: 'measured', file: { ...measured, positions, triangles, format: read.format, notes: [...read.notes, ...measured.notes] } },
+        [positions.buffer, triangles.buffer],
+      );
       return;
     }
     case 'slice': {

@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
-import { METRES_PER, UNIT_WORD, USUAL_SHARE, guessUnit, inMetres, type Place } from '@each-bolt/core/measure';
-import { MOST_SCAN_BYTES, materialById } from '@each-bolt/core/shared';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from '@angular/core';
+import { METRES_PER, UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
+import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
 import { SCAN_UNITS, editOp, known, removeOp, type Scan, type ScanUnit } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../people/session';
@@ -109,6 +109,20 @@ interface Looked {
                   aria-label="Share of the volume the box without slivers holds, percent"
                   (change)="measureAgain($any($event.target).valueAsNumber)"
                 />
+              </label>
+              <label class="small share"
+                >Surface of the scanner, ± mm
+                <input
+                  type="number"
+                  class="plain"
+                  min="0.001"
+                  max="10"
+                  step="0.01"
+                  [value]="offsetMm()"
+                  aria-label="Standard uncertainty of where the scanner lays the surface, millimetres"
+                  (change)="setOffset($any($event.target).valueAsNumber)"
+                />
+                <small class="soft">the volume is known to the area times this</small>
               </label>
               @if (now.scan && may()) {
                 <div class="acts">
@@ -281,8 +295,32 @@ export class ScansView {
   protected readonly shownUnit = computed(() => this.looked()?.scan?.unit ?? this.unit());
   protected readonly figures = computed(() => {
     const file = this.work.file();
-    return file && inMetres(file.figures, this.shownUnit());
+    return file && inMetres(file.figures, this.shownUnit(), this.offset());
   });
+  /** what was said of the scanner last, by whom it was used; assumed until somebody states it */
+  private readonly usualOffset = computed(() => {
+    const instrument = this.looked()?.instrument ?? '';
+    return this.open$.record().scans.findLast((s) => s.instrument === instrument && s.offsetM !== null)?.offsetM ?? USUAL_OFFSET_M;
+  });
+  private readonly typedOffset = linkedSignal<string, number | null>({
+    source: () => this.looked()?.scan?.id ?? '',
+    computation: () => null,
+  });
+  protected readonly offset = computed(() => this.typedOffset() ?? this.looked()?.scan?.offsetM ?? this.usualOffset());
+  protected readonly offsetMm = computed(() => millimetres(this.offset()));
+
+  protected async setOffset(mm: number): Promise<void> {
+    const offsetM = mm / 1000;
+    if (!(offsetM > 0 && offsetM <= 0.01)) {
+      this.said.set('The offset of a scanner is more than 0 and at most 10 mm');
+      return;
+    }
+    this.typedOffset.set(offsetM);
+    const [scan, looked] = [this.looked()?.scan ?? null, this.looked()];
+    if (!scan || !looked || !this.may()) return;
+    if (await this.edits.edit('scan', scan, { offsetM, figures: withOffset(scan.figures, scan.offsetM, offsetM) }))
+      this.looked.set({ ...looked, scan: this.own().find((s) => s.id === scan.id) ?? scan });
+  }
   protected readonly rows = computed(() => {
     const figures = this.figures();
     return figures ? scanRows(figures) : [];
@@ -388,6 +426,7 @@ export class ScansView {
       unit: this.unit(),
       unitBy: guess?.unit === this.unit() ? guess.why : 'said by whoever kept it',
       figures,
+      offsetM: this.offset(),
       instrument: looked.instrument,
       serial: looked.serial,
       takenAt: new Date().toISOString(),
