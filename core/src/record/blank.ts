@@ -9,12 +9,13 @@ import type {
   VehicleFields,
   VehicleRole,
 } from './entities';
-import { EVEN_WEIGHTS, USUAL_CALENDAR, type GateFields, type PackageFields } from './plan/entities';
+import { EVEN_WEIGHTS, USUAL_CALENDAR, USUAL_HAZARDS, type GateFields, type PackageFields } from './plan/entities';
 
 /** What a study begins with until somebody says otherwise. */
-export const USUAL_STUDY: Pick<StudyFields, 'state' | 'choiceWeights' | 'calendar'> = {
+export const USUAL_STUDY: Pick<StudyFields, 'state' | 'choiceWeights' | 'usualHazards' | 'calendar'> = {
   state: 'open',
   choiceWeights: EVEN_WEIGHTS,
+  usualHazards: USUAL_HAZARDS,
   calendar: USUAL_CALENDAR,
 };
 

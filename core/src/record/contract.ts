@@ -49,7 +49,7 @@ import {
 import { isKnowing, knowingFields, type Known, type KnowingEntity } from './known';
 import { benchSchemas } from './bench/contract';
 import { MEASURE_SCHEMAS } from './measure/contract';
-import { CALENDAR, CHOICE_WEIGHTS, PLAN_SCHEMAS } from './plan/contract';
+import { CALENDAR, CHOICE_WEIGHTS, PLAN_SCHEMAS, USUAL_HAZARDS_OF } from './plan/contract';
 import { DRIVES, VEHICLE_CLASSES } from './plan/entities';
 
 const fraction = (label: string): Schema<number> =>
@@ -117,6 +117,7 @@ export const SCHEMAS: { readonly [E in Entity]: Schema<FieldsOf[E]> } = {
     assembliesAs: oneOf('Opened assemblies', ASSEMBLIES_AS),
     state: oneOf('State', STUDY_STATES),
     choiceWeights: CHOICE_WEIGHTS,
+    usualHazards: USUAL_HAZARDS_OF,
     calendar: CALENDAR,
   }),
   member: shape<MemberFields>({ personId: uuid('Person'), role: oneOf('Role', ROLES) }),

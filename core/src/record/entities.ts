@@ -26,6 +26,7 @@ import type {
   RigFields,
   ScopeFields,
   UnloadFields,
+  UsualHazards,
   VehicleClass,
   WorkCalendar,
 } from './plan/entities';
@@ -60,6 +61,8 @@ export interface StudyFields {
   /** an archived study is read, never written, until it is opened again */
   readonly state: (typeof STUDY_STATES)[number];
   readonly choiceWeights: ChoiceWeights;
+  /** hazards that packages of a subsystem have until somebody says otherwise, by words of its name */
+  readonly usualHazards: readonly UsualHazards[];
   readonly calendar: WorkCalendar;
 }
 

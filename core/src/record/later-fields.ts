@@ -2,19 +2,20 @@ import { blankVehicle, USUAL_STUDY } from './blank';
 import type { Entity, StudyRecord } from './entities';
 import { LIST_OF } from './apply-ops';
 
-const { choiceWeights, calendar } = USUAL_STUDY;
+const { choiceWeights, usualHazards, calendar } = USUAL_STUDY;
 const { name: _name, maker: _maker, role: _role, sequence: _sequence, notes: _notes, ...passport } = blankVehicle('', 'subject', 0);
 const { modelYear: _year, builtOn: _built, acquiredOn: _acquired, ...laterOfVehicle } = passport;
 
 /** Fields that kinds of record got later, with what they hold where nothing was ever said. */
 const LATER: Readonly<Partial<Record<Entity, object>>> = {
-  study: { choiceWeights, calendar },
+  study: { choiceWeights, usualHazards, calendar },
   vehicle: laterOfVehicle,
   piece: { xM: null, yM: null, zM: null, closedRisk: '', seenOutside: '', damageFrom: null, runDiameterM: null },
   fasteners: { tighteningNm: null, breakawayNm: null, access: null, tool: '', removed: null },
   gate: { answeredBy: '', answeredAt: null },
   picture: { rigId: null },
   scan: { offsetM: null },
+  unload: { subsystemId: null },
 };
 
 const isPlain = (value: unknown): value is Readonly<Record<string, unknown>> =>

@@ -13,6 +13,24 @@ describe('what is typed into a field', () => {
     // 20 kWh / 100 km = 72 MJ / 100 km = 720 J/m
     expect(value(unitShape('consumptionJPerM'), '20')).toBe(720);
   });
+  // BIPM SI Brochure; 1 lb = 0.45359237 kg, 1 in = 25.4 mm, 1 PS = 735.49875 W
+  it('takes the unit that is typed after it, of the same kind only', () => {
+    expect(value(unitShape('kerbMassKg'), '1185 kg')).toBe(1185);
+    expect(value(unitShape('kerbMassKg'), '1.2t')).toBe(1200);
+    expect(value(unitShape('kerbMassKg'), '2612 lb')).toBeCloseTo(1184.783, 3);
+    expect(value(unitShape('wheelbaseM'), '2.42 m')).toBe(2.42);
+    expect(value(unitShape('wheelbaseM'), '2420 mm')).toBe(2.42);
+    expect(value(unitShape('wheelbaseM'), '95.3 in')).toBeCloseTo(2.42062, 6);
+    expect(value(unitShape('wheelbaseM'), '2420')).toBe(2.42);
+    expect(value(unitShape('powerW'), '136 PS')).toBeCloseTo(100_027.83, 2);
+    expect(value(unitShape('consumptionJPerM'), '200 Wh/km')).toBe(720);
+    expect(value(unitShape('likelyS'), '90 min')).toBe(5400);
+    expect(value(unitShape('kerbMassKg'), '1185 mm')).toContain('not in a unit of this field; write it in kg');
+    expect(value(unitShape('powerW'), '100 mW')).toContain('not in a unit of this field');
+    expect(value(unitShape('powerW'), '0.1 MW')).toBe(100_000);
+    expect(value(unitShape('kerbMassKg'), '1,185 kg')).toContain('can be 1.185 or 1185');
+    expect(value(unitShape('kerbMassKg'), '1185 or so')).toContain('not in a unit of this field');
+  });
   it('is asked about when it can be read two ways, and refused when it is no number', () => {
     expect(value({ kind: 'whole' }, '1,840')).toContain('can be 1.840 or 1840');
     expect(value({ kind: 'whole' }, '2.5')).toContain('whole number');

@@ -1,4 +1,5 @@
 import { SHOWN_UNITS } from './shown-units';
+import { inUnitOf } from './field-units';
 
 /** How a field is typed and shown. */
 export type FieldShape =
@@ -84,9 +85,14 @@ export const readField = (shape: FieldShape, typed: string): ReadField => {
   if (shape.kind === 'effort') return readEffort(text);
   if (shape.kind === 'money')
     return /^\d{1,9}(\.\d{1,4})?$/.test(text) ? right(text) : wrong(`“${text}” is not a price; write digits such as 48990.00`);
+  if (shape.kind === 'number') {
+    const { number: digits, per } = inUnitOf(shape, text);
+    if (per === null) return wrong(`“${text}” is not in a unit of this field; write it in ${shape.unit}, or with its unit`);
+    const number = readDecimal(digits);
+    return typeof number === 'string' ? wrong(number) : right(Number((number * per).toPrecision(12)));
+  }
   const number = readDecimal(text);
   if (typeof number === 'string') return wrong(number);
-  if (shape.kind === 'number') return right(Number((number * shape.per).toPrecision(12)));
   return Number.isInteger(number) ? right(number) : wrong(`“${text}” must be a whole number`);
 };
 

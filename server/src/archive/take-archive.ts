@@ -11,7 +11,7 @@ import type { Store } from '../ledger/store';
 import { STORES } from '../ledger/stores';
 import { passwordHash } from '../people/password';
 import { insertPerson, personById, type Person } from '../people/queries';
-import { setRevision } from '../record/queries';
+import { setCopyOf, setRevision } from '../record/queries';
 import type { ArchivePerson } from './format';
 import { insertChangeRows, insertChanges, loginsLike, takenId } from './queries';
 import { readArchive, soundFile, type ReadArchive } from './read-archive';
@@ -81,6 +81,7 @@ export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => 
     await lockStudy(db, studyId);
     await addPeople(db, archive.people);
     await addRows(db, { ...archive, record: { ...record, pictures: [], scans: [] } });
+    if (copied) await setCopyOf(db, studyId, sound.record.study.id);
     await addFiles(db, zip, archive);
     if (record.pictures.length > 0) await STORES.picture.insert(db, studyId, record.pictures);
     if (record.scans.length > 0) await STORES.scan.insert(db, studyId, record.scans);

@@ -3,7 +3,7 @@ import { blankVehicle, emptyRecord, applyOps, type Op, type Session, type StudyF
 
 /** A small study whose bench was left in the middle of its work: what is recorded so far, and what would come next. */
 export interface DemoBench {
-  readonly study: Omit<StudyFields, 'calendar' | 'choiceWeights'>;
+  readonly study: Omit<StudyFields, 'calendar' | 'choiceWeights' | 'usualHazards'>;
   readonly vehicle: { readonly name: string; readonly maker: string; readonly modelYear: number };
   readonly subsystem: string;
   readonly session: string;
@@ -27,7 +27,7 @@ const entryOf = (line: string): Entry => {
 export const benchOps = (
   demo: DemoBench,
   studyId: string,
-  usual: Pick<StudyFields, 'calendar' | 'choiceWeights'>,
+  usual: Pick<StudyFields, 'calendar' | 'choiceWeights' | 'usualHazards'>,
   newId: () => string,
 ): readonly Op[] => {
   const [vehicleId, subsystemId, sessionId] = [newId(), newId(), newId()];

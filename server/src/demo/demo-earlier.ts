@@ -10,7 +10,7 @@ import {
 
 /** A study that is over, told in little: what each subsystem held and how long it took. */
 export interface DemoEarlier {
-  readonly study: Omit<StudyFields, 'calendar' | 'choiceWeights'>;
+  readonly study: Omit<StudyFields, 'calendar' | 'choiceWeights' | 'usualHazards'>;
   readonly vehicles: readonly (Partial<VehicleFields> & { readonly name: string; readonly role: VehicleRole })[];
   readonly records: readonly {
     readonly vehicle: string;
@@ -28,7 +28,7 @@ const HOUR_S = 3600;
 export const earlierOps = (
   { study, vehicles, records }: DemoEarlier,
   studyId: string,
-  usual: Pick<StudyFields, 'calendar' | 'choiceWeights'>,
+  usual: Pick<StudyFields, 'calendar' | 'choiceWeights' | 'usualHazards'>,
   newId: () => string,
 ): readonly Op[] => {
   const vehicleId = new Map(vehicles.map((v) => [v.name, newId()]));

@@ -204,7 +204,13 @@ export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, 
   const unloads = plan.unloads.map(({ vehicle, piece, ...fields }, sequence): Op => ({
     kind: 'unload.add',
     id: newId(),
-    fields: { ...fields, sequence, vehicleId: names.vehicle(vehicle), pieceId: piece === null ? null : names.piece(piece) },
+    fields: {
+      ...fields,
+      sequence,
+      vehicleId: names.vehicle(vehicle),
+      pieceId: piece === null ? null : names.piece(piece),
+      subsystemId: null,
+    },
   }));
   return [...candidates, ...requests, ...claims, ...scopes, ...resources, ...rigs, ...packages, ...gates, ...hoists, ...unloads];
 };

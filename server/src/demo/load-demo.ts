@@ -36,7 +36,7 @@ interface DemoQuestion extends Pick<QuestionFields, 'kind' | 'text' | 'dueOn' | 
 }
 
 interface DemoStudy {
-  readonly study: Omit<StudyFields, 'calendar' | 'choiceWeights'>;
+  readonly study: Omit<StudyFields, 'calendar' | 'choiceWeights' | 'usualHazards'>;
   readonly vehicles: readonly (Partial<VehicleFields> &
     Pick<VehicleFields, 'name' | 'role' | 'sequence'> & { readonly predecessor: string | null })[];
   readonly subsystems: readonly string[];
@@ -80,7 +80,12 @@ export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISO
   const demo = (await json('study.json')) as DemoStudy;
   const plan = (await json('plan.json')) as DemoPlan;
   const studyId = randomUUID();
-  const fields: StudyFields = { ...demo.study, calendar: demoCalendar(plan, today), choiceWeights: plan.choiceWeights };
+  const fields: StudyFields = {
+    ...demo.study,
+    calendar: demoCalendar(plan, today),
+    choiceWeights: plan.choiceWeights,
+    usualHazards: USUAL_STUDY.usualHazards,
+  };
   const study = { id: studyId, version: 1, ...fields };
   const later = weeksLater(plan.asOf, today);
   const vehicleIds = new Map(demo.vehicles.map(({ name }) => [name, randomUUID()]));
@@ -152,8 +157,8 @@ export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISO
         answer: '',
       },
     });
-  const { calendar, choiceWeights } = USUAL_STUDY;
-  const usual = { calendar, choiceWeights };
+  const { calendar, choiceWeights, usualHazards } = USUAL_STUDY;
+  const usual = { calendar, choiceWeights, usualHazards };
   // over and archived: what planning learns from
   const earlier = (await json('city-vans.json')) as DemoEarlier;
   await loadBeside(pool, (id) => earlierOps(earlier, id, usual, randomUUID), people);

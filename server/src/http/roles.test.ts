@@ -181,7 +181,7 @@ const planFields = (): Readonly<Record<string, object>> => {
       ...{ vehicleId: randomUUID(), resourceId: null, massKg: 2000, massUKg: 10, xM: 1, yM: 0, placeUM: 0.02, marginM: 0.1 },
       pads: [1, 2, 3].map((n) => ({ xM: n, yM: n })),
     },
-    unload: { ...somewhere, label: 'battery', pieceId: null, massKg: null, massUKg: null, xM: null, yM: null },
+    unload: { ...somewhere, label: 'battery', pieceId: null, subsystemId: null, massKg: null, massUKg: null, xM: null, yM: null },
   };
 };
 

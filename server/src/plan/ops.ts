@@ -132,6 +132,7 @@ export const unloadStore = tableStore('unload', 'unload', {
   sequence: 'integer',
   label: 'text',
   pieceId: 'uuid',
+  subsystemId: 'uuid',
   massKg: 'float8',
   massUKg: 'float8',
   xM: 'float8',

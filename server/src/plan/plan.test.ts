@@ -189,7 +189,7 @@ describe('planning on the server', () => {
       {
         kind: 'unload.add',
         id: randomUUID(),
-        fields: { vehicleId, sequence: 0, label: 'battery', pieceId: null, massKg: 400, massUKg: 4, xM: 1.6, yM: 0 },
+        fields: { vehicleId, sequence: 0, label: 'battery', pieceId: null, subsystemId: null, massKg: 400, massUKg: 4, xM: 1.6, yM: 0 },
       },
     ];
     expect(await make(study, ops)).toMatchObject({ code: 'kept' });

@@ -48,6 +48,9 @@ export const danglingPlan = (db: Db, studyId: string): Promise<readonly Broken[]
      select u.id, u.label, 'vehicle-gone' from unload u
        where u.study_id = $1 and not exists (select from vehicle v where v.id = u.vehicle_id and v.study_id = $1)
      union all
+     select u.id, u.label, 'subsystem-gone' from unload u
+       where u.study_id = $1 and u.subsystem_id is not null and not exists (select from subsystem b where b.id = u.subsystem_id and b.study_id = $1)
+     union all
      select v.id, v.name, 'predecessor-gone' from vehicle v
        where v.study_id = $1 and v.predecessor_id is not null
          and not exists (select from vehicle o where o.id = v.predecessor_id and o.study_id = $1)
@@ -68,14 +71,25 @@ export interface ExperienceRow {
   readonly peopleS: number | null;
 }
 
+/**
+ * Studies that are others than $1: neither it nor a copy of it, nor a copy of one that is here itself.
+ * A copy says the same once more and is no experience of its own.
+ */
+const OTHER_STUDIES = `other as (
+  select s.id from study s
+  where coalesce(s.copy_of, s.id) <> (select coalesce(t.copy_of, t.id) from study t where t.id = $1)
+    and not exists (select from study o where o.id = s.copy_of)
+)`;
+
 /** What the studies of a person, this one apart, hold of every subsystem of every vehicle. */
 export const experienceOf = (db: Db, studyId: string, personId: string): Promise<readonly ExperienceRow[]> =>
   many(
     db,
-    `with recursive hung as (
+    `with recursive ${OTHER_STUDIES}, hung as (
        select p.id, p.study_id, p.vehicle_id, p.subsystem_id, p.quantity::float8 as pieces, 0 as level from piece p
          join member m on m.study_id = p.study_id and m.person_id = $2
-         where p.parent_id is null and p.study_id <> $1
+         join other o on o.id = p.study_id
+         where p.parent_id is null
        union all
        select c.id, c.study_id, h.vehicle_id, h.subsystem_id, h.pieces * c.quantity, h.level + 1 from piece c join hung h on c.parent_id = h.id
          where h.level < 40
@@ -113,11 +127,12 @@ export interface HeldVehicle {
 export const heldVehicles = (db: Db, studyId: string, personId: string): Promise<readonly HeldVehicle[]> =>
   many(
     db,
-    `select case when m.id is not null then v.name end as name, case when m.id is not null then s.title end as study,
+    `with ${OTHER_STUDIES}
+     select case when m.id is not null then v.name end as name, case when m.id is not null then s.title end as study,
        v.vehicle_class as "vehicleClass", v.drive, v.voltage_v as "voltageV", v.model_year as "modelYear"
      from vehicle v join study s on s.id = v.study_id
+       join other o on o.id = v.study_id
        left join member m on m.study_id = v.study_id and m.person_id = $2
-     where v.study_id <> $1
      order by v.model_year desc nulls last, v.id`,
     [studyId, personId],
   );

@@ -35,7 +35,7 @@ export const anyStudy = async (db: Db): Promise<boolean> =>
 
 const STUDY = `id, version, title, questions, lead, currency, price_year as "priceYear", volume_per_year as "volumePerYear",
   production_years as "productionYears", region, fasteners_in as "fastenersIn", assemblies_as as "assembliesAs", state,
-  choice_weights as "choiceWeights", calendar`;
+  choice_weights as "choiceWeights", usual_hazards as "usualHazards", calendar`;
 
 /** Revision and state of a study, or null when there is none. */
 export const studyHead = (db: Db, studyId: string): Promise<{ readonly revision: number; readonly state: Study['state'] } | null> =>
@@ -47,8 +47,8 @@ export const studyById = (db: Db, studyId: string): Promise<Study | null> =>
 export const insertStudy = (db: Db, study: Study): Promise<unknown> =>
   db.query(
     `insert into study (id, version, revision, title, questions, lead, currency, price_year, volume_per_year, production_years, region, fasteners_in, assemblies_as, state,
-       choice_weights, calendar)
-     values ($1, $2, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
+       choice_weights, usual_hazards, calendar)
+     values ($1, $2, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)`,
     [study.id, study.version, ...studyValues(study)],
   );
 
@@ -56,7 +56,7 @@ export const updateStudy = (db: Db, study: Study): Promise<unknown> =>
   db.query(
     `update study set version = $2, title = $3, questions = $4, lead = $5, currency = $6, price_year = $7, volume_per_year = $8,
        production_years = $9, region = $10, fasteners_in = $11, assemblies_as = $12, state = $13,
-       choice_weights = $14, calendar = $15 where id = $1`,
+       choice_weights = $14, usual_hazards = $15, calendar = $16 where id = $1`,
     [study.id, study.version, ...studyValues(study)],
   );
 
@@ -73,8 +73,13 @@ const studyValues = (s: StudyFields): readonly unknown[] => [
   s.assembliesAs,
   s.state,
   JSON.stringify(s.choiceWeights),
+  JSON.stringify(s.usualHazards),
   JSON.stringify(s.calendar),
 ];
+
+/** Says of which study another is a copy; the copy of a copy is one of the first. */
+export const setCopyOf = (db: Db, studyId: string, originalId: string): Promise<unknown> =>
+  db.query('update study set copy_of = coalesce((select copy_of from study where id = $2), $2) where id = $1', [studyId, originalId]);
 
 export const setRevision = (db: Db, studyId: string, revision: number): Promise<unknown> =>
   db.query('update study set revision = $2 where id = $1', [studyId, revision]);

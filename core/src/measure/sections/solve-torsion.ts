@@ -110,7 +110,7 @@ interface Sparse {
 
 /** The stiffness matrix over unknowns; a node whose unknown is −1 is held at zero. */
 const stiffness = (elements: readonly Element[], unknownOf: Int32Array, count: number): Sparse => {
-  const rows: Map<number, number>[] = Array.from({ length: count }, () => new Map());
+  const rows: Map<number, number>[] = Array.from({ length: count }, () => new Map<number, number>());
   for (const { nodes, area, gx, gy } of elements) {
     const k = new Float64Array(36);
     for (const [l, m, n, weight] of DEGREE_2) {

@@ -1,7 +1,7 @@
 import { EVEN_WEIGHTS, blankVehicle, type Candidate, type ReaderRequest } from '../../record';
 import { STUDY, testId } from '../../../testing/teardown';
 import { chooseVehicle, likenessFraction, type HeldVehicle } from './choose-vehicle';
-import { sampleWarnings } from './sample-warnings';
+import { passportDoubts, sampleWarnings } from './sample-warnings';
 
 const candidate = (n: number, fields: Partial<Candidate>): Candidate => ({
   ...{ id: testId(n), version: 1, sequence: n, name: `van ${n}`, maker: '', modelYear: null, vehicleClass: null, drive: null },
@@ -105,6 +105,19 @@ describe('warnings about the samples', () => {
     },
     acquiredOn: '2026-05-01',
   };
+  it('question a figure that no vehicle has, and say what it may be', () => {
+    const of = (fields: object): readonly string[] =>
+      passportDoubts({ ...vehicle(1, whole), ...fields }, (f) => f).map((i) => `${i.field ?? ''}: ${i.message}`);
+    expect(of({})).toEqual([]);
+    expect(of({ wheelbaseM: 0.00242 })[0]).toMatch(/wheelbaseM: .*but vehicles have 1\D?200 mm to 7\D?500 mm\. Is it 2\D?420 mm\?/u);
+    expect(of({ kerbMassKg: 2 })[0]).toMatch(/Is it 2\D?000 kg\?/u);
+    expect(of({ trackM: 3.2 })[0]).toContain('trackM');
+    expect(of({ wheelbaseM: 1.6, trackM: 2.5 })[0]).toContain('swapped');
+    // 75 kWh at 20 kWh/100 km go 375 km, not 800
+    expect(of({ batteryJ: 2.7e8, consumptionJPerM: 720, rangeM: 375_000 })).toEqual([]);
+    expect(of({ batteryJ: 2.7e8, consumptionJPerM: 720, rangeM: 800_000 })[0]).toContain('reaches 375 km, its range is 800 km');
+    expect(of({ kerbMassKg: null, wheelbaseM: null, rangeM: null })).toEqual([]);
+  });
   it('come for samples built more than a year apart, not for 364 days', () => {
     const [a, b] = [vehicle(1, { ...whole, builtOn: '2025-01-10' }), vehicle(2, { ...whole, builtOn: '2026-02-11' })];
     expect(codes([a, b])).toEqual(['2 built-apart']);

@@ -1,5 +1,5 @@
-import { counted, fixed, issue, type Issue } from '../../shared';
-import { knownAs, type StudyRecord, type Vehicle } from '../../record';
+import { counted, fixed, inShownUnit, issue, type Issue } from '../../shared';
+import { knownAs, type StudyRecord, type Vehicle, type VehicleFields } from '../../record';
 import { dayNumber } from '../schedule/days';
 
 const YEAR_DAYS = 365.25;
@@ -20,6 +20,61 @@ export type HeadlineFigure = (typeof HEADLINE_FIGURES)[number];
 
 /** More than this on the odometer is a used sample. */
 const WORN_M = 10_000_000;
+
+/**
+ * From what to what a figure of a road vehicle lies, SI; outside it is questioned, never refused.
+ * @source common practice, no source
+ */
+const SENSIBLE: Readonly<Partial<Record<keyof VehicleFields, readonly [least: number, most: number]>>> = {
+  kerbMassKg: [200, 30_000],
+  powerW: [3_000, 1_500_000],
+  batteryJ: [0.2 * 3.6e6, 1000 * 3.6e6],
+  voltageV: [10, 1_200],
+  rangeM: [20_000, 2_500_000],
+  consumptionJPerM: [4 * 36, 300 * 36],
+  turningCircleM: [5, 30],
+  wheelbaseM: [1.2, 7.5],
+  trackM: [0.9, 2.6],
+  odometerM: [0, 3e9],
+};
+/** Battery over consumption and range differ by losses and reserve, not by more than this. */
+const MOST_RANGE_RATIO = 1.6;
+
+/** What a figure would be in a unit a thousand times larger or smaller, when that is one a vehicle has. */
+const meant = (field: string, value: number, [least, most]: readonly [number, number]): string => {
+  const better = [1000, 1 / 1000, 100, 1 / 100, 10, 1 / 10].map((k) => value * k).find((v) => v >= least && v <= most);
+  return better === undefined ? '' : ` Is it ${inShownUnit(field, better) ?? ''}?`;
+};
+
+/** Figures of a passport that no vehicle has, or that cannot be true together. */
+export const passportDoubts = (vehicle: Vehicle, word: (field: keyof VehicleFields) => string): readonly Issue[] => {
+  const doubts = (Object.entries(SENSIBLE) as [keyof VehicleFields, readonly [number, number]][]).flatMap(
+    ([field, range]): readonly Issue[] => {
+      const value = vehicle[field];
+      if (typeof value !== 'number' || (value >= range[0] && value <= range[1])) return [];
+      const [least, most] = range.map((v) => inShownUnit(field, v) ?? '');
+      return [
+        issue(
+          'no-such-figure',
+          `${vehicle.name}: ${word(field).toLowerCase()} ${inShownUnit(field, value) ?? ''}, but vehicles have ${least ?? ''} to ${most ?? ''}.${meant(field, value, range)}`,
+          field,
+          vehicle.id,
+        ),
+      ];
+    },
+  );
+  const { wheelbaseM, trackM, batteryJ, rangeM, consumptionJPerM } = vehicle;
+  const narrow =
+    wheelbaseM !== null && trackM !== null && trackM >= wheelbaseM && doubts.length === 0
+      ? [issue('wider-than-long', `${vehicle.name}: the track is not less than the wheelbase; were they swapped?`, 'trackM', vehicle.id)]
+      : [];
+  if (batteryJ === null || rangeM === null || consumptionJPerM === null || doubts.length > 0) return [...doubts, ...narrow];
+  const reachM = batteryJ / consumptionJPerM;
+  const ratio = Math.max(reachM / rangeM, rangeM / reachM);
+  if (ratio <= MOST_RANGE_RATIO) return narrow;
+  const message = `${vehicle.name}: its battery over its consumption reaches ${inShownUnit('rangeM', reachM) ?? ''}, its range is ${inShownUnit('rangeM', rangeM) ?? ''}: one of the three is of another variant or test, or wrong`;
+  return [...narrow, issue('range-not-like', message, 'rangeM', vehicle.id)];
+};
 
 const missingFigures = (vehicle: Vehicle, word: (figure: HeadlineFigure) => string): readonly Issue[] => {
   const missing = HEADLINE_FIGURES.filter((figure) => vehicle[figure] === null);
@@ -97,10 +152,13 @@ const variantMismatch = (vehicles: readonly Vehicle[]): readonly Issue[] => {
 };
 
 /** What should be known of the samples before figures of theirs are compared. */
-export const sampleWarnings = ({ vehicles }: Pick<StudyRecord, 'vehicles'>, word: (figure: HeadlineFigure) => string): readonly Issue[] => [
+export const sampleWarnings = (
+  { vehicles }: Pick<StudyRecord, 'vehicles'>,
+  word: (field: keyof VehicleFields) => string,
+): readonly Issue[] => [
   ...builtApart(vehicles),
   ...variantMismatch(vehicles),
-  ...vehicles.flatMap((vehicle) => ownWarnings(vehicle, word)),
+  ...vehicles.flatMap((vehicle) => [...passportDoubts(vehicle, word), ...ownWarnings(vehicle, word)]),
 ];
 
 /** How a headline figure is known. */

@@ -1,4 +1,4 @@
-import { issue, type Issue } from '../../shared';
+import { COVERAGE_FACTOR, issue, normalCdf, type Issue } from '../../shared';
 import type { Hoist, PadPoint, Piece, Unload } from '../../record';
 
 /** A vehicle, or what is still on it: mass and the place of its centre of mass. */
@@ -10,6 +10,8 @@ export interface Balance {
   readonly uM: number;
   /** distance from the centre of mass to the nearest line between the pads; below 0 it is outside and the vehicle tips */
   readonly insideM: number;
+  /** chance that the centre of mass lies outside the pads, over any of their edges */
+  readonly tipFraction: number;
 }
 
 export interface BalanceStep {
@@ -38,8 +40,10 @@ interface Lump {
 
 /** Places are read off by hand: this much of a standard uncertainty where none is stated. */
 const PLACE_U_M = 0.05;
-/** The tip must be this many standard uncertainties away. */
-const COVERAGE = 2;
+/** From this chance of tipping on the step is stopped. */
+export const TIPS_FROM = 0.01;
+/** Pads nearer to each other than this are one. */
+export const ONE_PAD_M = 0.01;
 
 /**
  * Corners of the smallest convex figure around the pads, in turn.
@@ -57,6 +61,50 @@ export const hullOf = (points: readonly PadPoint[]): readonly PadPoint[] => {
     return chain.slice(0, -1);
   };
   return [...half(sorted), ...half(sorted.reverse())];
+};
+
+const padsOnOnePlace = (pads: readonly PadPoint[]): boolean =>
+  pads.some((a, i) => pads.slice(i + 1).some((b) => Math.hypot(a.xM - b.xM, a.yM - b.yM) < ONE_PAD_M));
+
+interface Spread {
+  readonly xx: number;
+  readonly xy: number;
+  readonly yy: number;
+}
+
+const STRIPS = 400;
+const FAR = 7;
+
+/**
+ * Chance that a place with a normal error lies outside a convex figure.
+ *
+ *   P = 1 − ∫ φ(x) (Φ(high(x)) − Φ(low(x))) dx,   y given x normal about ȳ + (x − x̄) σxy/σxx with variance σyy − σxy²/σxx
+ *
+ * @source bivariate normal distribution by strips of its conditional distribution; midpoints of 400 strips over ± 7 σ
+ */
+export const outsideFraction = (hull: readonly PadPoint[], xM: number, yM: number, { xx, xy, yy }: Spread): number => {
+  if (hull.length < 3) return 1;
+  if (!(xx > 0 && yy > 0)) return nearestEdge(hull, xM, yM).insideM > 0 ? 0 : 1;
+  const ux = Math.sqrt(xx);
+  const uGiven = Math.sqrt(Math.max(yy - (xy * xy) / xx, 1e-18));
+  const width = (2 * FAR) / STRIPS;
+  let inside = 0;
+  for (let i = 0; i < STRIPS; i++) {
+    const z = -FAR + (i + 0.5) * width;
+    const x = xM + z * ux;
+    let [low, high] = [Infinity, -Infinity];
+    for (const [k, from] of hull.entries()) {
+      const to = hull[(k + 1) % hull.length]!;
+      if (from.xM <= x === to.xM <= x) continue;
+      const y = from.yM + ((x - from.xM) / (to.xM - from.xM)) * (to.yM - from.yM);
+      low = Math.min(low, y);
+      high = Math.max(high, y);
+    }
+    if (!(high > low)) continue;
+    const mean = yM + (z * xy) / ux;
+    inside += (Math.exp(-(z * z) / 2) / Math.sqrt(2 * Math.PI)) * width * (normalCdf(high, mean, uGiven) - normalCdf(low, mean, uGiven));
+  }
+  return Math.min(1, Math.max(0, 1 - inside));
 };
 
 interface Edge {
@@ -96,12 +144,21 @@ const balanceOf = (vehicle: Lump, off: readonly Lump[], hull: readonly PadPoint[
     const arm = (lump.xM - xM) * nx + (lump.yM - yM) * ny;
     return sum + ((arm / massKg) * lump.massUKg) ** 2 + ((lump.massKg / massKg) * lump.placeUM) ** 2;
   }, 0);
-  return { massKg, xM, yM, uM: Math.sqrt(variance), insideM };
+  const spread = [vehicle, ...off].reduce(
+    ({ xx, xy, yy }, lump) => {
+      const [dx, dy] = [(lump.xM - xM) / massKg, (lump.yM - yM) / massKg];
+      const mass = lump.massUKg ** 2;
+      const place = ((lump.massKg / massKg) * lump.placeUM) ** 2;
+      return { xx: xx + dx * dx * mass + place, xy: xy + dx * dy * mass, yy: yy + dy * dy * mass + place };
+    },
+    { xx: 0, xy: 0, yy: 0 },
+  );
+  return { massKg, xM, yM, uM: Math.sqrt(variance), insideM, tipFraction: outsideFraction(hull, xM, yM, spread) };
 };
 
 const stateOf = (balance: Balance, marginM: number): 'stays' | 'near' | 'tips' => {
-  if (!(balance.insideM - COVERAGE * balance.uM > 0)) return 'tips';
-  return balance.insideM - COVERAGE * balance.uM < marginM ? 'near' : 'stays';
+  if (!(balance.insideM > 0) || balance.tipFraction >= TIPS_FROM) return 'tips';
+  return balance.insideM - COVERAGE_FACTOR * balance.uM < marginM ? 'near' : 'stays';
 };
 
 /** Mass and place of a step: what is typed counts before what is recorded of the piece. */
@@ -116,12 +173,14 @@ export const lumpOf = (unload: Unload, piece: Piece | null, massWithinKg: number
  * Whether a vehicle stays on the pads of a lift while heavy things come off it one by one.
  *
  * @param lumps [step] mass and place of each step in order; null where they are not known
- * @returns the state before and after each step; a vehicle “tips” as soon as its centre of mass is not surely, within two
- * standard uncertainties, between the pads
+ * @returns the state before and after each step; a vehicle “tips” as soon as the chance that its centre of mass lies over
+ * any edge of the pads is one in a hundred
  */
 export const hoistBalance = (hoist: Hoist, unloads: readonly Unload[], lumps: readonly (Lump | null)[]): HoistBalance => {
   const hull = hullOf(hoist.pads);
   const issues: Issue[] = [];
+  if (padsOnOnePlace(hoist.pads))
+    issues.push(issue('pads-on-one-place', 'Two pads stand on one place: one of the two is typed wrong', 'pads', hoist.id));
   if (hull.length < 3) issues.push(issue('pads-in-line', 'The pads stand in one line: nothing lies between them', 'pads', hoist.id));
   const vehicle: Lump = { massKg: hoist.massKg, massUKg: hoist.massUKg, xM: hoist.xM, yM: hoist.yM, placeUM: hoist.placeUM };
   const start = balanceOf(vehicle, [], hull);

@@ -4,6 +4,7 @@ import { circleIn } from './cycle';
 import { criticalPath } from './critical-path';
 import { dayText } from './days';
 import type { LevelProblem, Need } from './level-problem';
+import { betaShape, type ThreePoint } from './three-point';
 import { isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, workAxis, type WorkAxis } from './work-axis';
 
 /** A package of the plan as the schedule sees it. */
@@ -55,10 +56,37 @@ const leftOf = (pack: WorkPackage): Activity['left'] => {
     const scale = pack.remainingS / pack.likelyS;
     return { leastS: pack.leastS * scale, likelyS: pack.remainingS, mostS: pack.mostS * scale };
   }
-  const spent = pack.workedS ?? 0;
-  const after = (s: number): number => Math.max(s - spent, 0);
-  return { leastS: after(pack.leastS), likelyS: after(pack.likelyS), mostS: after(pack.mostS) };
+  return restAfter({ least: pack.leastS, likely: pack.likelyS, most: pack.mostS }, pack.workedS ?? 0);
 };
+
+/** What a package that has taken more than its most still takes, as a share of its most (assumed): a quarter, from an eighth to a half. */
+const OVERRUN = { least: 1 / 8, likely: 1 / 4, most: 1 / 2 } as const;
+
+/**
+ * What is left of a three-point estimate after some of it was spent. Before the least time it is the estimate less what was
+ * spent; after it the mean of the times that are still possible; past the most there is no estimate left, and an overrun is
+ * assumed. It is never nothing.
+ *
+ *   rest = E(T | T > spent) − spent
+ *
+ * @source conditional mean of the beta distribution of the estimate, by strips
+ */
+export const restAfter = ({ least, likely, most }: ThreePoint, spentS: number): NonNullable<Activity['left']> => {
+  if (!(spentS < most)) return { leastS: OVERRUN.least * most, likelyS: OVERRUN.likely * most, mostS: OVERRUN.most * most };
+  if (spentS < least) return { leastS: least - spentS, likelyS: likely - spentS, mostS: most - spentS };
+  const { alpha, beta } = betaShape({ least, likely, most });
+  let [weight, moment] = [0, 0];
+  for (let i = 0; i < STRIPS; i++) {
+    const t = spentS + ((i + 0.5) / STRIPS) * (most - spentS);
+    const x = (t - least) / (most - least);
+    const density = x ** (alpha - 1) * (1 - x) ** (beta - 1);
+    weight += density;
+    moment += density * (t - spentS);
+  }
+  const mean = weight > 0 ? moment / weight : (most - spentS) / 2;
+  return { leastS: 0.3 * mean, likelyS: mean, mostS: Math.max(most - spentS, mean) };
+};
+const STRIPS = 400;
 
 interface Crew {
   readonly needs: readonly Need[];
@@ -197,6 +225,7 @@ export const planNetwork = (plan: Plan, today: string): NetworkResult => {
     );
     return { slots, after, needs: crews[at]!.needs, release, fixed: null };
   });
+  issues.push(...runningIssues(activities, packs, placeOfPack, today));
   const pinned = withPins(jobs, activities, axis, now, issues);
   const capacity = [
     ...resources.map((r) => ({ capacity: 1, off: offStretches(axis, r.daysOff) })),
@@ -208,6 +237,52 @@ export const planNetwork = (plan: Plan, today: string): NetworkResult => {
     issues,
   };
 };
+
+/** Packages that run in a way that cannot be: begun in the future, or before what they wait for; and those past their estimate. */
+const runningIssues = (
+  activities: readonly Activity[],
+  packs: readonly WorkPackage[],
+  placeOfPack: ReadonlyMap<string, number>,
+  today: string,
+): readonly Issue[] =>
+  activities.flatMap(({ pack, state }): readonly Issue[] => {
+    if (state === 'planned' || pack.startedOn === null) return [];
+    const begun = pack.startedOn;
+    const early = pack.after
+      .flatMap((id) => packs[placeOfPack.get(id) ?? -1] ?? [])
+      .filter((before) => before.doneOn === null || before.doneOn > begun);
+    const isPast = state === 'running' && pack.remainingS === null && pack.mostS !== null && (pack.workedS ?? 0) >= pack.mostS;
+    return [
+      ...(begun > today
+        ? [
+            issue(
+              'begun-in-future',
+              `${quoted(pack)} is said to have begun on ${dayText(begun)}, which is still to come. Mend the date`,
+              'startedOn',
+              pack.id,
+            ),
+          ]
+        : []),
+      ...early.map((before) =>
+        issue(
+          'begun-early',
+          `${quoted(pack)} was begun on ${dayText(begun)}, before ${quoted(before)}, which it waits for, was done. Mend a date, or take the predecessor out`,
+          'startedOn',
+          pack.id,
+        ),
+      ),
+      ...(isPast
+        ? [
+            issue(
+              'past-estimate',
+              `${quoted(pack)} has taken ${fixed((pack.workedS ?? 0) / 3600, 1)} h of at most ${fixed(pack.mostS / 3600, 1)} h estimated: a quarter of that is taken as its rest (assumed). Say what is left`,
+              'remainingS',
+              pack.id,
+            ),
+          ]
+        : []),
+    ];
+  });
 
 type PlanJob = LevelProblem['jobs'][number];
 

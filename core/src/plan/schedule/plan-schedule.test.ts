@@ -1,7 +1,10 @@
 import type { StudyRecord, WorkPackage } from '../../record';
 import { packageId, person, plan } from '../../../testing/plan';
 import { testId } from '../../../testing/teardown';
+import { randomBeta, randomLcg } from 'd3-random';
 import { burnUp } from './burn-up';
+import { restAfter } from './plan-network';
+import { betaShape } from './three-point';
 import { planSchedule, type Scheduled } from './plan-schedule';
 
 const MONDAY = '2026-06-01';
@@ -74,6 +77,80 @@ describe('the schedule of a plan', () => {
   it('gives slack to what can slip', () => {
     const { schedule } = run(plan('long | 16 | | 1 person |\nshort | 4 | | 1 person |'));
     expect(schedule!.packages.map((s) => [s.slack, s.freeSlack])).toEqual([[0, 0], [48, 48]]); // prettier-ignore
+  });
+});
+
+describe('how sure the finish is', () => {
+  // by simulation: sums of 40 beta draws of the same estimates, in continuous time
+  it('is that of a simulation for a chain of 40 short packages, not of quarter hours rounded up', () => {
+    const chain = plan(
+      Array.from({ length: 40 }, (_, n) => `p${n} | 0.1 0.15 0.3 |${n === 0 ? '' : ` p${n - 1}`} | 1 person |`).join('\n'),
+    );
+    const { schedule } = planSchedule(chain, { today: MONDAY, tries: 20, samples: 4000 });
+    const { alpha, beta } = betaShape({ least: 0.1, likely: 0.15, most: 0.3 });
+    const draw = randomBeta.source(randomLcg(0.77))(alpha, beta);
+    const sums = Array.from({ length: 20_000 }, () => {
+      let hours = 0;
+      for (let n = 0; n < 40; n++) hours += 0.1 + 0.2 * draw();
+      return hours;
+    }).sort((a, b) => a - b);
+    // four slots to the hour
+    expect(schedule!.spread.p50 / 4 / sums[10_000]!).toBeCloseTo(1, 2);
+    expect(schedule!.spread.p90 / 4 / sums[18_000]!).toBeCloseTo(1, 2);
+    // the best possible is never after it
+    expect(schedule!.leastBound / 4).toBeLessThanOrEqual(sums[0]!);
+    expect(schedule!.boundAt <= schedule!.spread.p50At).toBe(true);
+  });
+  it('leaves a package that is past its least time the mean of what is still possible', () => {
+    const estimate = { least: 3600, likely: 7200, most: 14_400 };
+    const { alpha, beta } = betaShape(estimate);
+    const draw = randomBeta.source(randomLcg(0.5))(alpha, beta);
+    const times = Array.from({ length: 200_000 }, () => 3600 + 10_800 * draw());
+    for (const spent of [4000, 7200, 10_000]) {
+      const longer = times.filter((t) => t > spent);
+      const mean = longer.reduce((sum, t) => sum + t - spent, 0) / longer.length;
+      expect(restAfter(estimate, spent).likelyS / mean).toBeCloseTo(1, 2);
+    }
+    expect(restAfter(estimate, 1800)).toEqual({ leastS: 1800, likelyS: 5400, mostS: 12_600 });
+  });
+  it('never says that nothing is left of what runs', () => {
+    for (const spent of [14_400, 20_000]) expect(restAfter({ least: 3600, likely: 7200, most: 14_400 }, spent).likelyS).toBe(3600);
+    expect(restAfter({ least: 3600, likely: 3600, most: 3600 }, 3600).likelyS).toBeGreaterThan(0);
+  });
+});
+
+describe('packages that run', () => {
+  const two = plan('a | 4 | | 1 person |\nb | 4 | a | 1 person |');
+  it('are named when they were begun before what they wait for, or in the future', () => {
+    expect(messages(edit(two, 1, { startedOn: MONDAY }), '2026-06-02').join()).toContain('“b” was begun on');
+    expect(messages(edit(two, 0, { startedOn: '2026-06-10' })).join()).toContain('which is still to come');
+    const sound = edit(edit(two, 0, { startedOn: MONDAY, doneOn: MONDAY, workedS: 14_400 }), 1, { startedOn: MONDAY });
+    expect(messages(sound, '2026-06-02')).toEqual([]);
+  });
+  it('are named when they have taken more than their most', () =>
+    expect(messages(edit(two, 0, { startedOn: MONDAY, workedS: 5 * 3600 }), '2026-06-02').join()).toContain(
+      'has taken 5.0 h of at most 4.0 h',
+    ));
+  it('share people and lifts like all others', () => {
+    const lifts = plan('a | 8 | | 1 person | lift\nb | 8 | | 1 person | lift');
+    const running = edit(edit(lifts, 0, { startedOn: MONDAY }), 1, { startedOn: MONDAY });
+    expect(messages(running, MONDAY).join()).toContain('runs while others that run hold its people or place');
+  });
+});
+
+describe('slack', () => {
+  it('does not reach into a day off: what is done in one go must be done before it', () => {
+    // two people; Odo, who alone can do it, is off from Wednesday on
+    const off = { from: '2026-06-03', to: '2026-06-05', why: 'leave' };
+    const record = plan('long | 80 | | 1 person |\nshort | 4 | | 1 person, high voltage |');
+    const away = { ...record, resources: record.resources.map((r) => (r.name === 'Odo' ? { ...r, daysOff: [off] } : r)) };
+    const slackOf = (of: StudyRecord) => run(of).schedule!.packages.find((s) => s.packageId === packageId(1))!.slack;
+    // 8 h days: ten days of 32 slots less its 16; with Odo away after Tuesday two days less 16, or after his leave
+    expect(slackOf(record)).toBe(320 - 16);
+    const slack = slackOf(away);
+    const start = run(away).schedule!.packages.find((s) => s.packageId === packageId(1))!.start;
+    const isFree = (at: number): boolean => at + 16 <= 64 || at >= 160;
+    expect(isFree(start + slack)).toBe(true);
   });
 });
 

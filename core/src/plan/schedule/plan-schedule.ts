@@ -3,10 +3,11 @@ import type { StudyRecord, WorkPackage } from '../../record';
 import { dayText } from './days';
 import { finishSpread, type FinishSpread } from './finish-spread';
 import { level, type LevelResult } from './level';
+import { lowerBound } from './lower-bound';
 import type { Levelled, LevelProblem } from './level-problem';
 import { planNetwork, type Activity, type LeftOut } from './plan-network';
 import { criticalPath } from './critical-path';
-import { endTimeOfSlot, timeOfSlot, type WorkAxis } from './work-axis';
+import { SLOT_S, endTimeOfSlot, timeOfSlot, type WorkAxis } from './work-axis';
 
 /** A package on the schedule. */
 export interface Scheduled {
@@ -36,8 +37,10 @@ export interface PlanSchedule {
   /** slots */
   readonly finish: number;
   readonly finishAt: string;
-  /** no schedule of these packages can finish earlier */
+  /** no order of these packages can finish earlier when each takes its likely time, in whole slots */
   readonly bound: number;
+  /** nor, whatever each takes, before this: by the least times */
+  readonly leastBound: number;
   readonly boundAt: string;
   readonly proved: boolean;
   readonly tried: number;
@@ -68,9 +71,9 @@ const SEED = 0.4711;
 /**
  * Latest starts when the order in which jobs use people and places stays: nobody is reassigned.
  *
- *   latest(i) = min(latest start of what waits for i or uses the same after it, or finish) − t(i)
+ *   latest(i) = min(latest start of what waits for i or uses the same after it, or finish) − t(i), before days off of what it holds
  */
-const slackOf = ({ jobs }: LevelProblem, { start, taken, finish }: Levelled): readonly number[] => {
+const slackOf = ({ jobs, resources }: LevelProblem, { start, taken, finish }: Levelled): readonly number[] => {
   const latest = jobs.map((job) => finish - job.slots);
   const order = jobs.map((_, at) => at).sort((a, b) => start[b]! - start[a]! || b - a);
   const firstUse = new Map<number, number[]>();
@@ -81,10 +84,40 @@ const slackOf = ({ jobs }: LevelProblem, { start, taken, finish }: Levelled): re
       firstUse.set(resource, [...(firstUse.get(resource) ?? []), at]);
     }
     if (jobs[at]!.fixed !== null) latest[at] = start[at]!;
-    for (const before of jobs[at]!.after) latest[before] = Math.min(latest[before]!, latest[at]! - jobs[before]!.slots);
+    // a job is done in one go: it cannot slip into a day off of somebody it holds
+    const off = taken[at]!.flatMap(({ resource }) => resources[resource]!.off);
+    for (let moved = true; moved && latest[at]! > start[at]!;) {
+      moved = false;
+      for (const [from, to] of off)
+        if (latest[at]! < to && latest[at]! + jobs[at]!.slots > from) {
+          latest[at] = from - jobs[at]!.slots;
+          moved = true;
+        }
+    }
+    latest[at] = Math.max(latest[at]!, start[at]!);
+    for (const before of jobs[at]!.after) latest[before] = Math.min(latest[before]!, latest[at] - jobs[before]!.slots);
   }
   return latest.map((l, at) => Math.max(0, l - start[at]!));
 };
+
+/** Packages that run whose people or place are held by others that run. */
+const shortOf = ({ jobs }: LevelProblem, activities: readonly Activity[], { taken }: Levelled): readonly Issue[] =>
+  jobs.flatMap((job, at) => {
+    const { pack, state } = activities[at]!;
+    if (state !== 'running') return [];
+    const wanted = job.needs.reduce((sum, need) => sum + need.amount, 0);
+    const got = taken[at]!.reduce((sum, t) => sum + t.amount, 0);
+    return got >= wanted
+      ? []
+      : [
+          issue(
+            'running-short',
+            `“${pack.name}” runs while others that run hold its people or place, or they are off: say which of them rests, or that one is done`,
+            'people',
+            pack.id,
+          ),
+        ];
+  });
 
 /** Pinned packages whose people or place are taken, or that something before them does not leave time for. */
 const brokenPins = (
@@ -108,6 +141,18 @@ const pinIssue = (pack: WorkPackage): Issue =>
     pack.id,
   );
 
+/** The same jobs when each takes its least time, in slots that need not be whole. */
+const withLeastTimes = (problem: LevelProblem, activities: readonly Activity[], today: number): LevelProblem => ({
+  ...problem,
+  jobs: problem.jobs.map((job, at) => {
+    const { left, state } = activities[at]!;
+    if (!left) return job;
+    const spent = state === 'running' ? Math.max(0, today - (job.fixed ?? 0)) : 0;
+    // a pin may slip, and does not hold back what a least time lets be done before it
+    return { ...job, slots: spent + left.leastS / SLOT_S };
+  }),
+});
+
 /** The plan of a study as of a day: every package with its times and people, slack, bounds, and how sure the finish is. */
 export const planSchedule = (
   record: Pick<StudyRecord, 'study' | 'packages' | 'resources' | 'rigs' | 'vehicles'>,
@@ -130,6 +175,7 @@ export const planSchedule = (
   }
   const spread = finishSpread({ ...network, problem }, levelled, { samples, seed: SEED });
   progress?.(1);
+  const leastBound = Math.min(levelled.bound, lowerBound(withLeastTimes(problem, activities, network.today)));
   const slack = slackOf(problem, levelled);
   const free = criticalPath(problem.jobs.map((job) => ({ time: job.slots, after: job.after, release: job.release, fixed: job.fixed })));
   const packages = activities.map(({ pack, state }, at): Scheduled => {
@@ -156,12 +202,13 @@ export const planSchedule = (
       finish: levelled.finish,
       finishAt: endTimeOfSlot(axis, levelled.finish),
       bound: levelled.bound,
-      boundAt: endTimeOfSlot(axis, levelled.bound),
+      boundAt: endTimeOfSlot(axis, leastBound),
+      leastBound,
       proved: levelled.proved,
       tried: levelled.tried,
       criticalAt: endTimeOfSlot(axis, free.finish),
       spread,
     },
-    issues: [...issues, ...impossible],
+    issues: [...issues, ...impossible, ...shortOf(problem, activities, levelled)],
   };
 };

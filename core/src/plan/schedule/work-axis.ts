@@ -66,7 +66,10 @@ export const slotAfterDay = (axis: WorkAxis, iso: string): number => slotOfDay(a
 
 export const isWorkingDay = (axis: WorkAxis, iso: string): boolean => axis.days[placeOfDay(axis, iso)] === dayNumber(iso);
 
-const clock = (min: number): string => `${String(Math.floor(min / 60)).padStart(2, '0')}:${String(min % 60).padStart(2, '0')}`;
+const clock = (min: number): string => {
+  const whole = Math.round(min);
+  return `${String(Math.floor(whole / 60)).padStart(2, '0')}:${String(whole % 60).padStart(2, '0')}`;
+};
 
 /** Local time at which a slot begins, YYYY-MM-DDTHH:MM; past the end of the axis, the end. */
 export const timeOfSlot = (axis: WorkAxis, slot: number): string => {
@@ -77,8 +80,9 @@ export const timeOfSlot = (axis: WorkAxis, slot: number): string => {
 /** Local time at which the slot before `slot` ends: a job that fills a day ends in the evening, not next morning. */
 export const endTimeOfSlot = (axis: WorkAxis, slot: number): string => {
   if (slot <= 0) return timeOfSlot(axis, 0);
-  const place = Math.min(Math.floor((slot - 1) / axis.slotsPerDay), axis.days.length - 1);
-  return `${isoDay(axis.days[place]!)}T${clock(axis.opensMin + (((slot - 1) % axis.slotsPerDay) + 1) * SLOT_MIN)}`;
+  // what fills a day ends in its evening; parts of a slot are told to the minute
+  const place = Math.min(Math.ceil(slot / axis.slotsPerDay - 1e-9) - 1, axis.days.length - 1);
+  return `${isoDay(axis.days[place]!)}T${clock(axis.opensMin + (slot - place * axis.slotsPerDay) * SLOT_MIN)}`;
 };
 
 /** Slots that working time in seconds fills, at least one. */

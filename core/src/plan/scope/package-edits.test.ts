@@ -1,8 +1,9 @@
-import { UNANSWERED, type Gate, type Op, type Scope, type StudyRecord } from '../../record';
+import { UNANSWERED, USUAL_HAZARDS, type Gate, type Op, type Scope, type StudyRecord } from '../../record';
 import { packageId, plan } from '../../../testing/plan';
-import { DOOR, LEFT, testId } from '../../../testing/teardown';
+import { DOOR, LEFT, STUDY, testId } from '../../../testing/teardown';
+import { HAZARDS } from '../safety/hazards';
 import { hazardOps, printAfter, readAfter, removePackageOps, swapOps } from './package-edits';
-import { packagesFromScope } from './packages-from-scope';
+import { packagesFromScope, usualHazardsOf } from './packages-from-scope';
 
 const PLAN = plan('a | 1\nb | 1 | a\nc | 1 | b\nd | 1 | b, a');
 const [a, b, c, d] = PLAN.packages as [StudyRecord['packages'][number], ...StudyRecord['packages'][number][]];
@@ -61,7 +62,7 @@ describe('packages from the scope', () => {
     ...fields,
   });
   const made = (scopes: readonly Scope[], packages: StudyRecord['packages'] = []) =>
-    packagesFromScope({ packages, scopes, vehicles: [LEFT], subsystems: [DOOR] }, [], newId);
+    packagesFromScope({ packages, scopes, vehicles: [LEFT], subsystems: [DOOR], study: STUDY }, [], newId);
   it('are off the vehicle, then opened, with the hours shared between two people', () => {
     const { ops, withoutTime } = made([scope({ expectedS: 36_000 })]);
     const packs = ops.flatMap((op) => (op.kind === 'package.add' ? [op.fields] : []));
@@ -73,6 +74,48 @@ describe('packages from the scope', () => {
     // 2 people × (1.5 h + 3.5 h) = the 10 h of people that were expected
     expect(packs.reduce((sum, p) => sum + p.likelyS! * p.people, 0)).toBe(36_000);
     expect(withoutTime).toEqual([]);
+  });
+  it('carry the hazards their subsystem usually has, with the readings these ask for', () => {
+    const battery = { ...DOOR, id: testId(41), name: 'High-voltage battery' };
+    const { ops } = packagesFromScope(
+      { packages: [], scopes: [scope({ subsystemId: battery.id })], vehicles: [LEFT], subsystems: [battery], study: STUDY },
+      [],
+      newId,
+    );
+    const packs = ops.flatMap((op) => (op.kind === 'package.add' ? [op] : []));
+    expect(packs.map((p) => p.fields.hazards.includes('high-voltage'))).toEqual([true, true]);
+    for (const pack of packs) {
+      const asked = ops.flatMap((op) => (op.kind === 'gate.add' && op.fields.packageId === pack.id ? [op.fields] : []));
+      expect(asked.map((g) => g.asks)).toContain('Voltage measured at the terminals after the wait');
+      expect(asked.map((g) => g.sequence)).toEqual(asked.map((_, i) => i));
+    }
+  });
+  it('have the hazards of the table of the study, whatever it says', () => {
+    const table = [{ words: ['Exhaust', 'silencer'], hazards: ['fibres', 'sharp-edges'] }];
+    expect(usualHazardsOf('Rear silencer', table)).toEqual(['fibres', 'sharp-edges']);
+    expect(usualHazardsOf('Sliding cargo door', table)).toEqual([]);
+    const known = new Set(HAZARDS.map((h) => h.id));
+    expect(USUAL_HAZARDS.flatMap((line) => line.hazards).filter((id) => !known.has(id))).toEqual([]);
+  });
+  it('wait, on an electric vehicle, until it is made safe; a vehicle without high voltage needs no such package', () => {
+    const electric = { ...LEFT, voltageV: 400 };
+    const of = (vehicle: typeof LEFT, packages: StudyRecord['packages'] = []) =>
+      packagesFromScope(
+        { packages, scopes: [scope({ expectedS: 3600 })], vehicles: [vehicle], subsystems: [DOOR], study: STUDY },
+        [],
+        newId,
+      ).ops.flatMap((op) => (op.kind === 'package.add' ? [op] : []));
+    const [safe, off, open] = of(electric);
+    expect(safe!.fields).toMatchObject({ name: 'Make safe: high voltage of Left van', hazards: ['high-voltage', 'capacitors'], after: [] });
+    expect(off!.fields.after).toEqual([safe!.id]);
+    expect(open!.fields.after).toEqual([off!.id]);
+    // 48 V is below 60 V DC
+    expect(of({ ...LEFT, voltageV: 48 })).toHaveLength(2);
+    expect(of({ ...LEFT, batteryJ: 2.7e8 })[0]!.fields.name).toContain('Make safe');
+    // it is made once
+    const made = { id: safe!.id, version: 1, ...safe!.fields };
+    const [next] = of(electric, [made]);
+    expect(next!.fields.after).toEqual([safe!.id]);
   });
   it('are not made twice, nor of what stays closed, and say whose time is not known', () => {
     expect(made([scope({ depth: 'closed', reason: 'not asked' })]).ops).toEqual([]);

@@ -1,4 +1,5 @@
-import { blankPackage, type Op, type Scope, type StudyRecord, type Subsystem, type Vehicle } from '../../record';
+import { UNANSWERED, blankPackage, type Op, type Scope, type StudyRecord, type Subsystem, type Vehicle } from '../../record';
+import { hazardById } from '../safety/hazards';
 import { scopeExpectation, type Experience } from './experience';
 
 /** What is made of one scoped subsystem: its packages and, where nothing is made, why. */
@@ -39,17 +40,32 @@ const estimateOf = (peopleS: number | null, share: number, low: number | null, h
   };
 };
 
+/** Hazards work on a subsystem usually has, by words of its name. */
+export const usualHazardsOf = (subsystem: string, table: StudyRecord['study']['usualHazards']): readonly string[] => {
+  const name = subsystem.toLowerCase();
+  return [...new Set(table.flatMap(({ words, hazards }) => (words.some((word) => name.includes(word.toLowerCase())) ? hazards : [])))];
+};
+
+/** From this voltage on a vehicle is made safe before anything else. @source ISO 6469-3, 60 V DC for contact, recalled */
+const LIVE_FROM_V = 60;
+const MAKE_SAFE = 'Make safe:';
+/** Making a vehicle safe takes an hour or two with the crew (assumed). */
+const MAKE_SAFE_S = { leastS: 2700, likelyS: 5400, mostS: 10_800 } as const;
+export const isElectric = ({ batteryJ, voltageV }: Pick<Vehicle, 'batteryJ' | 'voltageV'>): boolean =>
+  batteryJ !== null || (voltageV ?? 0) >= LIVE_FROM_V;
+
 const isThere = (record: Pick<StudyRecord, 'packages'>, vehicle: Vehicle, subsystem: Subsystem): boolean =>
   record.packages.some((p) => p.vehicleId === vehicle.id && p.subsystemId === subsystem.id);
 
 /**
  * Work packages for what the scope says is opened and no package does yet: off the vehicle, then opened, each after the
- * one before on the same vehicle.
+ * one before on the same vehicle. A package carries the hazards its subsystem usually has, with the readings they ask for;
+ * an electric vehicle is made safe before anything else.
  *
  * @param newId makes a fresh UUID at each call
  */
 export const packagesFromScope = (
-  record: Pick<StudyRecord, 'packages' | 'scopes' | 'vehicles' | 'subsystems'>,
+  record: Pick<StudyRecord, 'packages' | 'scopes' | 'vehicles' | 'subsystems' | 'study'>,
   experience: readonly Experience[],
   newId: () => string,
 ): ScopePackages => {
@@ -60,12 +76,25 @@ export const packagesFromScope = (
     const id = newId();
     sequence += 1;
     ops.push({ kind: 'package.add', id, fields: { ...blankPackage(fields.name, sequence), people: CREW, ...fields } });
+    let asked = -1;
+    for (const hazard of fields.hazards ?? [])
+      for (const gate of hazardById.get(hazard)?.gates ?? [])
+        ops.push({ kind: 'gate.add', id: newId(), fields: { ...UNANSWERED, ...gate, packageId: id, sequence: (asked += 1), hazard } });
     return id;
   };
   for (const vehicle of [...record.vehicles].sort((a, b) => a.sequence - b.sequence)) {
     let before = [...record.packages]
       .filter((p) => p.vehicleId === vehicle.id && p.place === 'lift')
       .sort((a, b) => b.sequence - a.sequence)[0]?.id;
+    let safe = record.packages.find((p) => p.vehicleId === vehicle.id && p.name.startsWith(MAKE_SAFE))?.id;
+    const madeSafe = (): string | undefined => {
+      if (safe !== undefined || !isElectric(vehicle)) return safe;
+      safe = add({
+        ...{ vehicleId: vehicle.id, name: `${MAKE_SAFE} high voltage of ${vehicle.name}`, place: 'bay', ...MAKE_SAFE_S },
+        hazards: ['high-voltage', 'capacitors'],
+      });
+      return safe;
+    };
     for (const subsystem of [...record.subsystems].sort((a, b) => a.sequence - b.sequence)) {
       const scope: Scope | undefined = record.scopes.find((s) => s.vehicleId === vehicle.id && s.subsystemId === subsystem.id);
       if (!scope || scope.depth === 'closed' || isThere(record, vehicle, subsystem)) continue;
@@ -73,13 +102,15 @@ export const packagesFromScope = (
       if (expected.peopleS === null) withoutTime.push(`${subsystem.name}, ${vehicle.name}`);
       const low = scope.expectedS === null ? (expected.learntTime?.low ?? null) : null;
       const high = scope.expectedS === null ? (expected.learntTime?.high ?? null) : null;
-      const shared = { vehicleId: vehicle.id, subsystemId: subsystem.id };
+      const first = madeSafe();
+      const hazards = usualHazardsOf(subsystem.name, record.study.usualHazards);
+      const shared = { vehicleId: vehicle.id, subsystemId: subsystem.id, hazards };
       const off = add({
         ...shared,
         name: `${subsystem.name} off ${vehicle.name}`,
         place: 'lift',
         ...estimateOf(expected.peopleS, scope.depth === 'module' ? 1 - OFF_FRACTION : OFF_FRACTION, low, high),
-        after: before === undefined ? [] : [before],
+        after: [before ?? first].flatMap((id) => id ?? []),
       });
       before = off;
       add({

@@ -1,4 +1,4 @@
-import type { Schema } from 'yup';
+import { array, type Schema } from 'yup';
 import { finite, oneOf, positive, requiredText, shape, text, uuid, whole } from '../../shared';
 import {
   calendarDate,
@@ -35,6 +35,7 @@ import {
   type RigFields,
   type ScopeFields,
   type UnloadFields,
+  type UsualHazards,
   type WorkCalendar,
 } from './entities';
 
@@ -72,6 +73,16 @@ export const CHOICE_WEIGHTS = shape<ChoiceWeights>({
   wait: weight('Weight of the wait'),
   price: weight('Weight of the price'),
 }).label('Weights of the choice');
+
+export const USUAL_HAZARDS_OF = array(
+  shape<UsualHazards>({
+    words: listOf('Words of the subsystem', requiredText('Word', 60), 20),
+    hazards: listOf('Hazards', requiredText('Hazard', 40), 40),
+  }),
+)
+  .max(60, 'At most 60 lines of usual hazards')
+  .label('Usual hazards')
+  .defined() as unknown as Schema<readonly UsualHazards[]>;
 
 export const CALENDAR = shape<WorkCalendar>({
   startsOn: calendarDate('First day'),
@@ -216,6 +227,7 @@ export const PLAN_SCHEMAS = {
     sequence: sequence(),
     label: requiredText('What comes off', 200),
     pieceId: optionalUuid('Piece'),
+    subsystemId: optionalUuid('Subsystem'),
     massKg: nullable(positive('Mass', 'kg', 100_000)),
     massUKg: nullable(positive('Uncertainty of the mass', 'kg', 100_000)),
     xM: nullable(metres('Place from the front axle')),

@@ -125,6 +125,30 @@ export const PLACES = ['none', 'bay', 'lift'] as const;
 export type WorkPlace = (typeof PLACES)[number];
 export const PLACE_WORD: Readonly<Record<WorkPlace, string>> = { none: 'anywhere', bay: 'a bay', lift: 'a lift' };
 
+/** Words of the name of a subsystem, and the hazards work on it usually has. */
+export interface UsualHazards {
+  readonly words: readonly string[];
+  /** ids of hazards */
+  readonly hazards: readonly string[];
+}
+
+/**
+ * What a study begins with; it can be edited.
+ * @source common practice, no source
+ */
+export const USUAL_HAZARDS: readonly UsualHazards[] = [
+  { words: ['battery', 'cell', 'pack'], hazards: ['high-voltage', 'open-cells', 'lifting'] },
+  { words: ['charg', 'charger', 'inverter', 'high-voltage'], hazards: ['high-voltage', 'capacitors'] },
+  { words: ['drive unit', 'motor', 'gearbox'], hazards: ['high-voltage', 'magnets', 'lifting', 'oil'] },
+  { words: ['heat', 'cooling', 'climate', 'thermal'], hazards: ['refrigerant', 'coolant'] },
+  { words: ['seat', 'instrument panel', 'steering', 'airbag', 'restraint'], hazards: ['pyrotechnic'] },
+  { words: ['axle', 'suspension', 'strut', 'spring', 'damper'], hazards: ['springs', 'lifting', 'hoist'] },
+  { words: ['fuel', 'tank'], hazards: ['fuel'] },
+  { words: ['insulation', 'trim', 'load space'], hazards: ['fibres'] },
+  { words: ['body', 'structure', 'door', 'floor'], hazards: ['sharp-edges'] },
+  { words: ['brake'], hazards: ['fibres', 'oil'] },
+];
+
 /** A work package: one job that one crew does in one go, nights and days off apart. */
 export interface PackageFields {
   readonly sequence: number;
@@ -248,6 +272,8 @@ export interface UnloadFields {
   readonly label: string;
   /** the piece whose recorded mass and position count; null where they are typed below */
   readonly pieceId: string | null;
+  /** the subsystem of the vehicle whose recorded mass counts, when it comes off as one and no single piece holds it */
+  readonly subsystemId: string | null;
   readonly massKg: number | null;
   readonly massUKg: number | null;
   readonly xM: number | null;

@@ -1,4 +1,4 @@
-import { CHOICE_CRITERIA, type ChoiceWeights, type PadPoint, type WorkCalendar } from './entities';
+import { CHOICE_CRITERIA, type ChoiceWeights, type PadPoint, type UsualHazards, type WorkCalendar } from './entities';
 
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const two = (n: number): string => String(n).padStart(2, '0');
@@ -19,6 +19,10 @@ const weightsText = (weights: ChoiceWeights): string => CHOICE_CRITERIA.map((cri
 export const partsText = (field: string, value: object): string | null => {
   if (field === 'calendar') return calendarText(value as WorkCalendar);
   if (field === 'choiceWeights') return weightsText(value as ChoiceWeights);
+  if (field === 'usualHazards')
+    return (value as readonly UsualHazards[])
+      .map(({ words, hazards }) => `${words.join(', ')}: ${hazards.join(', ') || 'none'}`)
+      .join('; ');
   if (field === 'pads') return (value as readonly PadPoint[]).map(({ xM, yM }) => `(${xM}, ${yM})`).join(' ');
   if (field === 'daysOff')
     return (value as WorkCalendar['daysOff']).map(({ from, to }) => (from === to ? from : `${from} to ${to}`)).join(', ') || 'none';

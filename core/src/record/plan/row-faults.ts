@@ -45,11 +45,21 @@ const gateFaults = (gate: Gate): readonly Issue[] => [
     : []),
 ];
 
-const hoistFaults = (hoist: Hoist): readonly Issue[] =>
-  hoist.pads.length >= 3 ? [] : [issue('pads', 'A vehicle hangs on three pads or more', 'pads', hoist.id)];
+/** Pads nearer to each other than this are one, m. */
+const ONE_PAD_M = 0.01;
+
+const hoistFaults = (hoist: Hoist): readonly Issue[] => [
+  ...(hoist.pads.length >= 3 ? [] : [issue('pads', 'A vehicle hangs on three pads or more', 'pads', hoist.id)]),
+  ...(hoist.pads.some((a, i) => hoist.pads.slice(i + 1).some((b) => Math.hypot(a.xM - b.xM, a.yM - b.yM) < ONE_PAD_M))
+    ? [issue('pads-on-one-place', 'Two pads stand on one place: one of the two is typed wrong', 'pads', hoist.id)]
+    : []),
+];
 
 const unloadFaults = (unload: Unload): readonly Issue[] => [
   ...(allOrNone([unload.massKg, unload.massUKg]) ? [] : [issue('mass-incomplete', 'A mass needs its uncertainty', 'massKg', unload.id)]),
+  ...(unload.pieceId === null || unload.subsystemId === null
+    ? []
+    : [issue('step-of-two', 'A step is a recorded piece or a recorded subsystem, not both', 'pieceId', unload.id)]),
   ...(allOrNone([unload.xM, unload.yM]) ? [] : [issue('place-incomplete', 'A place needs both x and y', 'xM', unload.id)]),
 ];
 

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ABSENT, fixed, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { ABSENT, fixed, riskText, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import type { Hoist, HoistFields, Op, Unload, UnloadFields } from '@each-bolt/core/record';
 import { hoistBalance, lumpOf, type BalanceStep } from '@each-bolt/core/plan';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
@@ -79,13 +79,14 @@ const USUAL_PADS = [
             <tr>
               <th scope="col" class="right">Step</th>
               <th scope="col">Comes off</th>
-              <th scope="col">Recorded piece</th>
+              <th scope="col">Recorded as</th>
               <th scope="col" class="right">Mass, kg</th>
               <th scope="col" class="right">± u, kg</th>
               <th scope="col" class="right">x, m</th>
               <th scope="col" class="right">y, m</th>
               <th scope="col" class="right">Left, kg</th>
               <th scope="col" class="right">Inside by, mm</th>
+              <th scope="col" class="right">Chance to tip</th>
               <th scope="col">Then it</th>
               <th></th>
             </tr>
@@ -105,11 +106,11 @@ const USUAL_PADS = [
                 </td>
                 <td>
                   <eb-edit-field
-                    [label]="'Recorded piece of ' + row.unload.label"
-                    [options]="pieces()"
-                    [value]="row.unload.pieceId ?? ''"
+                    [label]="'What is recorded of ' + row.unload.label"
+                    [options]="recorded()"
+                    [value]="row.unload.pieceId ?? row.unload.subsystemId ?? ''"
                     [disabled]="!mayEdit()"
-                    (committed)="editStep(row.unload, { pieceId: $any($event) })"
+                    (committed)="setRecorded(row.unload, $any($event))"
                   />
                 </td>
                 <td class="n">
@@ -162,6 +163,7 @@ const USUAL_PADS = [
                 </td>
                 <td class="right figure">{{ row.left }}</td>
                 <td class="right figure">{{ row.inside }}</td>
+                <td class="right figure">{{ row.chance }}</td>
                 <td class="state">{{ row.text }}</td>
                 <td class="acts-cell">
                   @if (mayEdit()) {
@@ -187,7 +189,7 @@ const USUAL_PADS = [
               </tr>
             } @empty {
               <tr>
-                <td colspan="11" class="soft">Nothing comes off yet. Take the order from the plan, or add the heavy things one by one.</td>
+                <td colspan="12" class="soft">Nothing comes off yet. Take the order from the plan, or add the heavy things one by one.</td>
               </tr>
             }
           </tbody>
@@ -241,8 +243,8 @@ const USUAL_PADS = [
             }
           </dl>
           <p class="soft small">
-            x from the front axle rearwards, y from the middle to the right. A step tips as soon as the centre of mass is not surely, within
-            two standard uncertainties, between the pads.
+            x from the front axle rearwards, y from the middle to the right. The chance to tip is that of the centre of mass lying over any
+            edge of the pads, from the uncertainties; from 1 % on a step is stopped.
           </p>
         </section>
         <div
@@ -348,7 +350,8 @@ export class HoistPanel {
   private readonly lumps = computed(() =>
     this.unloads().map((unload) => {
       const piece = this.open.pieceById().get(unload.pieceId ?? '') ?? null;
-      const within = piece && this.open.massOf(piece.id);
+      const within =
+        unload.subsystemId === null ? piece && this.open.massOf(piece.id) : this.open.massOfSubsystem(unload.vehicleId, unload.subsystemId);
       return { piece, within, lump: lumpOf(unload, piece, within?.kg ?? null, within?.uKg ?? null) };
     }),
   );
@@ -378,7 +381,7 @@ export class HoistPanel {
     const at = balance.steps.findIndex((step) => step.state === 'tips');
     const step = balance.steps[at];
     return step
-      ? `Stop before step ${at + 1}, “${step.unload.label}”: after it the vehicle tips off the pads. Change the order, move the pads, or set stands and straps.`
+      ? `Stop before step ${at + 1}, “${step.unload.label}”: after it the vehicle may tip off the pads (chance ${riskText(step.after?.tipFraction ?? 1)}). Change the order, move the pads, or set stands and straps.`
       : '';
   });
   protected readonly rows = computed(() =>
@@ -396,6 +399,7 @@ export class HoistPanel {
         y: text(piece?.yM, 2),
         left: step.after ? fixed(step.after.massKg, 0) : ABSENT,
         inside: step.after ? `${fixed(step.after.insideM * 1000, 0)} ± ${fixed(step.after.uM * 1000, 0)}` : ABSENT,
+        chance: step.after ? riskText(step.after.tipFraction) : ABSENT,
       };
     }),
   );
@@ -406,14 +410,21 @@ export class HoistPanel {
       .resources.filter((r) => r.kind === 'lift')
       .map((r) => ({ value: r.id, word: r.name })),
   ]);
-  /** pieces straight under a subsystem of the vehicle: what comes off as one */
-  protected readonly pieces = computed<readonly FieldOption[]>(() => [
-    { value: '', word: 'typed here' },
-    ...this.open
-      .record()
-      .pieces.filter((p) => p.vehicleId === this.selection.vehicle()?.id && p.subsystemId !== null)
-      .map((p) => ({ value: p.id, word: p.name })),
-  ]);
+  private readonly topPieces = computed(() =>
+    this.open.record().pieces.filter((p) => p.vehicleId === this.selection.vehicle()?.id && p.subsystemId !== null),
+  );
+  /** pieces straight under a subsystem of the vehicle, and whole subsystems: what comes off as one */
+  protected readonly recorded = computed<readonly FieldOption[]>(() => {
+    const opened = new Set(this.topPieces().map((p) => p.subsystemId));
+    return [
+      { value: '', word: 'typed here' },
+      ...this.topPieces().map((p) => ({ value: p.id, word: p.name })),
+      ...this.open
+        .record()
+        .subsystems.filter((s) => opened.has(s.id))
+        .map((s) => ({ value: s.id, word: `${s.name}, all of it` })),
+    ];
+  });
   /** what packages on a lift will take off and no step does yet, in the order of the schedule */
   protected readonly fromPlan = computed(() => {
     const vehicle = this.selection.vehicle();
@@ -427,8 +438,10 @@ export class HoistPanel {
       .sort((a, b) => startOf.get(a.id)! - startOf.get(b.id)!)
       .flatMap((pack) => {
         const name = record.subsystems.find((s) => s.id === pack.subsystemId)?.name ?? pack.name;
-        const top = record.pieces.find((p) => p.vehicleId === vehicle.id && p.subsystemId === pack.subsystemId && p.parentId === null);
-        return have.has(name) ? [] : [{ label: name, pieceId: top?.id ?? null }];
+        const tops = this.topPieces().filter((p) => p.subsystemId === pack.subsystemId);
+        // one piece that holds all brings its place too; of several the subsystem brings the mass
+        const recorded = tops.length === 1 ? tops[0]!.id : tops.length > 1 ? pack.subsystemId : null;
+        return have.has(name) ? [] : [{ label: name, ...this.recordedAs(recorded) }];
       });
   });
 
@@ -463,22 +476,31 @@ export class HoistPanel {
     return Math.max(-1, ...this.unloads().map((u) => u.sequence)) + 1;
   }
 
-  private stepFields(label: string, pieceId: string | null, sequence: number): UnloadFields {
+  private recordedAs(id: string | null): Pick<UnloadFields, 'pieceId' | 'subsystemId'> {
+    const isSubsystem = this.open.record().subsystems.some((s) => s.id === id);
+    return { pieceId: isSubsystem ? null : id, subsystemId: isSubsystem ? id : null };
+  }
+
+  protected setRecorded(unload: Unload, id: string | null): void {
+    this.editStep(unload, this.recordedAs(id));
+  }
+
+  private stepFields(label: string, sequence: number): UnloadFields {
     const vehicleId = this.selection.vehicle()?.id ?? '';
-    return { vehicleId, sequence, label, pieceId, massKg: null, massUKg: null, xM: null, yM: null };
+    return { vehicleId, sequence, label, pieceId: null, subsystemId: null, massKg: null, massUKg: null, xM: null, yM: null };
   }
 
   protected add(): void {
-    void this.edits.add('unload', this.stepFields(`Step ${this.unloads().length + 1}`, null, this.nextSequence()));
+    void this.edits.add('unload', this.stepFields(`Step ${this.unloads().length + 1}`, this.nextSequence()));
   }
 
   protected takeFromPlan(): void {
     const first = this.nextSequence();
     void this.edits.send(
-      this.fromPlan().map(({ label, pieceId }, i): Op => ({
+      this.fromPlan().map(({ label, ...recorded }, i): Op => ({
         kind: 'unload.add',
         id: crypto.randomUUID(),
-        fields: this.stepFields(label, pieceId, first + i),
+        fields: { ...this.stepFields(label, first + i), ...recorded },
       })),
     );
   }

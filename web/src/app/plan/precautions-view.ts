@@ -12,13 +12,14 @@ import { ViewTabs } from '../shared/view-tabs';
 import { HoistPanel } from './hoist-panel';
 import { RowEdits } from '../record/row-edits';
 import { SafetySums } from './safety-sums';
+import { UsualHazardsTable } from './usual-hazards';
 
-type View = 'packages' | 'hoist' | 'sums' | 'catalogue';
+type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
 
 /** What can hurt, the usual cautions, what is read before work begins, and the sums that go with it. */
 @Component({
   selector: 'eb-precautions-view',
-  imports: [EditField, HoistPanel, SafetySums, ViewTabs],
+  imports: [EditField, HoistPanel, SafetySums, UsualHazardsTable, ViewTabs],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <h1>Precautions</h1>
@@ -31,6 +32,9 @@ type View = 'packages' | 'hoist' | 'sums' | 'catalogue';
       }
       @case ('sums') {
         <eb-safety-sums />
+      }
+      @case ('usual') {
+        <eb-usual-hazards />
       }
       @case ('catalogue') {
         <div class="catalogue">
@@ -243,6 +247,7 @@ export class PrecautionsView {
     { view: 'packages', word: 'By package' },
     { view: 'hoist', word: 'Lift balance' },
     { view: 'sums', word: 'Sums' },
+    { view: 'usual', word: 'Usual hazards' },
     { view: 'catalogue', word: 'All cautions' },
   ];
   protected readonly view = signal<View>('packages');

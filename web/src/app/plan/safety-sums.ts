@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
-import { fixed, threeDigits, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { capacitorDischarge, rigLoad } from '@each-bolt/core/plan';
+import { fixed, riskText, threeDigits, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { MOST_LEAN_RAD, RIG_LOAD_SOURCE, capacitorDischarge, rigLoad } from '@each-bolt/core/plan';
 import { EditField } from '../shared/edit-field';
 
 type CapacitorField = 'capacitanceF' | 'voltageV' | 'resistanceOhm' | 'safeV';
@@ -43,6 +43,10 @@ const DEGREE_RAD = Math.PI / 180;
     <section aria-label="Load on a rig">
       <h2>Load on a rig</h2>
       <p class="formula figure">F = k (m g or P) / (n cos θ) against the rating</p>
+      <label class="rigid"
+        ><input type="checkbox" [checked]="rigid()" (change)="rigid.set($any($event.target).checked)" /> The load is rigid: of three legs or
+        more two bear it</label
+      >
       <dl class="facts">
         @for (line of loadLines; track line.field) {
           <dt>{{ line.label }}</dt>
@@ -58,14 +62,15 @@ const DEGREE_RAD = Math.PI / 180;
       </dl>
       @if (result(); as r) {
         <p role="status" [class.bad]="!r.holds">
-          Each leg bears <b class="figure">{{ r.force }}</b>, <b class="figure">{{ r.use }}</b> of its rating with the factor
-          {{ r.factor }}: {{ r.holds ? 'it holds' : 'too much for this rig' }}.
+          {{ r.bearing }} of {{ r.legs }} legs bear it. Each bears <b class="figure">{{ r.force }}</b>, <b class="figure">{{ r.use }}</b> of
+          its rating with the factor {{ r.factor }}: {{ r.holds ? 'it holds' : 'too much for this rig' }}.
         </p>
       } @else {
         <p class="fault" role="alert">
-          Give a mass or a pull (not both), a factor of 1 or more, legs that lean less than 90°, and the rating.
+          Give a mass or a pull (not both), a factor of 1 or more, legs that lean at most 60°, and the rating.
         </p>
       }
+      <p class="soft">{{ source }}</p>
     </section>
   </div>`,
   styles: `
@@ -78,6 +83,11 @@ const DEGREE_RAD = Math.PI / 180;
       display: grid;
       gap: 8px;
       align-content: start;
+    }
+    .rigid {
+      display: flex;
+      gap: 8px;
+      align-items: baseline;
     }
     .formula {
       padding: 6px 10px;
@@ -110,6 +120,8 @@ export class SafetySums {
     { field: 'leanRad', label: 'Lean of each leg from the vertical', shape: number(DEGREE_RAD, '°') },
     { field: 'ratedN', label: 'Rating of each leg', shape: number(1000, 'kN') },
   ];
+  protected readonly rigid = signal(true);
+  protected readonly source = RIG_LOAD_SOURCE;
   protected readonly capacitor = signal<Readonly<Record<CapacitorField, number | null>>>({
     capacitanceF: 500e-6,
     voltageV: 400,
@@ -141,13 +153,17 @@ export class SafetySums {
     const load = massKg ?? pullN ?? 0;
     if (
       both ||
-      !(load > 0 && (factor ?? 0) >= 1 && (legs ?? 0) >= 1 && (leanRad ?? -1) >= 0 && (leanRad ?? 2) < Math.PI / 2 && (ratedN ?? 0) > 0)
+      !(load > 0 && (factor ?? 0) >= 1 && (legs ?? 0) >= 1 && (leanRad ?? -1) >= 0 && (leanRad ?? 2) <= MOST_LEAN_RAD && (ratedN ?? 0) > 0)
     )
       return null;
-    const found = rigLoad({ massKg, pullN, factor: factor!, legs: legs!, leanRad: leanRad!, ratedN: ratedN! });
+    const found = rigLoad({
+      ...{ massKg, pullN, factor: factor!, legs: legs!, leanRad: leanRad!, ratedN: ratedN!, isRigid: this.rigid() },
+    });
     return {
       force: `${threeDigits(found.perLegN / 1000)} kN`,
-      use: `${fixed(found.useFraction * 100, 0)} %`,
+      use: riskText(found.useFraction),
+      bearing: fixed(found.bearing, 0),
+      legs: fixed(legs!, 0),
       factor: fixed(factor!, 1),
       holds: found.holds,
     };

@@ -150,7 +150,7 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                         [shape]="line.shape"
                         [value]="$any(vehicle[line.field])"
                         [disabled]="!may()('vehicle.edit')"
-                        [fault]="edits.faultOf(vehicle.id, line.field)"
+                        [fault]="edits.faultOf(vehicle.id, line.field) || doubtOf(vehicle, line.field)"
                         (committed)="edit(vehicle, line.field, $event)"
                       />
                       @if (knownOf(vehicle, line.field); as known) {
@@ -317,6 +317,11 @@ export class SamplesView {
 
   protected knownOf(vehicle: Vehicle, field: string): Known | null {
     return knownAs('vehicle', vehicle, field);
+  }
+
+  /** a figure no vehicle has is kept, and questioned where it stands */
+  protected doubtOf(vehicle: Vehicle, field: string): string {
+    return this.warnings().find((w) => w.recordId === vehicle.id && w.field === field && w.code === 'no-such-figure')?.message ?? '';
   }
 
   protected know(vehicle: Vehicle, field: string, said: Partial<Known>): void {

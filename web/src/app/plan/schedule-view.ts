@@ -391,9 +391,9 @@ export class ScheduleView {
   protected readonly ghost = signal<{ readonly x: number; readonly y: number; readonly text: string } | null>(null);
 
   private bestText(s: PlanSchedule): string {
-    if (s.proved) return 'no order of this work can be done earlier';
+    if (s.proved) return 'with the likely times no other order is done earlier';
     const days = fixed((s.finish - s.bound) / s.axis.slotsPerDay, 1);
-    return `no plan can be done before ${when(s.boundAt)}: this one is at most ${days} working days from the best`;
+    return `even with the least times not before ${when(s.boundAt)}; with the likely ones at most ${days} working days from the best order`;
   }
 
   protected setEffort(pack: WorkPackage, value: FieldValue): void {

@@ -94,7 +94,14 @@ export class OpenStudy {
   }
   /** mass of a piece with all inside it and what holds it, on one vehicle; null unless every piece of it has one */
   massOf(pieceId: string): { readonly kg: number; readonly uKg: number } | null {
-    const totals = totalsOf(this.rollUp().rolled, pieceId);
+    return this.wholeMass(pieceId);
+  }
+  /** mass of all that is recorded of a subsystem of a vehicle; null unless every piece of it has one */
+  massOfSubsystem(vehicleId: string, subsystemId: string): { readonly kg: number; readonly uKg: number } | null {
+    return this.wholeMass(subsystemKey(vehicleId, subsystemId));
+  }
+  private wholeMass(key: string): { readonly kg: number; readonly uKg: number } | null {
+    const totals = totalsOf(this.rollUp().rolled, key);
     const all = totals && shown(totals, true);
     const { massKg = null, massUKg = null } = all ?? {};
     return massKg === null || massUKg === null || !all || all.piecesMassed < all.piecesOfMass ? null : { kg: massKg, uKg: massUKg };

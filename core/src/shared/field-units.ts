@@ -1,0 +1,61 @@
+/** Units that may be typed into one field: SI units in one of each, by the words for it in lower case. */
+type Family = Readonly<Record<string, number>>;
+
+const LB_KG = 0.45359237;
+const LBF_N = LB_KG * 9.80665;
+
+/**
+ * @source BIPM SI Brochure, 9th edition, tables 7 and 8; pound and inch of 1959: 0.45359237 kg and 25.4 mm exactly; mile 1609.344 m;
+ * metric horsepower 75 kgf m/s = 735.49875 W
+ */
+const FAMILIES: readonly Family[] = [
+  { kg: 1, g: 1e-3, mg: 1e-6, t: 1000, lb: LB_KG, lbs: LB_KG, oz: LB_KG / 16 },
+  {
+    mm: 1e-3,
+    cm: 1e-2,
+    m: 1,
+    km: 1000,
+    µm: 1e-6,
+    um: 1e-6,
+    in: 0.0254,
+    inch: 0.0254,
+    '"': 0.0254,
+    ft: 0.3048,
+    mi: 1609.344,
+    miles: 1609.344,
+  },
+  { s: 1, min: 60, h: 3600, hr: 3600, hrs: 3600, hours: 3600 },
+  { w: 1, kw: 1000, mw: 1e6, ps: 735.49875 },
+  { j: 1, kj: 1000, mj: 1e6, wh: 3600, kwh: 3.6e6 },
+  { v: 1, mv: 1e-3, kv: 1000 },
+  { n: 1, dan: 10, kn: 1000, lbf: LBF_N },
+  { nm: 1, 'n·m': 1, ncm: 0.01, 'lbf·ft': LBF_N * 0.3048, 'lbf ft': LBF_N * 0.3048, 'lb ft': LBF_N * 0.3048, 'lb-ft': LBF_N * 0.3048 },
+  { ω: 1, ohm: 1, kω: 1000, kohm: 1000, mω: 1e6 },
+  { f: 1, mf: 1e-3, µf: 1e-6, uf: 1e-6, nf: 1e-9 },
+  { 'kwh/100 km': 36, 'kwh/100km': 36, 'wh/km': 3.6, 'kwh/km': 3600, 'kwh/100 mi': 3.6e6 / 160_934.4 },
+  { '°': Math.PI / 180, deg: Math.PI / 180, rad: 1 },
+  { 'm³': 1, m3: 1, l: 1e-3, ml: 1e-6, 'cm³': 1e-6, cm3: 1e-6 },
+];
+
+/** Sign, digits, spaces and separators; what follows is the unit. */
+const PARTS = /^([-−+]?[\d.,\s\u00a0\u202f]*\d)\s*(.*)$/u;
+/** Two characters that look alike and mean the same: micro and mu, ohm and omega, dots. */
+const plainUnit = (unit: string): string =>
+  unit.replace(/[μ]/gu, 'µ').replace(/Ω/gu, 'Ω').replace(/[⋅∙*]/gu, '·').replace(/\s+/gu, ' ').trim().toLowerCase();
+
+/**
+ * What was typed into a field that has a unit: the number, and the SI units in one of the unit typed after it; that of the
+ * field where none was. `per` is null for a unit of something else.
+ */
+export const inUnitOf = (
+  { per, unit }: { readonly per: number; readonly unit: string },
+  text: string,
+): { readonly number: string; readonly per: number | null } => {
+  const [, number = text, typed = ''] = PARTS.exec(text) ?? [];
+  const [own, word] = [plainUnit(unit), plainUnit(typed)];
+  if (word === '' || word === own) return { number, per };
+  // "mΩ" and "MΩ", "mW" and "MW": told apart only by their capital
+  if (/^m(?:ω|w|j|n)$/u.test(word) && typed.startsWith('m')) return { number, per: null };
+  const family = FAMILIES.find((units) => Object.hasOwn(units, own));
+  return { number, per: family !== undefined && Object.hasOwn(family, word) ? family[word]! : PARTS.test(text) ? null : per };
+};

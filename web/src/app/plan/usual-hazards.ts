@@ -1,0 +1,159 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import type { UsualHazards } from '@each-bolt/core/record';
+import { HAZARDS, hazardById } from '@each-bolt/core/plan';
+import { OpenStudy } from '../record/open-study';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { EditField } from '../shared/edit-field';
+
+/** Which hazards work on a subsystem usually has, by words of its name: packages made from the scope begin with them. */
+@Component({
+  selector: 'eb-usual-hazards',
+  imports: [EditField],
+  template: `<p class="soft">
+      A package made from the scope begins with the hazards of every line that has a word of its subsystem’s name. Packages that are there
+      already do not change.
+    </p>
+    <table class="ruled">
+      <thead>
+        <tr>
+          <th scope="col">Words in the name of the subsystem</th>
+          <th scope="col">Hazards</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        @for (line of lines(); track $index; let i = $index) {
+          <tr>
+            <td class="words">
+              <eb-edit-field
+                [label]="'Words of line ' + (i + 1)"
+                [shape]="{ kind: 'words' }"
+                [value]="line.words"
+                [disabled]="!mayEdit()"
+                (committed)="set(i, { words: $any($event) })"
+              />
+            </td>
+            <td>
+              <div class="ticks" role="group" [attr.aria-label]="'Hazards of line ' + (i + 1)">
+                @for (hazard of hazards; track hazard.id) {
+                  @if (mayEdit() || line.hazards.includes(hazard.id)) {
+                    <label [class.on]="line.hazards.includes(hazard.id)"
+                      ><input
+                        type="checkbox"
+                        [checked]="line.hazards.includes(hazard.id)"
+                        [disabled]="!mayEdit()"
+                        (change)="tick(i, hazard.id, $any($event.target).checked)"
+                      />
+                      {{ hazard.name }}</label
+                    >
+                  }
+                }
+              </div>
+            </td>
+            <td>
+              @if (mayEdit()) {
+                <button type="button" class="icon-button" [attr.aria-label]="'Take line ' + (i + 1) + ' out'" (click)="take(i)">
+                  <i class="pi pi-times" aria-hidden="true"></i>
+                </button>
+              }
+            </td>
+          </tr>
+        } @empty {
+          <tr>
+            <td colspan="3" class="soft">No line yet: packages from the scope begin without hazards.</td>
+          </tr>
+        }
+      </tbody>
+    </table>
+    @if (edits.faultOf(open.study().id, 'usualHazards'); as fault) {
+      <p class="fault" role="alert">{{ fault }}</p>
+    }
+    @if (mayEdit()) {
+      <form (submit)="add($event, words)">
+        <input
+          #words
+          class="plain"
+          aria-label="Words of a new line"
+          placeholder="words of a subsystem, such as exhaust, silencer"
+          autocomplete="off"
+        />
+        <button type="submit" class="quiet-button">Add a line</button>
+      </form>
+    } @else {
+      <p class="soft">The lead of the study keeps this table.</p>
+    }`,
+  styles: `
+    :host {
+      display: grid;
+      gap: 10px;
+    }
+    .words {
+      width: 320px;
+      vertical-align: top;
+    }
+    .ticks {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 2px 14px;
+      font-size: 13px;
+    }
+    label {
+      display: inline-flex;
+      gap: 4px;
+      align-items: baseline;
+      color: var(--ink-soft);
+    }
+    label.on {
+      color: var(--ink);
+      font-weight: 500;
+    }
+    form {
+      display: flex;
+      gap: 6px;
+    }
+    form input {
+      width: 320px;
+    }
+    .fault {
+      color: var(--red);
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class UsualHazardsTable {
+  protected readonly open = inject(OpenStudy);
+  protected readonly edits = inject(RowEdits);
+  private readonly service = inject(RecordService);
+  protected readonly hazards = HAZARDS;
+  protected readonly lines = computed(() =>
+    this.open.study().usualHazards.map((line) => ({ ...line, hazards: line.hazards.filter((id) => hazardById.has(id)) })),
+  );
+  protected readonly mayEdit = computed(() => this.service.role() === 'lead' && this.service.can()('study.edit'));
+
+  private keep(usualHazards: readonly UsualHazards[]): Promise<boolean> {
+    return this.edits.edit('study', this.open.study(), { usualHazards });
+  }
+
+  protected set(at: number, fields: Partial<UsualHazards>): void {
+    void this.keep(this.lines().map((line, i) => (i === at ? { ...line, ...fields } : line)));
+  }
+
+  protected tick(at: number, hazard: string, isOn: boolean): void {
+    const before = this.lines()[at]?.hazards ?? [];
+    this.set(at, { hazards: isOn ? [...before, hazard] : before.filter((id) => id !== hazard) });
+  }
+
+  protected take(at: number): void {
+    void this.keep(this.lines().filter((_, i) => i !== at));
+  }
+
+  protected async add(event: Event, input: HTMLInputElement): Promise<void> {
+    event.preventDefault();
+    const words = input.value
+      .split(',')
+      .map((word) => word.trim())
+      .filter((word) => word !== '');
+    if (words.length > 0 && (await this.keep([...this.lines(), { words, hazards: [] }]))) input.value = '';
+  }
+}
