@@ -32,7 +32,10 @@ test('from the first line at the bench to the comparison, and all of it is there
     await expect(page.getByRole('group', { name: /“aluminium” is not a grade/ })).toBeVisible();
     await line.press('Enter');
     await expect(line).toHaveValue('lens aluminium 36');
-    await page.getByRole('button', { name: 'keep it as words' }).click();
+    await page
+      .getByRole('group', { name: /“aluminium” is not a grade/ })
+      .getByRole('button', { name: 'part of the name' })
+      .click();
     await expect(page.getByText('36 of what: g or kg?')).toBeVisible();
     await page.keyboard.press('Alt+1');
     await expect(line).toHaveValue('lens "aluminium" 36 g');

@@ -94,7 +94,7 @@ test.describe('a bad network', () => {
     });
     for (let n = 1; n <= 300; n++) {
       if (chance() < 0.06) await page.context().setOffline(n % 2 === 0);
-      await line.fill(`piece n${n} ${n} g`);
+      await line.fill(`piece "n${n}" ${n} g`);
       await line.press('Enter');
     }
     await page.context().setOffline(false);

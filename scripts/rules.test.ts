@@ -62,7 +62,19 @@ describe('core', () => {
     ).toEqual([]);
   });
   it('knows no browser, no Node, no clock and no chance', () => {
-    const allowed = ['yup', 'papaparse', 'd3-random', 'jstat', 'ics', 'ml-matrix', 'munkres', 'three', 'three/addons/math/ConvexHull.js'];
+    const allowed = [
+      'yup',
+      'papaparse',
+      'd3-random',
+      'jstat',
+      'ics',
+      'ml-matrix',
+      'munkres',
+      'delaunator',
+      'earcut',
+      'three',
+      'three/addons/math/ConvexHull.js',
+    ];
     expect(
       breaches(
         core.filter((s) => !isTest(s)),

@@ -55,6 +55,9 @@ const CONTENT_SECURITY = {
 
 const isStream = (response: Response): boolean => String(response.getHeader('Content-Type')).startsWith('text/event-stream');
 
+/** A connection that rests is kept longer than browsers keep theirs, so that none is closed while a request is on its way. */
+export const KEEP_ALIVE_MS = 90_000;
+
 /** The application, built without listening. */
 export const buildApp = ({ pool, log, version, webDir, secret, live, instruments, limits }: AppParts): Express => {
   const app = express();

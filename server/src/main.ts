@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { buildApp } from './app';
+import { KEEP_ALIVE_MS, buildApp } from './app';
 import { ConfigError, isLoopback, readConfig, type Config } from './config';
 import { migrate, MigrationError } from './db/migrate';
 import { openPool, type Pool } from './db/pool';
@@ -46,6 +46,7 @@ const start = async (): Promise<void> => {
     config.port,
     config.host,
   );
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   await new Promise<void>((resolve, reject) => server.once('listening', resolve).once('error', reject));
   const address = server.address();
   process.send?.({ listening: typeof address === 'object' && address ? address.port : config.port });

@@ -11,7 +11,7 @@ import {
   type StudyFields,
   type StudyRecord,
 } from '@each-bolt/core/record';
-import { buildApp } from '../src/app';
+import { KEEP_ALIVE_MS, buildApp } from '../src/app';
 import type { Pool } from '../src/db/pool';
 import type { ToldConflict } from '../src/ledger/told-conflicts';
 import { newSecret } from '../src/http/session';
@@ -50,6 +50,7 @@ export const listen = async (pool: Pool, limits = LIMITS): Promise<{ readonly ad
   const instruments = new InstrumentHub(pool, log);
   await instruments.reload();
   const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits }).listen(0, '127.0.0.1');
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   await new Promise((ready) => server.once('listening', ready));
   const { port } = server.address() as AddressInfo;
   const stop = async (): Promise<void> => {

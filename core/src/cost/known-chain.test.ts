@@ -24,7 +24,7 @@ describe('how a total is known', () => {
       ['piece', 'I', 0.246],
       ['piece', 'M', 2.4],
       ['fasteners', 'M', 0.048],
-      ['piece', 'M', 0.02],
+      ['piece', 'M', 0.025],
     ]);
     expect(parts.reduce((sum, p) => sum + (p.fraction ?? 0), 0)).toBeCloseTo(1, 12);
   });

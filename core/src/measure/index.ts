@@ -33,3 +33,4 @@ export * from './patterns/match-patterns';
 export * from './patterns/seen-square';
 export * from './statistics/repeated';
 export * from './statistics/gauge-study';
+export * from './statistics/gauge-units';

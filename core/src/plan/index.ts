@@ -12,6 +12,7 @@ export * from './schedule/calendar-file';
 export * from './schedule/critical-path';
 export * from './schedule/days';
 export * from './schedule/finish-spread';
+export * from './schedule/labour';
 export * from './schedule/level';
 export * from './schedule/level-problem';
 export * from './schedule/lower-bound';

@@ -150,6 +150,19 @@ describe('a study out as an archive and in again', () => {
     expect(new Set([...copy.pieces, ...before.pieces].map((p) => p.id)).size).toBe(4);
     expect(copy.questions[0]?.aboutId).toBe(copy.pieces.find((p) => p.tag === 'DR2-1')?.id);
     expect(await api.record(study.studyId)).toEqual(before);
+    // the copy says the same once more: neither of the two is an earlier study of the other, nor is the copy of the copy
+    const again = await bring(api, await archiveOf(api, taken.body.studyId));
+    const three = [study.studyId, taken.body.studyId, again.body.studyId];
+    expect(new Set(three).size).toBe(3);
+    for (const id of three)
+      for (const asked of ['experience', 'held-vehicles']) {
+        const { status, body } = await api.get<readonly unknown[]>(`/api/studies/${id}/plan/${asked}`);
+        expect([status, body]).toEqual([200, []]);
+      }
+    // to a study of another kind the three are one
+    const other = await beginStudy(api);
+    const held = (await api.get<readonly { study: string }[]>(`/api/studies/${other.studyId}/plan/held-vehicles`)).body;
+    expect(held.length).toBe(before.vehicles.length);
   });
   it('holds the pieces as CSV that the import reads, with formulas defused', async () => {
     const csv = (await contents(await archiveOf(api, study.studyId))).get('csv/pieces-1.csv')?.toString() ?? '';

@@ -26,6 +26,7 @@ describe('bringing a database up to date', () => {
       '0003-plan.sql',
       '0004-bench.sql',
       '0005-measure.sql',
+      '0006-torques-and-access.sql',
     ]);
     expect(await migrate(database.pool, dir)).toEqual([]);
   });

@@ -51,6 +51,12 @@ describe('the demo study', () => {
   /** @source the database’s own arithmetic: a recursive query over the same rows */
   it('rolls up to the totals that SQL works out', async () => {
     const { rolled } = studyRollUp(record);
+    // what was weighed as a whole stands for its pieces; without those weighings only the sums of the pieces are left
+    const opened = new Set(record.pieces.map((p) => p.parentId));
+    const summed = studyRollUp({
+      ...record,
+      pieces: record.pieces.map((p) => (opened.has(p.id) ? { ...p, massEachKg: null, massUKg: null, massEvidence: null } : p)),
+    }).rolled;
     for (const vehicle of record.vehicles.filter((v) => v.acquiredOn !== null)) {
       const sql = await one<{ pieces: number; mass: number; variance: number; fasteners: number; joints: number }>(
         pool,
@@ -69,9 +75,15 @@ describe('the demo study', () => {
       const totals = totalsOf(rolled, vehicle.id);
       if (!totals) throw new Error('no totals');
       const s = shown(totals, false);
+      const pieces = totalsOf(summed, vehicle.id);
+      if (!pieces) throw new Error('no sums');
+      const sums = shown(pieces, false);
       expect([s.pieces, s.fasteners, s.joints]).toEqual([sql.pieces, sql.fasteners, sql.joints]);
-      expect(s.massKg).toBeCloseTo(sql.mass, 9);
-      expect((s.massUKg ?? 0) ** 2).toBeCloseTo(sql.variance, 9);
+      expect(sums.massKg).toBeCloseTo(sql.mass, 9);
+      expect((sums.massUKg ?? 0) ** 2).toBeCloseTo(sql.variance, 9);
+      // the weighings agree with the sums, and make the total surer
+      expect(Math.abs((s.massKg ?? 0) - sql.mass)).toBeLessThan(0.1);
+      expect(s.massUKg).toBeLessThanOrEqual(sums.massUKg ?? 0);
     }
   });
   it('closes: every weighed assembly agrees with its pieces and fasteners to within a few grams', () => {

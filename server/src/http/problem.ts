@@ -91,6 +91,8 @@ export const problemHandler =
     }
     const problem = toProblem(error);
     if (problem.status >= 500) log.error({ err: error as unknown, url: request.url }, problem.message);
+    // what of the request is still on its way is read and dropped: a connection that is reset would hide the answer
+    if (!request.complete) request.unpipe().resume();
     response.status(problem.status).json(problem.body);
   };
 

@@ -33,7 +33,7 @@ const placeMessage = (kind: InstrumentKind, numbers: readonly number[], symbols:
   switch (kind) {
     case 'scale':
     case 'floor scale':
-      return `SIM:LOAD ${numbers[0] ?? ''}`;
+      return `SIM:LOAD ${numbers.slice(0, 2).join(',')}`;
     case 'caliper':
       return `SIM:GAP ${numbers[0] ?? ''}`;
     case 'torque driver':

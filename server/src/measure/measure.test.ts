@@ -46,6 +46,7 @@ const scanOf = (pieceId: string) => ({
     unitBy: 'its length',
   },
   figures: inMetres(measureMesh(MESH, USUAL_SHARE).figures, 'mm'),
+  offsetM: null,
   ...{ instrument: '', serial: '', takenAt: '2026-06-01T08:00:00.000Z', takenBy: 'Odo', note: '' },
 });
 const addPiece = async (): Promise<string> => {
@@ -83,6 +84,15 @@ describe('a scan', () => {
     expect((await put(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'), 'model/obj')).status).toBe(415);
     // and a scan is no picture
     expect((await put(STL, 'application/octet-stream')).status).toBe(415);
+  });
+});
+
+describe('a file that is refused before it was read', () => {
+  it('is answered, not cut off: whoever sends it is told why', async () => {
+    const bytes = new Uint8Array(24_000_000);
+    const response = await fetch(`${api.address}/api/studies/${study.studyId}/files/${sha256(bytes)}`, { method: 'PUT', body: bytes });
+    expect([401, 403]).toContain(response.status);
+    expect(((await response.json()) as Problem).message).not.toBe('');
   });
 });
 

@@ -31,6 +31,13 @@ describe('the scale that comes with the program', () => {
     // it reads in whole steps
     for (const value of values) expect(Math.abs(value / BENCH_SCALE.stepKg - Math.round(value / BENCH_SCALE.stepKg))).toBeLessThan(1e-6);
   });
+  it('does not come to rest under what swings', () => {
+    const device = scale(BENCH_SCALE, chances(11));
+    device.answer('SIM:LOAD', ['0.1874', '0.02']);
+    expect(told(device, 0, 100).filter((r) => r.stable)).toEqual([]);
+    device.answer('SIM:LOAD', ['0.1874']);
+    expect(told(device, 10_000, 60).at(-1)).toMatchObject({ stable: true });
+  });
   it('is overloaded above its most, and has then no value', () => {
     const device = scale(BENCH_SCALE, chances(3));
     device.answer('SIM:LOAD', ['18.4']);

@@ -38,6 +38,7 @@ const STILL = 5;
 /** A scale that settles, drifts, trembles, tares and can be overloaded. */
 export const scale = (range: ScaleRange, random: Random): StandIn => {
   let loadKg = 0;
+  let shakesKg = 0;
   let shownKg = 0;
   let driftKg = 0;
   let zeroKg = 0;
@@ -82,6 +83,8 @@ export const scale = (range: ScaleRange, random: Random): StandIn => {
           if (kg === null) return MISSING_PARAMETER;
           if (!(kg >= 0 && kg <= 100_000)) return DATA_OUT_OF_RANGE;
           loadKg = kg;
+          // what swings, or somebody who leans on the bench: the scale never comes to rest
+          shakesKg = readNumber(args[1]) ?? 0;
           recent = [];
           return null;
         }
@@ -95,7 +98,9 @@ export const scale = (range: ScaleRange, random: Random): StandIn => {
       shownKg += (loadKg - shownKg) * (1 - Math.exp(-s / range.restS));
       driftKg += normal(random) * range.stepKg * 0.02 * Math.sqrt(s);
       const trembling =
-        normal(random) * range.stepKg * 0.25 + (Math.abs(loadKg - shownKg) > range.stepKg * 3 ? normal(random) * range.stepKg * 8 : 0);
+        normal(random) * range.stepKg * 0.25 +
+        (Math.abs(loadKg - shownKg) > range.stepKg * 3 ? normal(random) * range.stepKg * 8 : 0) +
+        normal(random) * shakesKg;
       const value = rounded(grossKg() + trembling - tareKg);
       recent = [...recent, value].slice(-STILL);
       seq += 1;

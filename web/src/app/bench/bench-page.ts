@@ -78,7 +78,9 @@ interface RefusedLine {
             [onto]="selection.piece()?.quantity ?? 1"
             [book]="work.book()"
             [before]="before()"
+            [isTag]="isTag"
             (kept)="keep($event)"
+            (tagged)="scanned($event)"
             (pasted)="batch.set($event)"
             (typing)="work.touch()"
           />
@@ -252,7 +254,6 @@ export class BenchPage {
   }
 
   protected async keep({ line, entry }: LineKept): Promise<void> {
-    if (this.scanned(line)) return;
     const wrong = entry.kind === 'piece' ? this.wrongTag(entry.tag) : null;
     if (wrong !== null) {
       this.refuse(line, { code: 'tag', message: wrong, issues: [] });
@@ -271,13 +272,16 @@ export class BenchPage {
     this.said.set(`${onto}: ${printLine(entry)}`);
   }
 
-  /** A tag alone opens its piece; what must not be used here is stopped with the reason. */
-  private scanned(line: string): boolean {
-    const vehicle = this.selection.vehicle();
+  private readonly tags = computed(() => new Set(this.open.record().pieces.map((p) => p.tag.toUpperCase())));
+  /** one of the house, misread ones too, or one that some piece has */
+  protected readonly isTag = (line: string): boolean => {
     const text = line.trim().replace(/^#/, '');
-    const found = this.open.record().pieces.find((p) => p.tag !== '' && p.tag.toUpperCase() === text.toUpperCase());
-    if (!vehicle || (readTag(text).kind === 'other' && !found)) return false;
-    const judged = judgeTag(this.open.record(), text, this.tagPlace());
+    return text !== '' && this.selection.vehicle() !== null && (readTag(text).kind !== 'other' || this.tags().has(text.toUpperCase()));
+  };
+
+  /** A tag alone opens its piece; what must not be used here is stopped with the reason. */
+  protected scanned(line: string): void {
+    const judged = judgeTag(this.open.record(), line.trim().replace(/^#/, ''), this.tagPlace());
     if (judged.kind === 'opens') {
       this.selection.choosePiece(judged.piece.id);
       this.said.set(`${judged.tag} is on ${judged.piece.name}`);
@@ -289,7 +293,6 @@ export class BenchPage {
       const instead = judged.likely === null ? '' : ` The next free one here is ${judged.likely}.`;
       this.refuse(line, { code: judged.code, message: `${judged.message}.${instead}`, issues: [] });
     }
-    return true;
   }
 
   private async tagPiece(piece: Piece, tag: string): Promise<void> {

@@ -35,6 +35,14 @@ describe('a count by weighing', () => {
     element().querySelector('input')!.value = String(count);
   };
 
+  /** types a percentage into the field of that name */
+  const percent = async (label: string, text: string): Promise<void> => {
+    const input = element().querySelector<HTMLInputElement>(`input[aria-label="${label}, percent"]`)!;
+    input.value = text;
+    input.dispatchEvent(new Event('change'));
+    await fixture.whenStable();
+  };
+
   beforeEach(async () => {
     sent = [];
     instruments.set([]);
@@ -59,6 +67,10 @@ describe('a count by weighing', () => {
     // by hand: 6 g each; 84 g are fourteen
     scale(0.084);
     await press('Now the whole lot');
+    // pieces that may scatter, and a lot that may be another than the sample: not certain, until it is known that they do not
+    expect(words(element().querySelector('.result')!)).toMatch(/^About 14 pieces, not certain: 13 to 15 are possible/);
+    await percent('Pieces scatter by', '0.5');
+    await percent('Lot and sample differ by at most', '0.5');
     expect(words(element().querySelector('.result')!)).toMatch(/^14 pieces: certain to \d/);
     await press(/^Into .* of plate$/);
     expect(sent).toHaveLength(1);

@@ -44,7 +44,9 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
         (keydown)="onKey($event)"
         (paste)="onPaste($event)"
       />
-      <button type="button" class="keep" [disabled]="parsed().entry === null" (click)="keep()">Keep <kbd>Enter</kbd></button>
+      <button type="button" class="keep" [disabled]="parsed().entry === null && !isTagAlone()" (click)="keep()">
+        Keep <kbd>Enter</kbd>
+      </button>
     </div>
     <div class="suggestions" [class.some]="suggestions().length > 0">
       @for (suggestion of suggestions(); track suggestion.text; let i = $index) {
@@ -248,6 +250,10 @@ export class EntryLine {
   /** lines kept before, the last one last */
   readonly before = input<readonly string[]>([]);
   readonly kept = output<LineKept>();
+  /** a tag alone: it is looked up, never read as the name of a piece */
+  readonly tagged = output<string>();
+  readonly isTag = input<(line: string) => boolean>(() => false);
+  protected readonly isTagAlone = computed(() => this.isTag()(this.text()));
   /** several lines at once */
   readonly pasted = output<readonly string[]>();
   /** somebody is typing */
@@ -262,9 +268,10 @@ export class EntryLine {
 
   readonly text = signal('');
   protected readonly parsed = computed(() => parseLine(this.text()));
-  protected readonly questions = computed(() => this.parsed().questions);
+  protected readonly questions = computed(() => (this.isTagAlone() ? [] : this.parsed().questions));
   protected readonly chips = computed<readonly Chip[]>(() => {
-    const { understood, questions } = this.parsed();
+    const { understood } = this.parsed();
+    const questions = this.questions();
     const all: Chip[] = [
       ...understood.map((u) => ({ start: u.start, understood: u })),
       ...questions.map((q) => ({ start: q.start, question: q })),
@@ -381,7 +388,7 @@ export class EntryLine {
       if (choice) this.choose(first, choice);
     } else if (event.key === 'Enter') {
       event.preventDefault();
-      if (this.parsed().entry === null) this.choiceButtons()[0]?.nativeElement.focus();
+      if (this.parsed().entry === null && !this.isTagAlone()) this.choiceButtons()[0]?.nativeElement.focus();
       else this.keep();
     }
   }
@@ -393,13 +400,15 @@ export class EntryLine {
 
   protected keep(): void {
     const { entry, line } = this.parsed();
-    if (entry === null) return;
+    const isTag = this.isTagAlone();
+    if (entry === null && !isTag) return;
     this.recalled = -1;
     this.text.set('');
     // at once, not when the screen is next drawn: a fast hand, or a reader of labels, is typing the next line already
     this.line().nativeElement.value = '';
     this.focus();
-    this.kept.emit({ line, entry });
+    if (isTag) this.tagged.emit(line);
+    else if (entry !== null) this.kept.emit({ line, entry });
   }
 
   protected choose(question: Question, choice: Choice): void {

@@ -1,5 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { gaugeStudy, rangeStudy, type Crossed } from '@each-bolt/core/measure';
+import {
+  GAUGE_UNITS,
+  gaugeReadingText,
+  gaugeShown,
+  gaugeSquareShown,
+  gaugeStudy,
+  rangeStudy,
+  readGaugeReading,
+  type Crossed,
+} from '@each-bolt/core/measure';
 import { ABSENT, fixed, threeDigits } from '@each-bolt/core/shared';
 import type { Gauge } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
@@ -193,7 +202,8 @@ export class GaugeView {
     () => this.gauges().find((g) => g.id === this.chosenId()) ?? this.gauges().at(-1) ?? null,
   );
   protected readonly fault = signal('');
-  protected readonly unit = computed(() => (this.chosen()?.quantity === 'mass' ? 'g' : 'mm'));
+  private readonly quantity = computed(() => this.chosen()?.quantity ?? 'length');
+  protected readonly unit = computed(() => GAUGE_UNITS[this.quantity()].unit);
   protected readonly missing = computed(
     () =>
       this.chosen()
@@ -220,9 +230,9 @@ export class GaugeView {
     if (!r) return [];
     const row = (word: string, s: number, other: number | undefined) => ({
       word,
-      s: threeDigits(s * 1000),
+      s: threeDigits(gaugeShown(this.quantity(), s)),
       share: percentWords(r.total > 0 ? s / r.total : 0),
-      byRange: other === undefined ? ABSENT : threeDigits(other * 1000),
+      byRange: other === undefined ? ABSENT : threeDigits(gaugeShown(this.quantity(), other)),
     });
     return [
       row('one person again (repeatability)', r.repeatability, range?.repeatability),
@@ -235,7 +245,7 @@ export class GaugeView {
   protected readonly table = computed(() =>
     (this.result()?.table ?? []).map(({ source, sumOfSquares, freedom, f, p }) => ({
       source,
-      sum: `${threeDigits(sumOfSquares * 1e6)} ${this.unit()}²`,
+      sum: `${threeDigits(gaugeSquareShown(this.quantity(), sumOfSquares))} ${this.unit()}²`,
       freedom,
       f: f === null ? ABSENT : fixed(f, 2),
       p: p === null ? ABSENT : p < 0.001 ? '< 0.001' : fixed(p, 3),
@@ -243,12 +253,12 @@ export class GaugeView {
   );
 
   protected shown(value: number | null): string {
-    return value === null ? '' : String(Number((value * 1000).toPrecision(10)));
+    return gaugeReadingText(this.quantity(), value);
   }
 
   protected set(gauge: Gauge, person: number, part: number, trial: number, text: string): void {
-    const value = text.trim() === '' ? null : Number(text) / 1000;
-    if (value !== null && !Number.isFinite(value)) return;
+    const value = readGaugeReading(gauge.quantity, text);
+    if (value === undefined) return;
     const readings = gauge.readings.map((byPart, i) =>
       i === person ? byPart.map((trials, j) => (j === part ? trials.map((x, k) => (k === trial ? value : x)) : trials)) : byPart,
     );

@@ -3,7 +3,7 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
 import { ABSENT, counted, fixed, printField } from '@each-bolt/core/shared';
 import { blankPackage, type WorkPackage } from '@each-bolt/core/record';
-import { dayText, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
+import { dayText, labourOf, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -156,8 +156,8 @@ export class PackagesView {
     const packs = this.open.record().packages;
     const done = packs.filter((p) => p.doneOn !== null).length;
     const running = packs.filter((p) => p.doneOn === null && p.startedOn !== null).length;
-    const hours = packs.reduce((sum, p) => sum + ((p.likelyS ?? 0) / 3600) * Math.max(1, p.people), 0);
-    return `${counted(packs.length, 'package')}, ${done} done, ${running} running; ${fixed(hours, 0)} hours of people in all`;
+    const { peopleS, withoutEstimate } = labourOf(packs);
+    return `${counted(packs.length, 'package')}, ${done} done, ${running} running; ${fixed(peopleS / 3600, 0)} hours of people in all${withoutEstimate === 0 ? '' : `, ${withoutEstimate} without an estimate`}`;
   });
 
   protected choose(id: string | null): void {

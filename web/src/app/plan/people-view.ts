@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import { type DaysOff, type Op, type Resource, type ResourceFields, type ResourceKind, type WorkCalendar } from '@each-bolt/core/record';
-import { dayText, workAxis } from '@each-bolt/core/plan';
+import { clockText, dayText, readClock, workAxis } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
@@ -270,10 +270,7 @@ export class PeopleView {
   protected readonly calendar = computed(() => this.open.study().calendar);
   protected readonly axisIssues = computed(() => workAxis(this.calendar()).issues);
   protected readonly awayFault = signal<ReadonlyMap<string, string>>(new Map());
-  protected readonly opens = computed(() => {
-    const { opensMin } = this.calendar();
-    return `${String(Math.floor(opensMin / 60)).padStart(2, '0')}:${String(opensMin % 60).padStart(2, '0')}`;
-  });
+  protected readonly opens = computed(() => clockText(this.calendar().opensMin));
   protected readonly accounts = computed<readonly FieldOption[]>(() => {
     const nameOf = new Map(this.service.people().map((p) => [p.id, p.name]));
     return [
@@ -312,8 +309,8 @@ export class PeopleView {
   }
 
   protected setOpens(time: string): void {
-    const [h = 8, m = 0] = time.split(':').map(Number);
-    this.set({ opensMin: h * 60 + m });
+    const opensMin = readClock(time);
+    if (opensMin !== null) this.set({ opensMin });
   }
 
   protected addOff(event: Event, from: HTMLInputElement, to: HTMLInputElement, why: HTMLInputElement): void {
