@@ -314,7 +314,7 @@ test('the vehicle on the lift: the warning stands before the step that would tip
   // the recorded battery takes the rear down with it: what is behind comes off first
   await page.getByRole('button', { name: 'Add a step' }).click();
   await put(page, 'x of Step 4', '2.4');
-  await choose(page, 'Recorded piece of Step 4', 'traction battery');
+  await choose(page, 'What is recorded of Step 4', 'traction battery');
   for (const at of [4, 3, 2]) await page.getByRole('row').nth(at).getByRole('button', { name: 'Move Step 4 up' }).click();
   await expect(page.getByRole('row').nth(1)).toContainText('1 300');
   // 1.46 m after the engine; 2.22 m after the front end is not surely inside 2.45 m, with masses known to a tenth
