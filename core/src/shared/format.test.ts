@@ -35,7 +35,7 @@ describe('a chance', () => {
   ])('that something holds, %s, is rounded towards doubt: %s', (p, text) => expect(chanceText(p)).toBe(text));
   it.each([
     [0.0001, '0.01 %'],
-    [0.00001, '0.01 %'],
+    [0.00001, '< 0.01 %'],
     [0.0101, '1.1 %'],
     [0.231, '24 %'],
     [0, '0 %'],

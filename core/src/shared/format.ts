@@ -49,6 +49,7 @@ export const chanceText = (fraction: number): string => {
 /** The chance of something that must not happen, in percent, rounded up: 0.2 % is never 0 %. */
 export const riskText = (fraction: number): string => {
   if (!(fraction > 0)) return '0 %';
+  if (fraction < 0.0001) return '< 0.01 %';
   const decimals = fraction < 0.001 ? 2 : fraction < 0.1 ? 1 : 0;
   const scale = 10 ** (decimals + 2);
   return `${fixed(Math.ceil(fraction * scale - 1e-9) / 10 ** decimals, decimals)} %`;

@@ -109,7 +109,9 @@ describe('warnings about the samples', () => {
     const of = (fields: object): readonly string[] =>
       passportDoubts({ ...vehicle(1, whole), ...fields }, (f) => f).map((i) => `${i.field ?? ''}: ${i.message}`);
     expect(of({})).toEqual([]);
-    expect(of({ wheelbaseM: 0.00242 })[0]).toMatch(/wheelbaseM: .*but vehicles have 1\D?200 mm to 7\D?500 mm\. Is it 2\D?420 mm\?/u);
+    expect(of({ wheelbaseM: 0.00242 })[0]).toMatch(
+      /wheelbaseM: .*2\.42 mm, but vehicles have 1\D?200 mm to 7\D?500 mm\. Is it 2\D?420 mm\?/u,
+    );
     expect(of({ kerbMassKg: 2 })[0]).toMatch(/Is it 2\D?000 kg\?/u);
     expect(of({ trackM: 3.2 })[0]).toContain('trackM');
     expect(of({ wheelbaseM: 1.6, trackM: 2.5 })[0]).toContain('swapped');

@@ -1,4 +1,4 @@
-import { counted, fixed, inShownUnit, issue, type Issue } from '../../shared';
+import { counted, fixed, SHOWN_UNITS, inShownUnit, issue, type Issue } from '../../shared';
 import { knownAs, type StudyRecord, type Vehicle, type VehicleFields } from '../../record';
 import { dayNumber } from '../schedule/days';
 
@@ -40,6 +40,12 @@ const SENSIBLE: Readonly<Partial<Record<keyof VehicleFields, readonly [least: nu
 /** Battery over consumption and range differ by losses and reserve, not by more than this. */
 const MOST_RANGE_RATIO = 1.6;
 
+/** A value in the unit of its field to three digits, however small: 2.42 mm is not 2 mm. */
+const asTyped = (field: string, value: number): string => {
+  const shown = SHOWN_UNITS[field];
+  return shown ? `${String(Number((value / shown.per).toPrecision(3)))} ${shown.unit}` : '';
+};
+
 /** What a figure would be in a unit a thousand times larger or smaller, when that is one a vehicle has. */
 const meant = (field: string, value: number, [least, most]: readonly [number, number]): string => {
   const better = [1000, 1 / 1000, 100, 1 / 100, 10, 1 / 10].map((k) => value * k).find((v) => v >= least && v <= most);
@@ -56,7 +62,7 @@ export const passportDoubts = (vehicle: Vehicle, word: (field: keyof VehicleFiel
       return [
         issue(
           'no-such-figure',
-          `${vehicle.name}: ${word(field).toLowerCase()} ${inShownUnit(field, value) ?? ''}, but vehicles have ${least ?? ''} to ${most ?? ''}.${meant(field, value, range)}`,
+          `${vehicle.name}: ${word(field).toLowerCase()} ${asTyped(field, value)}, but vehicles have ${least ?? ''} to ${most ?? ''}.${meant(field, value, range)}`,
           field,
           vehicle.id,
         ),

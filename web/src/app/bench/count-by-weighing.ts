@@ -97,6 +97,13 @@ import { InstrumentService } from './instrument-service';
     h2 {
       margin: 14px 0 4px;
     }
+    .acts {
+      align-items: center;
+      margin-bottom: 6px;
+    }
+    .acts .small {
+      margin: 0 12px 0 0;
+    }
     .small {
       font-size: 12.5px;
       margin-bottom: 6px;

@@ -33,7 +33,7 @@ const VIEWS = [
       @if (selection.piece(); as piece) {
         <eb-vehicle-mark [place]="place()" />
         <h1>{{ piece.name }}</h1>
-        <span class="soft">of {{ selection.vehicle()?.name }}</span>
+        <span class="soft">of {{ open.record().vehicles[place()]?.name }}</span>
       } @else {
         <h1>No piece is chosen</h1>
         <span class="soft">Take one in the stack, or scan its tag.</span>
@@ -63,7 +63,7 @@ const VIEWS = [
 export class MeasureFrame {
   protected readonly edits = inject(RowEdits);
   protected readonly selection = inject(Selection);
-  private readonly open = inject(OpenStudy);
+  protected readonly open = inject(OpenStudy);
   protected readonly views = VIEWS;
   protected readonly place = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.piece()?.vehicleId));
 }

@@ -163,7 +163,7 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                         />
                         <eb-edit-field
                           [label]="'Who says the ' + line.label.toLowerCase() + ' of ' + vehicle.name"
-                          placeholder="who says so"
+                          placeholder="source"
                           [value]="known.source"
                           [disabled]="!may()('vehicle.edit')"
                           (committed)="know(vehicle, line.field, { source: $any($event) })"
@@ -262,9 +262,12 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
       padding-top: 12px;
       font-weight: 600;
     }
+    .known ::placeholder {
+      font-size: 12px;
+    }
     .known {
       display: grid;
-      grid-template-columns: minmax(96px, 3fr) 46px minmax(0, 3fr);
+      grid-template-columns: minmax(122px, 3fr) 46px minmax(0, 3fr);
       gap: 4px;
       align-items: start;
     }

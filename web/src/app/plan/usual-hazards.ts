@@ -36,18 +36,33 @@ import { EditField } from '../shared/edit-field';
             </td>
             <td>
               <div class="ticks" role="group" [attr.aria-label]="'Hazards of line ' + (i + 1)">
-                @for (hazard of hazards; track hazard.id) {
-                  @if (mayEdit() || line.hazards.includes(hazard.id)) {
-                    <label [class.on]="line.hazards.includes(hazard.id)"
-                      ><input
-                        type="checkbox"
-                        [checked]="line.hazards.includes(hazard.id)"
-                        [disabled]="!mayEdit()"
-                        (change)="tick(i, hazard.id, $any($event.target).checked)"
-                      />
-                      {{ hazard.name }}</label
-                    >
-                  }
+                @for (hazard of line.known; track hazard.id) {
+                  <span class="chip">
+                    {{ hazard.name }}
+                    @if (mayEdit()) {
+                      <button
+                        type="button"
+                        class="icon-button"
+                        [attr.aria-label]="'Take ' + hazard.name + ' out of line ' + (i + 1)"
+                        (click)="tick(i, hazard.id, false)"
+                      >
+                        <i class="pi pi-times" aria-hidden="true"></i>
+                      </button>
+                    }
+                  </span>
+                }
+                @if (mayEdit()) {
+                  <select
+                    #more
+                    class="plain"
+                    [attr.aria-label]="'Add a hazard to line ' + (i + 1)"
+                    (change)="tick(i, more.value, true); more.value = ''"
+                  >
+                    <option value="">add a hazard</option>
+                    @for (hazard of line.others; track hazard.id) {
+                      <option [value]="hazard.id">{{ hazard.name }}</option>
+                    }
+                  </select>
                 }
               </div>
             </td>
@@ -95,18 +110,17 @@ import { EditField } from '../shared/edit-field';
     .ticks {
       display: flex;
       flex-wrap: wrap;
-      gap: 2px 14px;
+      gap: 6px;
+      align-items: center;
       font-size: 13px;
     }
-    label {
+    .chip {
       display: inline-flex;
-      gap: 4px;
-      align-items: baseline;
-      color: var(--ink-soft);
-    }
-    label.on {
-      color: var(--ink);
-      font-weight: 500;
+      gap: 2px;
+      align-items: center;
+      padding: 0 2px 0 8px;
+      border: 1px solid var(--line);
+      background: var(--sheet);
     }
     form {
       display: flex;
@@ -125,27 +139,36 @@ export class UsualHazardsTable {
   protected readonly open = inject(OpenStudy);
   protected readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
-  protected readonly hazards = HAZARDS;
   protected readonly lines = computed(() =>
-    this.open.study().usualHazards.map((line) => ({ ...line, hazards: line.hazards.filter((id) => hazardById.has(id)) })),
+    this.open.study().usualHazards.map(({ words, hazards }) => ({
+      words,
+      hazards,
+      known: hazards.flatMap((id) => hazardById.get(id) ?? []),
+      others: HAZARDS.filter(({ id }) => !hazards.includes(id)),
+    })),
   );
   protected readonly mayEdit = computed(() => this.service.role() === 'lead' && this.service.can()('study.edit'));
+
+  private table(): readonly UsualHazards[] {
+    return this.open.study().usualHazards;
+  }
 
   private keep(usualHazards: readonly UsualHazards[]): Promise<boolean> {
     return this.edits.edit('study', this.open.study(), { usualHazards });
   }
 
   protected set(at: number, fields: Partial<UsualHazards>): void {
-    void this.keep(this.lines().map((line, i) => (i === at ? { ...line, ...fields } : line)));
+    void this.keep(this.table().map((line, i) => (i === at ? { ...line, ...fields } : line)));
   }
 
   protected tick(at: number, hazard: string, isOn: boolean): void {
-    const before = this.lines()[at]?.hazards ?? [];
+    if (hazard === '') return;
+    const before = this.table()[at]?.hazards ?? [];
     this.set(at, { hazards: isOn ? [...before, hazard] : before.filter((id) => id !== hazard) });
   }
 
   protected take(at: number): void {
-    void this.keep(this.lines().filter((_, i) => i !== at));
+    void this.keep(this.table().filter((_, i) => i !== at));
   }
 
   protected async add(event: Event, input: HTMLInputElement): Promise<void> {
@@ -154,6 +177,6 @@ export class UsualHazardsTable {
       .split(',')
       .map((word) => word.trim())
       .filter((word) => word !== '');
-    if (words.length > 0 && (await this.keep([...this.lines(), { words, hazards: [] }]))) input.value = '';
+    if (words.length > 0 && (await this.keep([...this.table(), { words, hazards: [] }]))) input.value = '';
   }
 }
