@@ -100,7 +100,13 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   // its passport: what is missing is said, and a kerb mass is told by somebody
   await view(page, 'Samples').click();
   await expect(page.getByLabel('Warnings about the samples')).toContainText('Costermonger has no kerb mass');
-  await put(page, 'Kerb mass of Costermonger', '2630');
+  await put(page, 'Kerb mass of Costermonger', '2.63 t');
+  await expect(page.getByLabel('Kerb mass of Costermonger', { exact: true })).toHaveValue(/^2.?630$/);
+  // no vehicle has such a wheelbase: it is kept, and questioned
+  await put(page, 'Wheelbase of Costermonger', '2.42 mm');
+  await expect(page.getByLabel('Warnings about the samples')).toContainText(/wheelbase 2\.42 mm, but vehicles have .* Is it 2.?420 mm\?/);
+  await put(page, 'Wheelbase of Costermonger', '2.42 m');
+  await expect(page.getByLabel('Warnings about the samples')).not.toContainText('Is it');
   await expect(page.getByLabel('How kerb mass of Costermonger is known')).toHaveValue('T');
   await put(page, 'Changes from standard of Costermonger', 'tow bar').catch(() => undefined);
   await page.getByLabel('Changes from standard of Costermonger').fill('tow bar');
