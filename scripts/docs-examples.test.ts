@@ -23,7 +23,7 @@ describe('examples in the docs', () => {
   it('of shorthand are understood without a question, each', () => {
     const bench = docs.find(({ path }) => path.endsWith('method/bench.md'))?.text ?? '';
     // the line of examples right below each heading of the shorthand
-    const lines = [...bench.matchAll(/^### .*\n\n((?:`[^`]+`(?: · )?)+)$/gm)].flatMap(([, examples]) =>
+    const lines = [...bench.matchAll(/\n### .*\n\n((?:`[^`]+`(?: · )?)+)(?=\n)/g)].flatMap(([, examples]) =>
       [...(examples ?? '').matchAll(/`([^`]+)`/g)].map(([, line]) => line ?? ''),
     );
     expect(lines.length).toBeGreaterThanOrEqual(15);

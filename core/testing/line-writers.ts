@@ -50,7 +50,7 @@ const WRITERS: readonly Writer[] = [
     ...{ decimal: '.', gap: '', between: [' ', '; ', ', '], capitals: 'codes', inches: false },
     count: [(n) => `${n}pcs `, (n) => `${n} pcs `, (n) => `qty ${n} `],
     countLast: [(n) => ` x ${n}`, (n) => ` ${n} off`, (n) => ` qty ${n}`],
-    ...{ kilograms: ['kg', 'kgs'], grams: ['g', 'gm', 'grams'], about: ['approx.', 'about ', 'est. '] },
+    ...{ kilograms: ['kg', 'kgs'], grams: ['g', 'gms', 'grams'], about: ['approx.', 'about ', 'est. '] },
     total: [(m) => `tot ${m}`, (m) => `${m} tot`, (m) => `${m} in all`],
   },
   {

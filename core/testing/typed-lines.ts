@@ -98,7 +98,7 @@ export const TYPED_LINES: readonly (readonly [line: string, meant: Meant])[] = [
   ['２x bracket ４１ｇ', piece('bracket', { n: 2, g: 41 })],
   ['bracket 41 grams', piece('bracket', { g: 41 })],
   ['bracket 41 gr', piece('bracket', { g: 41 })],
-  ['bracket 41 GM', piece('bracket', { g: 41 })],
+  ['bracket 41 GMS', piece('bracket', { g: 41 })],
   ['bracket 2 kgs', piece('bracket', { g: 2000 })],
   ['bracket 2 kilos', piece('bracket', { g: 2000 })],
   ['bracket 2KG', piece('bracket', { g: 2000 })],

@@ -5,7 +5,7 @@ type Words = Readonly<Record<string, readonly string[]>>;
 
 const MASS_WORDS: Words = {
   kg: ['kg', 'kgs', 'kilo', 'kilos', 'kilogram', 'kilograms', 'kilogramme'],
-  g: ['g', 'gr', 'grs', 'gm', 'gms', 'gram', 'grams', 'gramme', 'grammes'],
+  g: ['', 'r', 'rs', 'm', 'ms', 'ram', 'rams', 'ramme', 'rammes'].map((ending) => `g${ending}`),
   mg: ['mg'],
   t: ['t', 'to', 'tonne', 'tonnes'],
   lb: ['lb', 'lbs', 'pound', 'pounds'],
