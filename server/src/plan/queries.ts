@@ -72,20 +72,22 @@ export interface ExperienceRow {
 }
 
 /**
- * Studies that are others than $1: neither it nor a copy of it, nor a copy of one that is here itself.
+ * Studies that are others than $1: neither it nor a copy of it, nor a copy of one that is looked at itself.
  * A copy says the same once more and is no experience of its own.
+ *
+ * @param lookedAt a table of the studies that are looked at
  */
-const OTHER_STUDIES = `other as (
+const otherStudies = (lookedAt: string): string => `other as (
   select s.id from study s
   where coalesce(s.copy_of, s.id) <> (select coalesce(t.copy_of, t.id) from study t where t.id = $1)
-    and not exists (select from study o where o.id = s.copy_of)
+    and not exists (select from ${lookedAt} o where o.id = s.copy_of)
 )`;
 
 /** What the studies of a person, this one apart, hold of every subsystem of every vehicle. */
 export const experienceOf = (db: Db, studyId: string, personId: string): Promise<readonly ExperienceRow[]> =>
   many(
     db,
-    `with recursive ${OTHER_STUDIES}, hung as (
+    `with recursive ${otherStudies('(select study_id as id from member where person_id = $2)')}, hung as (
        select p.id, p.study_id, p.vehicle_id, p.subsystem_id, p.quantity::float8 as pieces, 0 as level from piece p
          join member m on m.study_id = p.study_id and m.person_id = $2
          join other o on o.id = p.study_id
@@ -127,7 +129,7 @@ export interface HeldVehicle {
 export const heldVehicles = (db: Db, studyId: string, personId: string): Promise<readonly HeldVehicle[]> =>
   many(
     db,
-    `with ${OTHER_STUDIES}
+    `with ${otherStudies('study')}
      select case when m.id is not null then v.name end as name, case when m.id is not null then s.title end as study,
        v.vehicle_class as "vehicleClass", v.drive, v.voltage_v as "voltageV", v.model_year as "modelYear"
      from vehicle v join study s on s.id = v.study_id
