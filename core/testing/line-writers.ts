@@ -110,7 +110,7 @@ const NUISANCES = ['V2', 'rev B', '12V', '5 kW', 'type 3', '2nd row', 'no 7', '6
 export interface Written {
   readonly line: string;
   readonly meant: Meant;
-  readonly kind: 'piece' | 'piece with more' | 'fasteners' | 'joints';
+  readonly kind: 'piece' | 'piece with a figure that is no code' | 'fasteners' | 'joints';
 }
 
 /** One line with what it means, drawn from a source of random numbers. */
@@ -256,5 +256,9 @@ export const writtenLine = (random: () => number): Written => {
   const head = n > 1 && isFirst ? one(writer.count)(n) : '';
   const tail = n > 1 && !isFirst ? one(writer.countLast)(n) : '';
   const line = `${head}${[called, ...parts].join(between === '; ' ? '; ' : between)}${tail}`;
-  return { line, meant: piece(called, { ...more, ...(n > 1 ? { n } : {}) }), kind: isNuisance ? 'piece with more' : 'piece' };
+  return {
+    line,
+    meant: piece(called, { ...more, ...(n > 1 ? { n } : {}) }),
+    kind: isNuisance ? 'piece with a figure that is no code' : 'piece',
+  };
 };

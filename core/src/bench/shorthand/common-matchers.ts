@@ -109,7 +109,7 @@ export const massMatcher: Matcher<MassDraft> = (line, at) => {
     value: `${isAbout ? '~' : ''}${plain}${spread}`,
     evidence: mark,
     put: { mass: { eachKg: si, uKg: u, evidence: mark, typed, isTotal } },
-    ...(isTonnes ? { plain: typed.replace(plain, inKg), cost: si < 3000 ? 1.4 : 1 } : {}),
+    ...(isTonnes ? { plain: typed.replace(plain, inKg), cost: 1.4 } : {}),
   };
 };
 

@@ -59,8 +59,10 @@ const DRIVE = new RegExp(
   String.raw`(?:T\d{1,3}|TX\s?\d{1,3}|IP\d{1,2}|H\d{1,2}|SW\s?\d{1,2}|AF\s?\d{1,2}|E\d{1,2}|PH\s?\d|PZ\s?\d|SL\d|hex)${CODE_END}|\d{1,2}\s?AF${CODE_END}`,
   'iy',
 );
-const GRADE = new RegExp(GRADE_TEXT + CODE_END, 'iy');
-const NUT_GRADE = new RegExp(`(?:4|5|6|8|9|10|12)${CODE_END}`, 'y');
+const CLASS_WORD = String.raw`(?:(?:property\s+)?class|grade|cl\.|gr\.)\s*:?\s*`;
+const GRADE = new RegExp(`(?:${CLASS_WORD})?${GRADE_TEXT}${CODE_END}`, 'iy');
+const NUT_GRADE = new RegExp(`(?:${CLASS_WORD})?(?:4|5|6|8|9|10|12)${CODE_END}`, 'iy');
+const gradeText = (text: string): string => text.replace(new RegExp(`^${CLASS_WORD}`, 'i'), '').toUpperCase();
 const TOOL = /tool\s+(?:"((?:[^"]|"")*)"|([^\s",;]+))/iy;
 
 const put = (end: number, label: string, value: string, about: string, fields: Partial<FastenerDraft>, cost = 1): Match<FastenerDraft> => ({
@@ -118,11 +120,19 @@ const threadOf = (match: RegExpExecArray, at: number): Match<FastenerDraft> => {
   });
 };
 
-const threadMatcher: Matcher<FastenerDraft> = (line, at) => {
-  const whole = matchAt(THREAD, line, at);
-  const two = matchAt(THREAD_TWO, line, at);
-  return [whole, two && two[0] !== whole?.[0] ? two : null].flatMap((match) => (match ? [threadOf(match, at)] : []));
-};
+/** Thread, pitch and length. What would be shorter than it is thick, or the length of a nut, is likelier a count: `M8 x 4`. */
+const threadMatcher =
+  (isFlat: boolean): Matcher<FastenerDraft> =>
+  (line, at) => {
+    const whole = matchAt(THREAD, line, at);
+    const two = matchAt(THREAD_TWO, line, at);
+    return [whole, two && two[0] !== whole?.[0] ? two : null].flatMap((match) => {
+      if (!match) return [];
+      const thread = threadOf(match, at);
+      const { threadM = 0, lengthM } = thread.put ?? {};
+      return [lengthM !== undefined && (isFlat || lengthM < threadM) ? { ...thread, cost: 3.2 } : thread];
+    });
+  };
 
 /** A dash between two codes, as in “M8x25 - 10.9”. */
 const dashMatcher: Matcher<FastenerDraft> = (line, at) => {
@@ -235,7 +245,7 @@ const TIGHTENING = torque(
 );
 const BREAKAWAY = torque(
   /(?:break(?:away|s|ing|loose)?|broke(?:\s+loose)?|loosen(?:ed|ing)?|let go|released|undone)(?:\s+torque)?(?:\s+(?:at|with))?(?:\s*[=:]\s*|\s+)/iy,
-  /\s*(?:break(?:away)?(?:\s+torque)?|to (?:break|loosen|undo))(?=[\s,;)]|$)/iy,
+  /\s*(?:break(?:away)?(?:\s+torque)?|loosened|undone|to (?:break|loosen|undo))(?=[\s,;)]|$)/iy,
   'breakaway',
 );
 const torqueMatcher: Matcher<FastenerDraft> = (line, at) => {
@@ -313,11 +323,11 @@ const toolMatcher: Matcher<FastenerDraft> = (line, at) => {
 };
 
 /** The matchers of a fastener line that begins at `start`. */
-export const fastenerMatchers = (start: number, isNut: boolean): readonly Matcher<FastenerDraft>[] => [
+export const fastenerMatchers = (start: number, isNut: boolean, isFlat: boolean): readonly Matcher<FastenerDraft>[] => [
   bareCountMatcher(start, MOST),
   countMatcher(MOST),
   massMatcher,
-  threadMatcher,
+  threadMatcher(isFlat),
   dashMatcher,
   imperialMatcher,
   tappingMatcher,
@@ -326,8 +336,8 @@ export const fastenerMatchers = (start: number, isNut: boolean): readonly Matche
   kindMatcher,
   torqueMatcher,
   codeMatcher(DRIVE, 'drive', driveText),
-  codeMatcher(GRADE, 'grade', (text) => text.toUpperCase()),
-  ...(isNut ? [codeMatcher(NUT_GRADE, 'grade', (text) => text, 1)] : []),
+  codeMatcher(GRADE, 'grade', gradeText),
+  ...(isNut ? [codeMatcher(NUT_GRADE, 'grade', gradeText, 1)] : []),
   directionMatcher,
   wordMatcher(ACCESS_WORDS, 'access', 'access', (access) => ({ access })),
   wordMatcher(

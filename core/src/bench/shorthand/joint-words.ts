@@ -34,11 +34,9 @@ const PHRASES: Readonly<Record<JointKind, readonly string[]>> = {
 };
 const KIND_OF: ReadonlyMap<string, JointKind> = new Map(
   (Object.keys(JOINT_WORD) as JointKind[]).flatMap((kind) =>
-    [
-      JOINT_WORD[kind],
-      ...PHRASES[kind],
-      ...PHRASES[kind].filter((word) => word.includes(' ') || word.includes('-')).map((word) => `${word}s`),
-    ].map((word) => [word, kind] as const),
+    [JOINT_WORD[kind], ...PHRASES[kind], ...PHRASES[kind].filter((word) => !word.endsWith('s')).map((word) => `${word}s`)].map(
+      (word) => [word, kind] as const,
+    ),
   ),
 );
 const alternatives = (words: readonly string[]): string =>

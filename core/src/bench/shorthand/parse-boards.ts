@@ -149,7 +149,7 @@ const CLASS = Object.keys(CLASS_WORDS)
   .sort((a, b) => b.length - a.length)
   .map((word) => word.replaceAll(' ', String.raw`\s+`))
   .join('|');
-const COMPONENT_LEAD = new RegExp(String.raw`${COUNT_TEXT}(?:\s?[x×*])?\s+(empty\s+)?(${CLASS})${CODE_END}`, 'iy');
+const COMPONENT_LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?(empty\s+)?(${CLASS})${CODE_END}`, 'iy');
 const MARKED = /marked\s+(?:"((?:[^"]|"")*)"|([^\s"]+?))(?=(?:\?|@[MCSPTRI?])?,?(?:\s|$))/iy;
 
 interface ComponentDraft {
@@ -196,6 +196,7 @@ export const componentCandidate = (line: string, start: number): Candidate | nul
     most: 100_000,
     kind: { label: fitted ? 'on the board' : 'empty places for', value: componentClass },
   });
+  if (!read.isCounted) return null;
   const { draft, count, note, known: said, questions } = read;
   const entry: ComponentEntry = { kind: 'components', count, componentClass, fitted, marking: draft.marking ?? '', note, known: said };
   const first = read.stretches[0];
@@ -203,6 +204,6 @@ export const componentCandidate = (line: string, start: number): Candidate | nul
     first?.match.word !== undefined && !isPlaceWord(first.match.word) && /^\s+$/.test(line.slice(start + leading[0].length, first.start));
   return {
     parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry },
-    cost: read.cost + (isCompound ? 2 : 0),
+    cost: read.cost + (isCompound ? (leading[2] === undefined ? 6 : 2) : 0),
   };
 };

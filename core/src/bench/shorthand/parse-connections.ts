@@ -29,7 +29,7 @@ const LEAD = new RegExp(
   String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?${KIND}(?=\s+(?:id\s?~?\d|~?\d[\d.,]*\s*(?:mm2|mm²)(?:\s|$|[?@,])|${CORES}(?:\s|$|[?@,])))`,
   'iy',
 );
-const COUNTED_LEAD = new RegExp(String.raw`${COUNT_TEXT}(?:\s?[x×*])?\s+${KIND}${CODE_END}`, 'iy');
+const NAMED_LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?${KIND}${CODE_END}`, 'iy');
 const POLES = new RegExp(String.raw`(\d{1,4})[- ]?(?:p|pins?|poles?|cores?|ways?)${CODE_END}`, 'iy');
 const SECTION = new RegExp(String.raw`(${NUMBER})\s*(?:mm2|mm²)${CODE_END}`, 'iy');
 
@@ -159,7 +159,7 @@ const OF_KIND: Readonly<Record<ConnectionKind, readonly Matcher<ConnectionDraft>
 
 /** Reads a line that records a connector, cable, hose or pipe, or null when the line does not begin as one. */
 export const connectionCandidate = (line: string, start: number): Candidate | null => {
-  const leading = matchAt(COUNTED_LEAD, line, start) ?? matchAt(LEAD, line, start);
+  const leading = matchAt(NAMED_LEAD, line, start);
   const kind = CONNECTION_KINDS.find((k) => k === leading?.[7]?.toLowerCase());
   if (!leading || !kind) return null;
   const read = readSetLine<ConnectionDraft>({
@@ -173,6 +173,8 @@ export const connectionCandidate = (line: string, start: number): Candidate | nu
   });
   const { draft, count, note, known, questions } = read;
   const { length } = draft;
+  const isBare = leading[2] === undefined;
+  if (!read.isCounted && !matchAt(LEAD, line, start)) return null;
   const entry: ConnectionEntry = {
     kind: 'connection',
     count,
@@ -196,7 +198,7 @@ export const connectionCandidate = (line: string, start: number): Candidate | nu
     parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry },
     cost:
       read.cost +
-      (isCompound ? (/[x×*]/i.test(leading[0].replace(/[a-z]{2,}/gi, '')) ? 6 : 2) : 0) -
+      (isCompound ? (isBare || /[x×*]/i.test(leading[0].replace(/[a-z]{2,}/gi, '')) ? 10 : 2) : 0) -
       (draft.poles !== undefined || draft.crossSectionM2 !== undefined || draft.innerM !== undefined ? 1.5 : 0),
   };
 };

@@ -74,7 +74,8 @@ const headCost = (stretches: readonly Stretch<FastenerDraft>[], line: string): n
 /** Reads a line as a fastener set; null when nothing in it is one. */
 export const fastenerCandidate = (line: string, start: number): Candidate | null => {
   const isNut = /\bnuts?\b/i.test(line);
-  const reading = readLine<FastenerDraft>('fasteners', line, start, fastenerMatchers(start, isNut), 'remark');
+  const isFlat = isNut || /\bwashers?\b/i.test(line);
+  const reading = readLine<FastenerDraft>('fasteners', line, start, fastenerMatchers(start, isNut, isFlat), 'remark');
   const { draft, stretches } = reading;
   const isHead = stretches.some(({ match }) => match.put && ('fastenerKind' in match.put || 'threadM' in match.put));
   const isThreadAsked = stretches.some(({ match }) => match.question?.code === 'no-such-thread' || match.question?.code === 'thread-size');

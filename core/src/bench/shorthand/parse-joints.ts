@@ -14,11 +14,11 @@ interface JointDraft {
   readonly length: { readonly metres: number; readonly isTotal: boolean };
 }
 
-/** `34 spot`, `24x SPR`, `2 bead 0.7 m`, `bead 1.4 m` */
-const LEAD = new RegExp(
-  String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+(${JOINT_PATTERN})${CODE_END}|(${wordsOfJoints(RUNNING_JOINTS)})(?=\s+(?:total\s+)?~?\d))`,
-  'iy',
-);
+/** `34 spot`, `24x SPR`, `spot weld x18`, `2 bead 0.7 m`, `bead 1.4 m` */
+const LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?(${JOINT_PATTERN})${CODE_END}`, 'iy');
+
+/** what runs needs no count where a figure stands right behind it */
+const RUN = new RegExp(String.raw`^(?:${wordsOfJoints(RUNNING_JOINTS)})\s+(?:total\s+)?~?\d`, 'i');
 
 const LENGTH = lengthMatcher<JointDraft>({
   before: '',
@@ -46,7 +46,7 @@ const counted =
 /** Reads a line that records a joint set, or null when the line does not begin as one. */
 export const jointCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(LEAD, line, start);
-  const jointKind = leading && kindNamed(leading[7] ?? leading[8] ?? '');
+  const jointKind = leading && kindNamed(leading[7] ?? '');
   if (!leading || !jointKind) return null;
   const read = readSetLine<JointDraft>({
     entity: 'joints',
@@ -64,6 +64,8 @@ export const jointCandidate = (line: string, start: number): Candidate | null =>
   });
   const { draft, count, note, known, questions } = read;
   const { length } = draft;
+  const isRun = !read.isCounted && (length !== undefined || questions.length > 0) && RUN.test(line.slice(start));
+  if (!read.isCounted && !isRun) return null;
   const entry: JointEntry = {
     kind: 'joints',
     count,
@@ -73,15 +75,16 @@ export const jointCandidate = (line: string, start: number): Candidate | null =>
     known: length?.isTotal ? sharedLength(known, 'lengthEachM', count) : known,
   };
   const first = read.stretches[0];
-  const isCompound = first?.match.word !== undefined && !isPlaceWord(first.match.word) && /x|×|\*/i.test(leading[0]);
+  const isBare = leading[2] === undefined;
+  const isCompound = first?.match.word !== undefined && !isPlaceWord(first.match.word) && (isBare || /x|×|\*/i.test(leading[0]));
   return {
     parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry },
     // a running joint with a figure behind it needs no count
     cost:
       read.cost -
-      (leading[8] === undefined ? 0 : 1.5) -
+      (isRun ? 1.5 : 0) -
       (/^(?:spr|fds|fsw|rsw|spot)s?$/i.test(leading[7] ?? '') || (leading[7] ?? '').includes(' ') ? 1 : 0) +
-      (isCompound ? 2 : 0),
+      (isCompound ? (isBare ? 6 : 2) : 0),
   };
 };
 

@@ -21,14 +21,16 @@ import { materialMatcher, processMatcher, type MaterialDraft, type ProcessDraft 
 import { matchAt } from './matching';
 import {
   envelopeMatcher,
+  gaugeMatcher,
   longMatcher,
   roundMatcher,
   runDiameterMatcher,
   runMatcher,
   thicknessMatcher,
+  tubeMatcher,
   type SizeDraft,
 } from './piece-sizes';
-import { keepAsWords, leaveOut, quote, readLine, wordsAsOne, wordsOf, type Match, type Matcher } from './reader';
+import { keepAsWords, labelled, leaveOut, quote, readLine, wordsAsOne, wordsOf, type Match, type Matcher } from './reader';
 import { JOINT_CODE } from './joint-words';
 import { FASTENER_WORD, headFastener } from './fastener-words';
 
@@ -109,16 +111,55 @@ const leadingNumber =
     );
   };
 
+/** Words that say what the next figure or code is. Words of the languages engineers write in, no source. */
+const MASS_LABEL =
+  /(?:(?:mass|weight|gewicht|masse|poids|peso|vikt)\s*[=:]\s*|(?:wt\.?|weighs|weighed|weighing|wiegt|pèse|pesa|väger)\s+)/iy;
+/** a weight and a mass may be what the piece is: a balance weight, a damper mass */
+const MASS_WORD = /(?:mass|weight|gewicht|masse|poids|peso|vikt)\s+(?=[~≈\d.,])/iy;
+const MATERIAL_LABEL =
+  /(?:(?:material|matl?\.?|werkstoff|matière|matériau|materiale)(?:\s*[=:]\s*|\s+)|(?:made\s+)?(?:of|from|in|aus)\s+)/iy;
+const PROCESS_LABEL = /(?:process\s*[=:]?\s+|made\s+by\s+|by\s+)/iy;
+
+const SUM = new RegExp(String.raw`(\d{1,3})\s?\+\s?(\d{1,3})(?:\s?[x×])?${END}`, 'iy');
+/** “2+2”: so many and so many more, as on either side. */
+const sumMatcher: Matcher<PieceDraft> = (line, at) => {
+  const match = matchAt(SUM, line, at);
+  if (!match) return null;
+  const count = Number(match[1]) + Number(match[2]);
+  return ask(
+    at + match[0].length,
+    'count-or-name',
+    `“${match[0]}”: ${count} pieces?`,
+    [{ label: `${count} pieces`, replacement: `${count}x` }, keepAsWords(match[0]), leaveOut],
+    3,
+  );
+};
+
+const SPLIT_MASS = new RegExp(String.raw`(\d{1,3})kg(\d{1,3})${END}`, 'iy');
+/** “2kg500”: the decimals behind the unit. */
+const splitMass: Matcher<PieceDraft> = (line, at) => {
+  const match = matchAt(SPLIT_MASS, line, at);
+  if (!match) return null;
+  const kg = `${match[1]}.${match[2]} kg`;
+  return ask(at + match[0].length, 'number', `“${match[0]}”: ${kg}?`, [{ label: kg, replacement: kg }, keepAsWords(match[0]), leaveOut], 3);
+};
+
 const matchersFrom = (start: number): readonly Matcher<PieceDraft>[] => [
   leadingNumber(start),
+  sumMatcher,
+  splitMass,
   wordCountMatcher(start),
   countMatcher(MOST_COUNT),
   tagMatcher,
   massMatcher,
+  labelled(MASS_LABEL, massMatcher),
+  labelled(MASS_WORD, massMatcher, 2),
   spacedThousands,
   envelopeMatcher,
   roundMatcher,
+  tubeMatcher,
   thicknessMatcher,
+  gaugeMatcher,
   runMatcher,
   runDiameterMatcher,
   longMatcher,
@@ -136,7 +177,9 @@ const matchersFrom = (start: number): readonly Matcher<PieceDraft>[] => [
   loneMarkMatcher,
   orphanMatcher,
   materialMatcher('name'),
+  labelled(MATERIAL_LABEL, materialMatcher('name')),
   processMatcher,
+  labelled(PROCESS_LABEL, processMatcher),
 ];
 
 const MOST_NAME = 200;

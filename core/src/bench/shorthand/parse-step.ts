@@ -16,6 +16,8 @@ const WORD = /[^\s"]*[^\s",](?=,?(?:\s|"|$))|\S/y;
 const TOOL = /tool\s+"((?:[^"]|"")*)"(?=[\s,]|$)/iy;
 /** a size in mm or a fraction of an inch before the word of a tool: a key, a socket */
 const KEY_SIZE = /(\d{1,2})\s?mm(?=[\s,]|$)/iy;
+/** how long it took: a removal has its times from the clock */
+const TIME = /\d+(?:[.,]\d+)?\s?(?:s|secs?|seconds?|mins?|minutes?|h|hours?)(?=[\s,]|$)/iy;
 const QUOTED = /"((?:[^"]|"")*)"(?=[\s,]|$)/y;
 const GAP = /[\s]+|,(?=\s|$)/y;
 
@@ -53,7 +55,8 @@ const asked = (end: number, question: Omit<Question, 'start' | 'end'>): Token =>
 /** What stands in a removal with a digit in it and is no code: a size of the tool, or words of it. */
 const unread = (line: string, at: number, word: string): Token => {
   const key = matchAt(KEY_SIZE, line, at);
-  const text = key?.[0] ?? word;
+  const time = key ? null : matchAt(TIME, line, at);
+  const text = key?.[0] ?? time?.[0] ?? word;
   return asked(at + text.length, {
     code: 'not-understood',
     message: `What is “${text}”?`,

@@ -115,6 +115,37 @@ const DIAMETER = /(?:ø|Ø|⌀|φ|dia\.?\s|diam\.?\s|diameter\s|od\s?)\s*=?\s*/i
 const LONG_BEFORE = /\s*(?:[x×*,]|\s)\s*(?:L\s?=?\s?|lg\.?\s|length\s|long\s)?/iy;
 const LONG = /\s*(?:long|lg\.?|length)\b/iy;
 
+const TUBE =
+  /(?:(?:ø|Ø|⌀|φ|dia\.?|diam\.?|od)\s*=?\s*)?(\d+(?:[.,]\d+)?)\s?[x×*]\s?(\d+(?:[.,]\d+)?)\s?[x×*]\s?(\d+(?:[.,]\d+)?)(?:\s?mm)?(?=[\s,;)]|$)/iy;
+
+/** `ø8x1x410`: a tube by its outer diameter, its wall and its length. */
+export const tubeMatcher: Matcher<SizeDraft> = (line, at) => {
+  const match = /[øØ⌀φdo]/i.test(line[at] ?? '') ? matchAt(TUBE, line, at) : null;
+  const [across, wall, along] = (match?.slice(1) ?? []).map((digits) => {
+    const read = readNumber(digits, true);
+    return read.kind === 'number' ? round(read.number.value / 1000) : Number.NaN;
+  });
+  if (!match || across === undefined || wall === undefined || along === undefined) return null;
+  if (!(wall > 0 && wall < across / 2 && across <= 1 && along > across && along <= 100)) return null;
+  const [d, t, l] = [across, wall, along].map((metres) => `${millimetres(metres)} mm`);
+  const sizes = [along, across, across].map(millimetres).join('x');
+  const text = match[0];
+  return ask(
+    at + text.length,
+    'tube',
+    `“${text}”: a tube?`,
+    [
+      { label: `${d} across, wall ${t}, ${l} long`, replacement: RUNS.test(line) ? `run ø${d} t${t} run ${l}` : `${sizes} mm t${t}` },
+      {
+        label: `a box of ${[across, wall, along].map(millimetres).join(' × ')} mm`,
+        replacement: `${[across, wall, along].map(millimetres).join('x')} mm`,
+      },
+      keepAsWords(text),
+    ],
+    0.8,
+  );
+};
+
 /** `ø30x210`, `ø30 210 long`: a round piece in its box; of what runs, its diameter and its length. */
 export const roundMatcher: Matcher<SizeDraft> = (line, at) => {
   const lead = matchAt(DIAMETER, line, at);
@@ -268,6 +299,30 @@ export const thicknessMatcher: Matcher<SizeDraft> = (line, at) => {
   return read ? { ...match, put: { wallThicknessM: read.si } } : match;
 };
 
+const GAUGE = /gauge\s+/iy;
+
+/** “gauge 0.8 mm”: the thickness of sheet, or a gauge is what it is. */
+export const gaugeMatcher: Matcher<SizeDraft> = (line, at) => {
+  const word = matchAt(GAUGE, line, at)?.[0];
+  const stated = word === undefined ? null : statedAt(line, at + word.length, { table: LENGTH, usual: null, decimals: 9 });
+  if (word === undefined || !stated || stated.fault) return null;
+  const text = line.slice(at, stated.end);
+  return ask(
+    stated.end,
+    'length-of-what',
+    `${text}: the thickness of the sheet?`,
+    [
+      { label: `thickness ${stated.plain}`, replacement: `t${stated.plain}` },
+      {
+        label: `thickness ${stated.plain}, and “${word.trim()}” is part of the name`,
+        replacement: `${quote(word.trim())} t${stated.plain}`,
+      },
+      keepAsWords(text),
+    ],
+    3,
+  );
+};
+
 const RUN: Figure = {
   before: /(?:run|length|len\.?|lg\.?|L)(?:\s*[=:]\s*|\s+|(?<=L)(?=[~\d]))/iy,
   behind: null,
@@ -320,12 +375,11 @@ export const longMatcher: Matcher<SizeDraft> = (line, at) => {
   if (!stated || !tail || stated.fault) return null;
   const end = stated.end + tail[0].length;
   const text = line.slice(at, end);
-  const unit = /[a-z"'′″]/i.test(line.slice(at, stated.end)) ? stated.plain : stated.plain;
   return ask(
     end,
     'length-of-what',
     `${text}: a run, or one side of a box?`,
-    [{ label: `run length ${unit}`, replacement: `run ${unit}` }, keepAsWords(text), leaveOut],
+    [{ label: `run length ${stated.plain}`, replacement: `run ${stated.plain}` }, keepAsWords(text), leaveOut],
     2.2,
   );
 };

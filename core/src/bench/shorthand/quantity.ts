@@ -7,7 +7,7 @@ export const END = String.raw`(?=[,;.:!]*(?:\s|$)|[)\]])`;
 /** The same where a mark may stand right behind: `dc04?`, `T30@P`. */
 export const CODE_END = String.raw`(?=\s|\?|@[MCSPTRI?]|[,;.:]*(?:\s|$)|[)\]])`;
 
-type Said = 'about' | 'total' | 'each' | 'least' | 'most';
+type Said = 'about' | 'total' | 'each' | 'least' | 'most' | 'between';
 type Patterns = readonly (readonly [Said, RegExp])[];
 
 /** Words before a quantity that say what it is one of: an estimate, a bound, in all, each. */
@@ -15,18 +15,19 @@ const WORDS_BEFORE: Readonly<Record<Said, string>> = {
   least: String.raw`>=|≥|>|at least|min(?:imum|\.)?|more than|over|above`,
   most: String.raw`<=|≤|<|at most|max(?:imum|\.)?|up to|less than|under|below`,
   about: String.raw`~|≈|approx(?:imately|\.)?|appr\.?|about|around|roughly|circa|ca\.?|c\.|est(?:imated|\.)?|etwa|ungef(?:ähr|\.)|environ|env\.`,
-  total: String.raw`total|tot\.?|in all|in total|all in|all together|altogether|together|sum|gesamt|ges\.|Σ`,
-  each: String.raw`each|ea\.?|je|à|@`,
+  total: String.raw`total|tot\.?|in all|in total|all in|all together|altogether|together|sum|gesamt|insgesamt|zusammen|ges\.|au total|en tout|totale|totalt|Σ`,
+  each: String.raw`each|ea\.?|je|à|@|chacune?|cada uno|vardera`,
+  between: 'between|zwischen|entre|tra',
 };
 /** The same behind it. */
-const WORDS_BEHIND: Readonly<Record<Said, string>> = {
+const WORDS_BEHIND: Readonly<Record<Exclude<Said, 'between'>, string>> = {
   least: String.raw`at least|min(?:imum|\.)?|or more|and up`,
   most: String.raw`at most|max(?:imum|\.)?|or less`,
   about: String.raw`approx(?:imately|\.)?|appr\.?|roughly|circa|ca\.?|est(?:imated|\.)?|or so`,
-  total: String.raw`total|totals|tot\.?|in all|in total|all in|all together|altogether|together|sum|gesamt|ges\.?`,
-  each: String.raw`each|ea\.?|apiece|a piece|per piece|per pc\.?|\/\s?pcs?\.?|\/\s?ea\.?`,
+  total: String.raw`total|totals|tot\.?|in all|in total|all in|all together|altogether|together|sum|gesamt|insgesamt|zusammen|ges\.?|au total|en tout|in totale|en total|totalt`,
+  each: String.raw`each|ea\.?|apiece|a piece|per piece|per pc\.?|\/\s?pcs?\.?|\/\s?ea\.?|\/\s?st(?:k|ück)?\.?|pro stück|chacune?|la pièce|ciascun[oa]|cad\.|cada un[oa]|c\/u|vardera|styck`,
 };
-const patternsOf = (words: Readonly<Record<Said, string>>, around: (pattern: string) => string): Patterns =>
+const patternsOf = (words: Readonly<Partial<Record<Said, string>>>, around: (pattern: string) => string): Patterns =>
   (Object.entries(words) as [Said, string][]).map(([word, pattern]) => [word, new RegExp(around(pattern), 'iy')] as const);
 const BEFORE = patternsOf(WORDS_BEFORE, (pattern) => String.raw`(?:${pattern})(?:\s*(?=[\d.,~≈½¼¾⅓⅔⅛⅜⅝⅞])|\s+|:\s*)`);
 const BEHIND = patternsOf(WORDS_BEHIND, (pattern) => String.raw`\s*\(?(?:${pattern})\)?${CODE_END}`);
@@ -34,15 +35,18 @@ const BEHIND = patternsOf(WORDS_BEHIND, (pattern) => String.raw`\s*\(?(?:${patte
 const BEFORE_NEXT = /\s+[~≈]?\s?[\d.,½¼¾]/y;
 const LOOSE: ReadonlySet<string> = new Set(['about', 'least', 'most']);
 const NUMBER = new RegExp(NUMBER_TEXT, 'iy');
-const RANGE = new RegExp(String.raw`\s?(?:-|\.\.\.?|…|\bto\b)\s?(${NUMBER_TEXT})`, 'iy');
-const SPREAD = new RegExp(String.raw`\s*(?:±|\+\/-|\+-)\s*(${NUMBER_TEXT})`, 'iy');
+const RANGE = new RegExp(String.raw`\s?(?:-|\.\.\.?|…|\bto\b|\bbis\b)\s?(${NUMBER_TEXT})`, 'iy');
+/** between 40 and 44 g */
+const BETWEEN = new RegExp(String.raw`\s(?:and|und|et|e)\s(${NUMBER_TEXT})`, 'iy');
+const SPREAD = new RegExp(String.raw`\s*(\()?(?:±|\+\/-|\+-)\s*(${NUMBER_TEXT})`, 'iy');
+const CLOSING = /\s*\)/y;
 const PERCENT = /\s*%/y;
 const MARK = /\s?@([MCSPTRI?])(?=[\s,;.)\]]|$)|\s?(\?)(?=[\s,;.)\]]|$)/iy;
 const SURE = /!(?=[\s,;.)\]]|$)/y;
 /** Units so small that three digits after a point may be thousands. */
 const MAY_GROUP: ReadonlySet<string> = new Set(['g', 'mg', 'mm']);
-/** Pairs written one after the other: 6' 3", 4 lb 6 oz. */
-const SMALLER: Readonly<Record<string, string>> = { ft: 'in', lb: 'oz' };
+/** Pairs written one after the other: 6' 3", 4 lb 6 oz, 1 kg 200 g. */
+const SMALLER: Readonly<Record<string, string>> = { ft: 'in', lb: 'oz', kg: 'g', m: 'cm' };
 
 /** A quantity as it stands in a line. Exactly one of `value` and `fault` says something. */
 export interface Stated {
@@ -113,6 +117,20 @@ const unitAt = (table: UnitTable): RegExp => {
 };
 const STOP = new RegExp(String.raw`(?=\s|$|[?!)\]/]|@|[,;.:]+(?:\s|$)|±|\+-|\+\/)`, 'y');
 
+/** Is a pair one figure: whole units, then less than one more of them? `1 kg 200 g` is, `1.2 kg 1200 g` is said twice. */
+const isLessThanOne = (
+  larger: string,
+  unit: string,
+  smaller: string | undefined,
+  of: string | undefined,
+  { units }: UnitTable,
+): boolean => {
+  const [whole, rest] = [readNumber(larger), readNumber(smaller ?? '')];
+  const [unitOf, restOf] = [units[unit], units[of ?? '']];
+  if (whole.kind !== 'number' || rest.kind !== 'number' || !unitOf || !restOf) return false;
+  return Number.isInteger(whole.number.value) && toSi(rest.number.value, restOf) < toSi(1, unitOf);
+};
+
 /**
  * Reads a quantity where it stands: what is said before it (estimate, bound, in all, each), a number or a range, its unit,
  * its spread, what is said behind it, and how it is known. Null where there is no such quantity.
@@ -123,9 +141,11 @@ export const statedAt = (line: string, start: number, { table, usual, decimals, 
   if (digits === undefined || digits.trim() === '') return null;
   let at = before.at + digits.length;
   // 5-6 kg, 5 kg - 6 kg
+  const to = before.said.has('between') ? BETWEEN : RANGE;
   const between = matchAt(unitAt(table), line, at);
-  const wideFrom = between && matchAt(RANGE, line, at + between[0].length) ? at + between[0].length : at;
-  const range = matchAt(RANGE, line, wideFrom);
+  const wideFrom = between && matchAt(to, line, at + between[0].length) ? at + between[0].length : at;
+  const range = matchAt(to, line, wideFrom);
+  if (to === BETWEEN && !range) return null;
   const high = range?.[1];
   if (range) at = wideFrom + range[0].length;
   // 41±2 g: the unit stands behind the spread
@@ -140,7 +160,8 @@ export const statedAt = (line: string, start: number, { table, usual, decimals, 
   const second = pair && !range ? matchAt(NUMBER, line, at + (/^\s*/.exec(line.slice(at))?.[0].length ?? 0)) : null;
   const secondAt = second ? second.index + second[0].length : 0;
   const secondUnit = second ? matchAt(unitAt(table), line, secondAt) : null;
-  const isPair = secondUnit !== null && table.symbolOf(secondUnit[1] ?? '') === pair;
+  const isPair =
+    secondUnit !== null && table.symbolOf(secondUnit[1] ?? '') === pair && isLessThanOne(digits, symbol, second?.[0], pair, table);
   if (isPair) at = secondAt + secondUnit[0].length;
   if (!matchAt(STOP, line, at)) return null;
 
@@ -154,6 +175,11 @@ export const statedAt = (line: string, start: number, { table, usual, decimals, 
     isPercent = percent !== null;
     if (own) at += own[0].length;
     if (own && !percent) spreadSymbol = table.symbolOf(own[1] ?? '') ?? symbol;
+    if (spreadAt[1] !== undefined) {
+      const closing = matchAt(CLOSING, line, at);
+      if (!closing) return null;
+      at += closing[0].length;
+    }
   }
   const sureFirst = matchAt(SURE, line, at);
   if (sureFirst) at += 1;
@@ -201,7 +227,7 @@ export const statedAt = (line: string, start: number, { table, usual, decimals, 
   const step = isPair && top && smallerUnit ? toSi(top.step, smallerUnit) : toSi(low.step, of);
   // a range is taken to be evenly spread between its ends
   const own = high !== undefined && top ? (si(top) - si(low)) / Math.sqrt(12) : resolutionU(step);
-  const spread = spreadAt ? readNumber(spreadAt[1] ?? '') : null;
+  const spread = spreadAt ? readNumber(spreadAt[2] ?? '') : null;
   const spreadOf = table.units[spreadSymbol] ?? of;
   const spreadSi =
     spread === null

@@ -264,6 +264,18 @@ export const readLine = <Draft extends object>(
   return collected(line, best, rivals);
 };
 
+/** Signs that only part one thing from the next: a colon, a dash or a stroke between codes. */
+const PARTING = /^[-–—=:|/·•]+$/;
+const PARTING_BEHIND = /(?<=.)[:=|]+$/;
+
+/** A word of the cover without signs that only part it from a code; '' for such a sign alone. */
+const partedWord = (word: string, before: Match<unknown> | undefined, behind: Match<unknown> | undefined): string => {
+  const isBefore = before?.word !== undefined && !PARTING.test(before.word);
+  const isBehind = behind?.word !== undefined && !PARTING.test(behind.word);
+  if (PARTING.test(word)) return isBefore && isBehind ? word : '';
+  return isBehind ? word : word.replace(PARTING_BEHIND, '');
+};
+
 const collected = <Draft extends object>(line: string, best: Cover<Draft>, rivals: readonly Cover<Draft>[]): Reading<Draft> => {
   const known: Record<string, Known> = {};
   const draft: Partial<Draft> = {};
@@ -271,9 +283,14 @@ const collected = <Draft extends object>(line: string, best: Cover<Draft>, rival
   const understood: Understood[] = [];
   const questions: Question[] = [];
   const all = path(best);
-  for (const { stretch, before, isTwice } of all) {
+  for (const [i, { stretch, before, isTwice }] of all.entries()) {
     if (!stretch) continue;
-    const { match, start } = stretch;
+    const { start } = stretch;
+    const word =
+      stretch.match.word === undefined || line[start] === '"'
+        ? stretch.match.word
+        : partedWord(stretch.match.word, all[i - 1]?.stretch?.match, all[i + 1]?.stretch?.match);
+    const match = word === undefined ? stretch.match : { ...stretch.match, word };
     const span = { start, end: match.end };
     if (match.question) {
       const { from, ...question } = match.question;
@@ -324,6 +341,20 @@ export const wordsOf = (words: readonly string[]): string =>
   tidy(words.join(' '))
     .replace(/[,;]+$/, '')
     .trim();
+
+/** What a matcher reads, with a word before it that says what it is: `material: dc04`, `weight: 41 g`. */
+export const labelled =
+  <Draft>(label: RegExp, matcher: Matcher<Draft>, cost = 0): Matcher<Draft> =>
+  (line, at) => {
+    const word = matchAt(label, line, at)?.[0];
+    return word === undefined
+      ? []
+      : asList(matcher(line, at + word.length)).map((match) => ({
+          ...match,
+          plain: match.plain ?? line.slice(at + word.length, match.end),
+          cost: (match.cost ?? (match.question ? COST.question : COST.code)) + cost,
+        }));
+  };
 
 /** A match with the mark that stands behind it, if any. */
 export const withMark = <Draft>(entity: KnowingEntity, line: string, match: Match<Draft>): Match<Draft> => {

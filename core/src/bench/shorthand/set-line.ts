@@ -1,7 +1,8 @@
 import type { KnowingEntity, KnownOf } from '../../record';
 import { CODE_END, figureAt, type Figure } from './common-matchers';
 import type { Question, Understood } from './entry';
-import { COUNT_TEXT, readCount } from './how-known';
+import { countMatcher, type CountDraft } from './counts';
+import { COUNT_TEXT, readCount, type CountSaid } from './how-known';
 import { matchAt } from './matching';
 import { readLine, tidy, wordsAsOne, wordsOf, type Matcher, type Stretch } from './reader';
 import { LENGTH } from './unit-words';
@@ -12,6 +13,8 @@ export const MOST_NOTE = 400;
 export interface SetLine<Draft> {
   readonly draft: Partial<Draft>;
   readonly count: number;
+  /** was a count said, before the kind or behind it */
+  readonly isCounted: boolean;
   readonly note: string;
   readonly known: KnownOf;
   readonly understood: readonly Understood[];
@@ -25,7 +28,7 @@ export interface SetLead<Draft> {
   readonly entity: KnowingEntity;
   readonly line: string;
   readonly start: number;
-  /** the match of the beginning; its first six groups are those of COUNT_TEXT, empty where the count is left out */
+  /** the match of the beginning; its first six groups are those of COUNT_TEXT, absent where the count stands behind or nowhere */
   readonly leading: RegExpExecArray;
   readonly matchers: readonly Matcher<Draft>[];
   readonly most: number;
@@ -33,7 +36,7 @@ export interface SetLead<Draft> {
   readonly kind: { readonly label: string; readonly value: string };
 }
 
-/** Reads a line that begins with a count and a kind: what follows, what is asked, and the remark that is left. */
+/** Reads a line that begins with a kind, its count before it or anywhere behind: what follows, what is asked, and the remark that is left. */
 export const readSetLine = <Draft extends object>({
   entity,
   line,
@@ -47,7 +50,14 @@ export const readSetLine = <Draft extends object>({
   const said = isGiven ? readCount(leading.slice(1, 7)) : null;
   const digits = isGiven ? (COUNT_AT.exec(leading[0])?.[0] ?? '') : '';
   const inside = !isGiven || (said !== null && said.count >= 1 && said.count <= most);
-  const reading = readLine<Draft>(entity, line, start + leading[0].length, matchers, 'remark');
+  const reading = readLine<Draft & CountDraft>(
+    entity,
+    line,
+    start + leading[0].length,
+    (isGiven ? matchers : [countMatcher(most), ...matchers]) as readonly Matcher<Draft & CountDraft>[],
+    'remark',
+  );
+  const behind: Pick<CountSaid, 'count' | 'known'> | undefined = reading.draft.count;
   const note = wordsOf(reading.words);
   const countSpan = { start, end: start + digits.length };
   const questions: readonly Question[] = [
@@ -67,12 +77,14 @@ export const readSetLine = <Draft extends object>({
       : []),
   ];
   const countChip: readonly Understood[] = said && inside ? [{ ...countSpan, label: 'count', value: said.value, evidence: said.mark }] : [];
+  const counted = isGiven ? (inside ? said?.known : null) : behind?.known;
   const kindChip: Understood = { start: start + digits.length, end: start + leading[0].length, ...kind, evidence: null };
   return {
     draft: reading.draft,
-    count: said && inside ? said.count : 1,
+    count: said && inside ? said.count : (behind?.count ?? 1),
+    isCounted: isGiven || behind !== undefined || reading.questions.some(({ code }) => code.startsWith('count')),
     note,
-    known: said?.known && inside ? { count: said.known, ...reading.known } : reading.known,
+    known: counted ? { count: counted, ...reading.known } : reading.known,
     understood: [...countChip, kindChip, ...wordsAsOne(reading.understood, 'remark', note)],
     questions,
     stretches: reading.stretches,

@@ -4,8 +4,8 @@ import { LENGTH_UNITS, MASS_UNITS, TORQUE_UNITS, VOLUME_UNITS, type Unit } from 
 type Words = Readonly<Record<string, readonly string[]>>;
 
 const MASS_WORDS: Words = {
-  kg: ['kg', 'kgs', 'kilo', 'kilos', 'kilogram', 'kilograms', 'kilogramme'],
-  g: ['', 'r', 'rs', 'm', 'ms', 'ram', 'rams', 'ramme', 'rammes'].map((ending) => `g${ending}`),
+  kg: ['kg', 'kgs', 'kilo', 'kilos', 'kilogram', 'kilograms', 'kilogramme', 'kilogrammes', 'kilogramm', 'chilo', 'chili', 'kilogramos'],
+  g: ['', 'r', 'rs', 'm', 'ms', 'ram', 'rams', 'ramme', 'rammes', 'ramm', 'rammi', 'ramos', 'ram.'].map((ending) => `g${ending}`),
   mg: ['mg'],
   t: ['t', 'to', 'tonne', 'tonnes'],
   lb: ['lb', 'lbs', 'pound', 'pounds'],
