@@ -1,4 +1,4 @@
-import { hull, hulls, meshEdges, meshFigures, readMesh, smallestBox, type Mesh } from '@each-bolt/core/measure';
+import { hull, hulls, measureMesh, meshEdges, meshFigures, readMesh, smallestBox, type Mesh } from '@each-bolt/core/measure';
 import NodeStl from 'node-stl';
 import { atLeast, atMost, medianMs, type Result } from './harness';
 
@@ -22,6 +22,28 @@ const wavyRing = (): Mesh => {
     for (let j = 0; j < across; j++)
       triangles.set([at(i, j), at(i + 1, j), at(i + 1, j + 1), at(i, j), at(i + 1, j + 1), at(i, j + 1)], 6 * (i * across + j));
   return { positions, triangles };
+};
+
+/** A ball of a million triangles in rings: every corner lies on its hull, the worst there is for hull and box. */
+const ball = (): Mesh => {
+  const [rings, around] = [501, 1000];
+  const positions = new Float64Array(3 * (rings - 1) * around + 6);
+  positions.set([0, 0, 50, 0, 0, -50]);
+  for (let i = 1; i < rings; i++)
+    for (let j = 0; j < around; j++) {
+      const [down, turn] = [(Math.PI * i) / rings, (2 * Math.PI * j) / around];
+      positions.set(
+        [50 * Math.sin(down) * Math.cos(turn), 50 * Math.sin(down) * Math.sin(turn), 50 * Math.cos(down)],
+        6 + 3 * ((i - 1) * around + j),
+      );
+    }
+  const at = (i: number, j: number): number => 2 + (i - 1) * around + (j % around);
+  const triangles: number[] = [];
+  for (let j = 0; j < around; j++) {
+    triangles.push(0, at(1, j), at(1, j + 1), 1, at(rings - 1, j + 1), at(rings - 1, j));
+    for (let i = 1; i < rings - 1; i++) triangles.push(at(i, j), at(i + 1, j), at(i + 1, j + 1), at(i, j), at(i + 1, j + 1), at(i, j + 1));
+  }
+  return { positions, triangles: Uint32Array.from(triangles) };
 };
 
 const stlOf = ({ positions, triangles }: Mesh): Buffer => {
@@ -50,7 +72,13 @@ export const meshBench = (): readonly Result[] => {
     1,
   );
   const otherMs = medianMs(() => new NodeStl(file), 3, 1);
+  const sphere = ball();
+  const sphereMs = medianMs(() => measureMesh(sphere, 0.98), 1, 1);
+  const sphereHull = hull(sphere.positions).volume / ((4 / 3) * Math.PI * 50 ** 3);
   return [
+    atMost('sphere of a million triangles: everything that is measured of it', sphereMs, 'ms', 15_000),
+    atMost('  its hull off 4/3 π r³ by', 100 * Math.abs(1 - sphereHull), '%', 0.1),
+    atMost('  most memory the run has taken so far', process.resourceUsage().maxRSS / 1024, 'MB', 2000),
     atMost('mesh of a million triangles: volume, area, box', figuresMs, 'ms', 300),
     atMost('mesh of a million triangles: edges', edgesMs, 'ms', 1000),
     atMost('mesh of a million triangles: smallest box', boxMs, 'ms', 3000),

@@ -28,7 +28,7 @@ describe('the box without slivers', () => {
   });
   it('is the smallest box, when all is to be held', () => expect(boxWithoutSlivers(BLOCK_WITH_BAR, whole, 1, true).box).toBe(whole));
   it('keeps more the more it is to hold', () => {
-    const volumes = [0.9, 0.95, 0.99, 0.999].map((share) => boxWithoutSlivers(BLOCK_WITH_BAR, whole, share, true).box.volume);
+    const volumes = [0.9, 0.99].map((share) => boxWithoutSlivers(BLOCK_WITH_BAR, whole, share, true).box.volume);
     expect([...volumes].sort((a, b) => a - b)).toEqual(volumes);
   });
   it('goes by the surface where the mesh is open, and says so', () => {

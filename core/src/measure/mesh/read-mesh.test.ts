@@ -2,7 +2,6 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { binaryStl, boxMesh, textStl } from '../../../testing/solids';
 import { looksLikeMesh } from './looks-like-mesh';
-import { hull } from './hull';
 import type { Mesh } from './mesh';
 import { meshFigures } from './mesh-figures';
 import { readMesh } from './read-mesh';
@@ -205,18 +204,4 @@ describe('files that are odd, not wrong', () => {
       expect(Date.now() - began).toBeLessThan(1000);
     }
   }); // prettier-ignore
-});
-
-describe('a ball of very many corners', () => {
-  it('keeps the volume of its hull to 0.1 % though it is thinned out', () => {
-    // 60 000 points on a ball of radius 50, spread evenly; hull of them all lacks less than 0.02 %
-    const n = 60_000;
-    const positions = new Float64Array(3 * n);
-    for (let i = 0; i < n; i++) {
-      const z = 1 - (2 * i + 1) / n;
-      const turn = i * Math.PI * (3 - Math.sqrt(5));
-      positions.set([50 * Math.sqrt(1 - z * z) * Math.cos(turn), 50 * Math.sqrt(1 - z * z) * Math.sin(turn), 50 * z], 3 * i);
-    }
-    expect(Math.abs(hull(positions).volume / ((4 / 3) * Math.PI * 50 ** 3) - 1)).toBeLessThan(0.001);
-  });
 });

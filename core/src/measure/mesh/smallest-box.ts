@@ -182,13 +182,41 @@ const settled = (axes: Axes, points: readonly Vector[]): TurnedBox => {
   return best;
 };
 
+/** Volume of the box around points, [point × 3], along given axes: the inner loop of the search. */
+const volumeAlong = ([a, b, c]: Axes, positions: Float64Array): number => {
+  const [ax, ay, az, bx, by, bz, cx, cy, cz] = [...a, ...b, ...c] as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  let [lowA, highA, lowB, highB, lowC, highC] = [Infinity, -Infinity, Infinity, -Infinity, Infinity, -Infinity];
+  for (let at = 0; at < positions.length; at += 3) {
+    const [x, y, z] = [positions[at]!, positions[at + 1]!, positions[at + 2]!];
+    const [p, q, r] = [ax * x + ay * y + az * z, bx * x + by * y + bz * z, cx * x + cy * y + cz * z];
+    if (p < lowA) lowA = p;
+    if (p > highA) highA = p;
+    if (q < lowB) lowB = q;
+    if (q > highB) highB = q;
+    if (r < lowC) lowC = r;
+    if (r > highC) highC = r;
+  }
+  return (highA - lowA) * (highB - lowB) * (highC - lowC);
+};
+
 /** Rotation vectors about which the simplex begins, rad. */
 const REACH = 0.35;
 const STEPS = 140;
 
 /** Nelder and Mead's downhill simplex over the rotations about a start. */
 const downhill = (start: Axes, points: readonly Vector[], reach = REACH): Axes => {
-  const volumeAt = (turn: Vector): number => boxAlong(rotated(start, turn), points).volume;
+  const flat = Float64Array.from(points.flat());
+  const volumeAt = (turn: Vector): number => volumeAlong(rotated(start, turn), flat);
   let simplex = (
     [
       [0, 0, 0],
