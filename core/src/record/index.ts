@@ -12,6 +12,7 @@ export * from './net-effect';
 export * from './new-study';
 export * from './outline';
 export * from './plan/entities';
+export * from './plan/pads';
 export * from './plan/part-words';
 export * from './read-change';
 export * from './row-faults';

@@ -1,40 +1,36 @@
+import { LENGTH_UNITS, MASS_UNITS, TORQUE_UNITS, VOLUME_UNITS, toSi, type Unit } from './units';
+
 /** Units that may be typed into one field: SI units in one of each, by the words for it in lower case. */
 type Family = Readonly<Record<string, number>>;
 
-const LB_KG = 0.45359237;
-const LBF_N = LB_KG * 9.80665;
+/** The units of one table, by their symbols. */
+const unitsOf = (table: Readonly<Record<string, Unit>>): Family =>
+  Object.fromEntries(Object.values(table).map(({ symbol, times, over }) => [symbol.toLowerCase(), times / over]));
+const { lb: LB, in: INCH } = { ...MASS_UNITS, ...LENGTH_UNITS };
+const LB_KG = LB.times;
+const INCH_M = toSi(1, INCH);
+const NM_LBFFT = TORQUE_UNITS.lbfft.times;
 
 /**
- * @source BIPM SI Brochure, 9th edition, tables 7 and 8; pound and inch of 1959: 0.45359237 kg and 25.4 mm exactly; mile 1609.344 m;
+ * Mass, length, torque and volume come from the tables of units; the rest stands here.
+ *
+ * @source BIPM SI Brochure, 9th edition, tables 7 and 8; mile 1609.344 m;
  * metric horsepower 75 kgf m/s = 735.49875 W
  */
 const FAMILIES: readonly Family[] = [
-  { kg: 1, g: 1e-3, mg: 1e-6, t: 1000, lb: LB_KG, lbs: LB_KG, oz: LB_KG / 16 },
-  {
-    mm: 1e-3,
-    cm: 1e-2,
-    m: 1,
-    km: 1000,
-    µm: 1e-6,
-    um: 1e-6,
-    in: 0.0254,
-    inch: 0.0254,
-    '"': 0.0254,
-    ft: 0.3048,
-    mi: 1609.344,
-    miles: 1609.344,
-  },
+  { ...unitsOf(MASS_UNITS), lbs: LB_KG },
+  { ...unitsOf(LENGTH_UNITS), km: 1000, µm: 1e-6, um: 1e-6, inch: INCH_M, '"': INCH_M, mi: 1609.344, miles: 1609.344 },
   { s: 1, min: 60, h: 3600, hr: 3600, hrs: 3600, hours: 3600 },
   { w: 1, kw: 1000, mw: 1e6, ps: 735.49875 },
   { j: 1, kj: 1000, mj: 1e6, wh: 3600, kwh: 3.6e6 },
   { v: 1, mv: 1e-3, kv: 1000 },
-  { n: 1, dan: 10, kn: 1000, lbf: LBF_N },
-  { nm: 1, 'n·m': 1, ncm: 0.01, 'lbf·ft': LBF_N * 0.3048, 'lbf ft': LBF_N * 0.3048, 'lb ft': LBF_N * 0.3048, 'lb-ft': LBF_N * 0.3048 },
+  { n: 1, dan: 10, kn: 1000, lbf: LB_KG * 9.80665 },
+  { ...unitsOf(TORQUE_UNITS), 'n·m': 1, 'lbf·ft': NM_LBFFT, 'lbf ft': NM_LBFFT, 'lb ft': NM_LBFFT, 'lb-ft': NM_LBFFT },
   { ω: 1, ohm: 1, kω: 1000, kohm: 1000, mω: 1e6 },
   { f: 1, mf: 1e-3, µf: 1e-6, uf: 1e-6, nf: 1e-9 },
   { 'kwh/100 km': 36, 'kwh/100km': 36, 'wh/km': 3.6, 'kwh/km': 3600, 'kwh/100 mi': 3.6e6 / 160_934.4 },
   { '°': Math.PI / 180, deg: Math.PI / 180, rad: 1 },
-  { 'm³': 1, m3: 1, l: 1e-3, ml: 1e-6, 'cm³': 1e-6, cm3: 1e-6 },
+  { ...unitsOf(VOLUME_UNITS), 'm³': 1, m3: 1, 'cm³': 1e-6 },
 ];
 
 /** Sign, digits, spaces and separators; what follows is the unit. */

@@ -1,5 +1,5 @@
 import { COVERAGE_FACTOR, issue, normalCdf, type Issue } from '../../shared';
-import type { Hoist, PadPoint, Piece, Unload } from '../../record';
+import { padsOnOnePlace, type Hoist, type PadPoint, type Piece, type Unload } from '../../record';
 
 /** A vehicle, or what is still on it: mass and the place of its centre of mass. */
 export interface Balance {
@@ -42,8 +42,6 @@ interface Lump {
 const PLACE_U_M = 0.05;
 /** From this chance of tipping on the step is stopped. */
 export const TIPS_FROM = 0.01;
-/** Pads nearer to each other than this are one. */
-export const ONE_PAD_M = 0.01;
 
 /**
  * Corners of the smallest convex figure around the pads, in turn.
@@ -62,9 +60,6 @@ export const hullOf = (points: readonly PadPoint[]): readonly PadPoint[] => {
   };
   return [...half(sorted), ...half(sorted.reverse())];
 };
-
-const padsOnOnePlace = (pads: readonly PadPoint[]): boolean =>
-  pads.some((a, i) => pads.slice(i + 1).some((b) => Math.hypot(a.xM - b.xM, a.yM - b.yM) < ONE_PAD_M));
 
 interface Spread {
   readonly xx: number;
@@ -179,8 +174,7 @@ export const lumpOf = (unload: Unload, piece: Piece | null, massWithinKg: number
 export const hoistBalance = (hoist: Hoist, unloads: readonly Unload[], lumps: readonly (Lump | null)[]): HoistBalance => {
   const hull = hullOf(hoist.pads);
   const issues: Issue[] = [];
-  if (padsOnOnePlace(hoist.pads))
-    issues.push(issue('pads-on-one-place', 'Two pads stand on one place: one of the two is typed wrong', 'pads', hoist.id));
+  issues.push(...padsOnOnePlace(hoist));
   if (hull.length < 3) issues.push(issue('pads-in-line', 'The pads stand in one line: nothing lies between them', 'pads', hoist.id));
   const vehicle: Lump = { massKg: hoist.massKg, massUKg: hoist.massUKg, xM: hoist.xM, yM: hoist.yM, placeUM: hoist.placeUM };
   const start = balanceOf(vehicle, [], hull);

@@ -1,6 +1,7 @@
 import { issue, type Issue } from '../../shared';
 import type { Candidate, Entity, Gate, Hoist, RowOf, Scope, Unload, WorkPackage } from '../entities';
 import { allOrNone, priceFaults } from '../whole-sets';
+import { padsOnOnePlace } from './pads';
 
 const scopeFaults = (scope: Scope): readonly Issue[] =>
   scope.depth === 'closed' && scope.reason.trim() === ''
@@ -45,14 +46,9 @@ const gateFaults = (gate: Gate): readonly Issue[] => [
     : []),
 ];
 
-/** Pads nearer to each other than this are one, m. */
-const ONE_PAD_M = 0.01;
-
 const hoistFaults = (hoist: Hoist): readonly Issue[] => [
   ...(hoist.pads.length >= 3 ? [] : [issue('pads', 'A vehicle hangs on three pads or more', 'pads', hoist.id)]),
-  ...(hoist.pads.some((a, i) => hoist.pads.slice(i + 1).some((b) => Math.hypot(a.xM - b.xM, a.yM - b.yM) < ONE_PAD_M))
-    ? [issue('pads-on-one-place', 'Two pads stand on one place: one of the two is typed wrong', 'pads', hoist.id)]
-    : []),
+  ...padsOnOnePlace(hoist),
 ];
 
 const unloadFaults = (unload: Unload): readonly Issue[] => [
