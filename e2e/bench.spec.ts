@@ -24,6 +24,28 @@ test('an empty bench says what to do, and the first piece is recorded by keyboar
   await allKept(page);
 });
 
+test('each answer to a question has its key, the likeliest first', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Keys');
+  await page.goto(`/studies/${study.id}/bench`);
+  const line = page.getByLabel('Entry line');
+  const settled = async (typed: string, question: string | RegExp, key: string, after: string): Promise<void> => {
+    await line.fill(typed);
+    await expect(page.getByText(question).first()).toBeVisible();
+    await page.keyboard.press(key);
+    await expect(line).toHaveValue(after);
+  };
+  await settled('bracket 36', '36 of what: g or kg?', 'Alt+1', 'bracket 36 g');
+  await settled('bracket 36', '36 of what: g or kg?', 'Alt+2', 'bracket 36 kg');
+  await settled('bracket 36', '36 of what: g or kg?', 'Alt+3', 'bracket "36"');
+  await settled('bracket max 5 kg', /is a limit, not a figure/, 'Alt+4', 'bracket ');
+  // a key without an answer does nothing, and the line stays
+  await settled('rail 1', '1 of what: g or kg?', 'Alt+7', 'rail 1');
+  await page.keyboard.press('Alt+1');
+  await expect(line).toHaveValue('rail "1"');
+  await line.press('Enter');
+  await expect(rowOf(page, /rail 1/)).toBeVisible();
+});
+
 test('fasteners without a piece to hold are asked about, and the line is not lost', async ({ page, request }) => {
   const study = await makeStudy(request, 'No piece chosen');
   await page.goto(`/studies/${study.id}/bench`);

@@ -326,6 +326,52 @@ test('the vehicle on the lift: the warning stands before the step that would tip
   // 1.46 m after the engine; 2.22 m after the front end is not surely inside 2.45 m, with masses known to a tenth
   await expect(page.getByRole('row').nth(2)).toContainText('stays on the pads');
   await expect(page.getByText('Stop before step 3, “front end”')).toBeVisible();
+  // all that is recorded of a subsystem comes off as one: 700 kg again
+  await page.getByRole('button', { name: 'Add a step' }).click();
+  await put(page, 'x of Step 5', '1.5');
+  await choose(page, 'What is recorded of Step 5', 'Sliding cargo door, all of it');
+  await expect(page.getByLabel('Mass of Step 5', { exact: true })).toHaveAttribute('placeholder', /^700/);
+});
+
+test('the lead keeps the table of usual hazards, and a package made from the scope begins with them', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Usual hazards');
+  await page.goto(`/studies/${study.id}/plan/precautions`);
+  await page.getByRole('tab', { name: 'Usual hazards' }).click();
+  const hazards = (n: number): ReturnType<Page['getByRole']> => page.getByRole('group', { name: `Hazards of line ${n}` });
+  const lines = page.getByRole('button', { name: /^Take line \d+ out$/ });
+  await expect(lines.first()).toBeVisible();
+  const before = await lines.count();
+  await page.getByLabel('Words of a new line').fill('cargo door, tailgate');
+  await page.getByRole('button', { name: 'Add a line' }).click();
+  await expect(lines).toHaveCount(before + 1);
+  const mine = before + 1;
+  await expect(page.getByLabel(`Words of line ${mine}`, { exact: true })).toHaveValue('cargo door, tailgate');
+  await page.getByLabel(`Add a hazard to line ${mine}`).selectOption({ label: 'Springs and struts under load' });
+  await expect(hazards(mine)).toContainText('Springs and struts under load');
+  await page.getByLabel(`Add a hazard to line ${mine}`).selectOption({ label: 'Fuel' });
+  await page.getByRole('button', { name: `Take Fuel out of line ${mine}` }).click();
+  await expect(page.getByRole('button', { name: `Take Fuel out of line ${mine}` })).toHaveCount(0);
+  // a door of this study has no cut sheet: its usual line goes
+  const cut = page.getByRole('button', { name: /^Take Sharp castings and cut sheet out of line/ });
+  await expect(cut).toHaveCount(1);
+  const at = /\d+$/.exec((await cut.getAttribute('aria-label')) ?? '')?.[0] ?? '';
+  await page.getByRole('button', { name: `Take line ${at} out` }).click();
+  await expect(lines).toHaveCount(before);
+  await allKept(page);
+
+  await view(page, 'Scope').click();
+  await choose(page, 'Vehicle', 'Drayman II');
+  await choose(page, 'Depth of Sliding cargo door', 'to pieces');
+  await page.getByRole('button', { name: /^Make \d+ packages from the scope$/ }).click();
+  await view(page, 'Packages').click();
+  await page
+    .getByRole('button', { name: /Sliding cargo door/ })
+    .first()
+    .click();
+  await expect(page.getByText('Hazards, 1')).toBeVisible();
+  await page.getByText('Hazards, 1').click();
+  await expect(page.getByLabel('Springs and struts under load', { exact: true })).toBeChecked();
+  await expect(page.getByLabel('Sharp castings and cut sheet', { exact: true })).not.toBeChecked();
 });
 
 test('a rig of another study is found by part and hazard, and taken over with its lesson', async ({ page, request }) => {

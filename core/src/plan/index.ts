@@ -4,6 +4,7 @@ export * from './safety/capacitor';
 export * from './safety/find-rigs';
 export * from './safety/hazards';
 export * from './safety/hoist-balance';
+export * from './safety/lift-steps';
 export * from './safety/rig-load';
 export * from './schedule/cycle';
 export * from './schedule/bench-says';

@@ -1,7 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ABSENT, fixed, riskText, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { ABSENT, decimalsFor, fixed, riskText, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import type { Hoist, HoistFields, Op, Unload, UnloadFields } from '@each-bolt/core/record';
-import { hoistBalance, lumpOf, type BalanceStep } from '@each-bolt/core/plan';
+import {
+  hoistBalance,
+  hoistStart,
+  liftStep,
+  lumpOf,
+  massTyped,
+  placeTyped,
+  recordedAs,
+  stepsFromPlan,
+  type BalanceStep,
+} from '@each-bolt/core/plan';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -25,17 +35,6 @@ const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
   tips: 'TIPS: do not take it off like this',
   unknown: 'not known',
 };
-
-/** Standard uncertainty of a centre of mass that is only taken to lie half way between the axles. */
-const UNFOUND_PLACE_U_M = 0.3;
-
-/** Pads where a vehicle of usual size is lifted, until those of this one are typed. */
-const USUAL_PADS = [
-  { xM: 0.55, yM: -0.75 },
-  { xM: 0.55, yM: 0.75 },
-  { xM: 2.45, yM: 0.75 },
-  { xM: 2.45, yM: -0.75 },
-] as const;
 
 /** Whether a vehicle stays on the lift's pads while heavy things come off it, step by step, before the first is touched. */
 @Component({
@@ -74,126 +73,130 @@ const USUAL_PADS = [
             </div>
           }
         </div>
-        <table class="ruled">
-          <thead>
-            <tr>
-              <th scope="col" class="right">Step</th>
-              <th scope="col">Comes off</th>
-              <th scope="col">Recorded as</th>
-              <th scope="col" class="right">Mass, kg</th>
-              <th scope="col" class="right">± u, kg</th>
-              <th scope="col" class="right">x, m</th>
-              <th scope="col" class="right">y, m</th>
-              <th scope="col" class="right">Left, kg</th>
-              <th scope="col" class="right">Inside by, mm</th>
-              <th scope="col" class="right">Chance to tip</th>
-              <th scope="col">Then it</th>
-              <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (row of rows(); track row.unload.id; let i = $index) {
-              <tr [class.tips]="row.state === 'tips'" [class.near]="row.state === 'near'">
-                <td class="right figure">{{ i + 1 }}</td>
-                <td class="wide">
-                  <eb-edit-field
-                    label="What comes off"
-                    [value]="row.unload.label"
-                    [disabled]="!mayEdit()"
-                    [fault]="edits.faultOf(row.unload.id, 'label')"
-                    (committed)="editStep(row.unload, { label: $any($event) })"
-                  />
-                </td>
-                <td>
-                  <eb-edit-field
-                    [label]="'What is recorded of ' + row.unload.label"
-                    [options]="recorded()"
-                    [value]="row.unload.pieceId ?? row.unload.subsystemId ?? ''"
-                    [disabled]="!mayEdit()"
-                    (committed)="setRecorded(row.unload, $any($event))"
-                  />
-                </td>
-                <td class="n">
-                  <eb-edit-field
-                    [label]="'Mass of ' + row.unload.label"
-                    [shape]="kg"
-                    [showUnit]="false"
-                    [placeholder]="row.mass"
-                    [value]="row.unload.massKg"
-                    [disabled]="!mayEdit()"
-                    [fault]="edits.faultOf(row.unload.id, 'massKg')"
-                    (committed)="setMass(row.unload, $event)"
-                  />
-                </td>
-                <td class="n">
-                  <eb-edit-field
-                    [label]="'Uncertainty of the mass of ' + row.unload.label"
-                    [shape]="kg"
-                    [showUnit]="false"
-                    [placeholder]="row.massU"
-                    [value]="row.unload.massUKg"
-                    [disabled]="!mayEdit()"
-                    [fault]="edits.faultOf(row.unload.id, 'massUKg')"
-                    (committed)="editStep(row.unload, { massUKg: $any($event) })"
-                  />
-                </td>
-                <td class="n">
-                  <eb-edit-field
-                    [label]="'x of ' + row.unload.label"
-                    [shape]="metre"
-                    [showUnit]="false"
-                    [placeholder]="row.x"
-                    [value]="row.unload.xM"
-                    [disabled]="!mayEdit()"
-                    [fault]="edits.faultOf(row.unload.id, 'xM')"
-                    (committed)="setPlace(row.unload, 'xM', $event)"
-                  />
-                </td>
-                <td class="n">
-                  <eb-edit-field
-                    [label]="'y of ' + row.unload.label"
-                    [shape]="metre"
-                    [showUnit]="false"
-                    [placeholder]="row.y"
-                    [value]="row.unload.yM"
-                    [disabled]="!mayEdit()"
-                    [fault]="edits.faultOf(row.unload.id, 'yM')"
-                    (committed)="setPlace(row.unload, 'yM', $event)"
-                  />
-                </td>
-                <td class="right figure">{{ row.left }}</td>
-                <td class="right figure">{{ row.inside }}</td>
-                <td class="right figure">{{ row.chance }}</td>
-                <td class="state">{{ row.text }}</td>
-                <td class="acts-cell">
-                  @if (mayEdit()) {
-                    <button
-                      type="button"
-                      class="icon-button"
-                      [attr.aria-label]="'Move ' + row.unload.label + ' up'"
-                      [disabled]="i === 0"
-                      (click)="move(i, -1)"
-                    >
-                      <i class="pi pi-arrow-up" aria-hidden="true"></i>
-                    </button>
-                    <button
-                      type="button"
-                      class="icon-button"
-                      [attr.aria-label]="'Take ' + row.unload.label + ' off the list'"
-                      (click)="edits.remove('unload', row.unload)"
-                    >
-                      <i class="pi pi-times" aria-hidden="true"></i>
-                    </button>
-                  }
-                </td>
-              </tr>
-            } @empty {
+        <div class="steps">
+          <table class="ruled">
+            <thead>
               <tr>
-                <td colspan="12" class="soft">Nothing comes off yet. Take the order from the plan, or add the heavy things one by one.</td>
+                <th scope="col" class="right">Step</th>
+                <th scope="col">Comes off</th>
+                <th scope="col">Recorded as</th>
+                <th scope="col" class="right">Mass, kg</th>
+                <th scope="col" class="right">± u, kg</th>
+                <th scope="col" class="right">x, m</th>
+                <th scope="col" class="right">y, m</th>
+                <th scope="col" class="right">Left, kg</th>
+                <th scope="col" class="right">Inside by, mm</th>
+                <th scope="col" class="right">Chance to tip</th>
+                <th scope="col">Then it</th>
+                <th></th>
               </tr>
-            }
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              @for (row of rows(); track row.unload.id; let i = $index) {
+                <tr [class.tips]="row.state === 'tips'" [class.near]="row.state === 'near'">
+                  <td class="right figure">{{ i + 1 }}</td>
+                  <td class="wide">
+                    <eb-edit-field
+                      label="What comes off"
+                      [value]="row.unload.label"
+                      [disabled]="!mayEdit()"
+                      [fault]="edits.faultOf(row.unload.id, 'label')"
+                      (committed)="editStep(row.unload, { label: $any($event) })"
+                    />
+                  </td>
+                  <td>
+                    <eb-edit-field
+                      [label]="'What is recorded of ' + row.unload.label"
+                      [options]="recorded()"
+                      [value]="row.unload.pieceId ?? row.unload.subsystemId ?? ''"
+                      [disabled]="!mayEdit()"
+                      (committed)="setRecorded(row.unload, $any($event))"
+                    />
+                  </td>
+                  <td class="n">
+                    <eb-edit-field
+                      [label]="'Mass of ' + row.unload.label"
+                      [shape]="kg"
+                      [showUnit]="false"
+                      [placeholder]="row.mass"
+                      [value]="row.unload.massKg"
+                      [disabled]="!mayEdit()"
+                      [fault]="edits.faultOf(row.unload.id, 'massKg')"
+                      (committed)="setMass(row.unload, $event)"
+                    />
+                  </td>
+                  <td class="n">
+                    <eb-edit-field
+                      [label]="'Uncertainty of the mass of ' + row.unload.label"
+                      [shape]="kg"
+                      [showUnit]="false"
+                      [placeholder]="row.massU"
+                      [value]="row.unload.massUKg"
+                      [disabled]="!mayEdit()"
+                      [fault]="edits.faultOf(row.unload.id, 'massUKg')"
+                      (committed)="editStep(row.unload, { massUKg: $any($event) })"
+                    />
+                  </td>
+                  <td class="n">
+                    <eb-edit-field
+                      [label]="'x of ' + row.unload.label"
+                      [shape]="metre"
+                      [showUnit]="false"
+                      [placeholder]="row.x"
+                      [value]="row.unload.xM"
+                      [disabled]="!mayEdit()"
+                      [fault]="edits.faultOf(row.unload.id, 'xM')"
+                      (committed)="setPlace(row.unload, 'xM', $event)"
+                    />
+                  </td>
+                  <td class="n">
+                    <eb-edit-field
+                      [label]="'y of ' + row.unload.label"
+                      [shape]="metre"
+                      [showUnit]="false"
+                      [placeholder]="row.y"
+                      [value]="row.unload.yM"
+                      [disabled]="!mayEdit()"
+                      [fault]="edits.faultOf(row.unload.id, 'yM')"
+                      (committed)="setPlace(row.unload, 'yM', $event)"
+                    />
+                  </td>
+                  <td class="right figure">{{ row.left }}</td>
+                  <td class="right figure">{{ row.inside }}</td>
+                  <td class="right figure">{{ row.chance }}</td>
+                  <td class="state">{{ row.text }}</td>
+                  <td class="acts-cell">
+                    @if (mayEdit()) {
+                      <button
+                        type="button"
+                        class="icon-button"
+                        [attr.aria-label]="'Move ' + row.unload.label + ' up'"
+                        [disabled]="i === 0"
+                        (click)="move(i, -1)"
+                      >
+                        <i class="pi pi-arrow-up" aria-hidden="true"></i>
+                      </button>
+                      <button
+                        type="button"
+                        class="icon-button"
+                        [attr.aria-label]="'Take ' + row.unload.label + ' off the list'"
+                        (click)="edits.remove('unload', row.unload)"
+                      >
+                        <i class="pi pi-times" aria-hidden="true"></i>
+                      </button>
+                    }
+                  </td>
+                </tr>
+              } @empty {
+                <tr>
+                  <td colspan="12" class="soft">
+                    Nothing comes off yet. Take the order from the plan, or add the heavy things one by one.
+                  </td>
+                </tr>
+              }
+            </tbody>
+          </table>
+        </div>
       </section>
       <div class="two">
         <section aria-label="Vehicle and pads">
@@ -253,7 +256,7 @@ const USUAL_PADS = [
           [options]="options()!"
           [autoResize]="true"
           role="img"
-          aria-label="Pads and centre of mass from above, step by step; the table below says the same"
+          aria-label="Pads and centre of mass from above, step by step; the table above says the same"
         ></div>
       </div>
     } @else {
@@ -298,11 +301,21 @@ const USUAL_PADS = [
     .small {
       font-size: 12.5px;
     }
+    /* figures are never cut off: a narrow sheet slides */
+    .steps {
+      overflow-x: auto;
+    }
+    .steps table {
+      min-width: 980px;
+    }
     .n {
-      width: 74px;
+      width: 84px;
     }
     .wide {
-      min-width: 130px;
+      min-width: 150px;
+    }
+    .state {
+      min-width: 120px;
     }
     .tips .state {
       color: var(--red);
@@ -393,8 +406,8 @@ export class HoistPanel {
         unload: step.unload,
         state: step.state,
         text: STATE_TEXT[step.state],
-        mass: text(within?.kg, 1),
-        massU: text(within?.uKg, 1),
+        mass: text(within?.kg, decimalsFor(within?.uKg ?? 1, 3)),
+        massU: text(within?.uKg, decimalsFor(within?.uKg ?? 1, 3)),
         x: text(piece?.xM, 2),
         y: text(piece?.yM, 2),
         left: step.after ? fixed(step.after.massKg, 0) : ABSENT,
@@ -427,38 +440,21 @@ export class HoistPanel {
   });
   /** what packages on a lift will take off and no step does yet, in the order of the schedule */
   protected readonly fromPlan = computed(() => {
-    const vehicle = this.selection.vehicle();
-    const schedule = this.schedules.schedule();
+    const [vehicle, schedule] = [this.selection.vehicle(), this.schedules.schedule()];
     if (!vehicle || !schedule) return [];
-    const record = this.open.record();
-    const have = new Set(this.unloads().map((u) => u.label));
-    const startOf = new Map(schedule.packages.map((s) => [s.packageId, s.start]));
-    return record.packages
-      .filter((p) => p.vehicleId === vehicle.id && p.place === 'lift' && p.subsystemId !== null && startOf.has(p.id) && p.doneOn === null)
-      .sort((a, b) => startOf.get(a.id)! - startOf.get(b.id)!)
-      .flatMap((pack) => {
-        const name = record.subsystems.find((s) => s.id === pack.subsystemId)?.name ?? pack.name;
-        const tops = this.topPieces().filter((p) => p.subsystemId === pack.subsystemId);
-        // one piece that holds all brings its place too; of several the subsystem brings the mass
-        const recorded = tops.length === 1 ? tops[0]!.id : tops.length > 1 ? pack.subsystemId : null;
-        return have.has(name) ? [] : [{ label: name, ...this.recordedAs(recorded) }];
-      });
+    return stepsFromPlan(this.open.record(), vehicle.id, new Map(schedule.packages.map((s) => [s.packageId, s.start])));
   });
 
   protected setUp(): void {
     const vehicle = this.selection.vehicle();
     if (!vehicle) return;
-    const massKg = vehicle.kerbMassKg;
-    if (massKg === null) {
-      const message = `${vehicle.name} has no kerb mass: weigh it, or say it under Samples, before it is put on a lift`;
-      this.edits.refused.set([{ code: 'hoist.no-mass', message, field: 'massKg', recordId: vehicle.id }]);
+    const hoist = hoistStart(vehicle);
+    if (hoist) {
+      void this.edits.add('hoist', hoist);
       return;
     }
-    void this.edits.add('hoist', {
-      ...{ vehicleId: vehicle.id, resourceId: null, massKg, massUKg: 10, yM: 0, placeUM: UNFOUND_PLACE_U_M, marginM: 0.15 },
-      xM: Number(((vehicle.wheelbaseM ?? 3) / 2).toFixed(2)),
-      pads: USUAL_PADS.map((pad) => ({ ...pad })),
-    });
+    const message = `${vehicle.name} has no kerb mass: weigh it, or say it under Samples, before it is put on a lift`;
+    this.edits.refused.set([{ code: 'hoist.no-mass', message, field: 'massKg', recordId: vehicle.id }]);
   }
 
   protected edit(field: keyof HoistFields, value: FieldValue): void {
@@ -472,56 +468,29 @@ export class HoistPanel {
       void this.edits.edit('hoist', hoist, { pads: hoist.pads.map((pad, i) => (i === at ? { ...pad, [axis]: value } : pad)) });
   }
 
-  private nextSequence(): number {
-    return Math.max(-1, ...this.unloads().map((u) => u.sequence)) + 1;
-  }
-
-  private recordedAs(id: string | null): Pick<UnloadFields, 'pieceId' | 'subsystemId'> {
-    const isSubsystem = this.open.record().subsystems.some((s) => s.id === id);
-    return { pieceId: isSubsystem ? null : id, subsystemId: isSubsystem ? id : null };
-  }
-
   protected setRecorded(unload: Unload, id: string | null): void {
-    this.editStep(unload, this.recordedAs(id));
-  }
-
-  private stepFields(label: string, sequence: number): UnloadFields {
-    const vehicleId = this.selection.vehicle()?.id ?? '';
-    return { vehicleId, sequence, label, pieceId: null, subsystemId: null, massKg: null, massUKg: null, xM: null, yM: null };
+    this.editStep(unload, recordedAs(id, this.open.record().subsystems));
   }
 
   protected add(): void {
-    void this.edits.add('unload', this.stepFields(`Step ${this.unloads().length + 1}`, this.nextSequence()));
+    const last = Math.max(-1, ...this.unloads().map((u) => u.sequence));
+    void this.edits.add('unload', liftStep(this.selection.vehicle()?.id ?? '', `Step ${this.unloads().length + 1}`, last + 1));
   }
 
   protected takeFromPlan(): void {
-    const first = this.nextSequence();
-    void this.edits.send(
-      this.fromPlan().map(({ label, ...recorded }, i): Op => ({
-        kind: 'unload.add',
-        id: crypto.randomUUID(),
-        fields: { ...this.stepFields(label, first + i), ...recorded },
-      })),
-    );
+    void this.edits.send(this.fromPlan().map((fields): Op => ({ kind: 'unload.add', id: crypto.randomUUID(), fields })));
   }
 
   protected editStep(unload: Unload, fields: Partial<UnloadFields>): void {
     void this.edits.edit('unload', unload, fields);
   }
 
-  /** A mass typed alone is an estimate good to a tenth. */
   protected setMass(unload: Unload, value: FieldValue): void {
-    const massKg = value as number | null;
-    this.editStep(
-      unload,
-      massKg === null ? { massKg: null, massUKg: null } : { massKg, massUKg: unload.massUKg ?? Number((massKg / 10).toPrecision(2)) },
-    );
+    this.editStep(unload, massTyped(unload, value as number | null));
   }
 
-  /** A place typed along one axis lies in the middle across until that is typed too. */
   protected setPlace(unload: Unload, axis: 'xM' | 'yM', value: FieldValue): void {
-    const at = value as number | null;
-    this.editStep(unload, at === null ? { xM: null, yM: null } : { xM: unload.xM ?? 0, yM: unload.yM ?? 0, [axis]: at });
+    this.editStep(unload, placeTyped(unload, axis, value as number | null));
   }
 
   protected move(at: number, by: -1 | 1): void {
