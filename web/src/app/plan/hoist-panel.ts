@@ -271,6 +271,7 @@ const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
   styles: `
     :host {
       display: grid;
+      grid-template-columns: minmax(0, 1fr);
       gap: 10px;
     }
     .who {
@@ -306,7 +307,7 @@ const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
       overflow-x: auto;
     }
     .steps table {
-      min-width: 980px;
+      min-width: 960px;
     }
     .n {
       width: 84px;
