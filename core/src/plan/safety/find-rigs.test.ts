@@ -25,6 +25,11 @@ describe('a rig is found again', () => {
     expect(names('rotor battery')).toEqual([]);
     expect(names('')).toEqual(['rotor guide', 'table']);
   });
+  it('by what it is made of, and by what went wrong with it', () => {
+    const rigs = [{ ...rig('yoke', 'axle', ['unheard-of']), design: 'two rails', wentWrong: 'slipped on oil' }];
+    for (const word of ['rails', 'slipped', 'unheard-of', 'axle']) expect(findRigs(rigs, word, '')).toHaveLength(1);
+    expect(findRigs(rigs, 'rails seat', '')).toHaveLength(0);
+  });
   it('by hazard, chosen or typed by its name', () => {
     expect(names('', 'high-voltage')).toEqual(['table']);
     expect(names('permanent magnets')).toEqual(['rotor guide']);
