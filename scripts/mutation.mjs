@@ -38,16 +38,23 @@ writeFileSync(
   config,
   JSON.stringify({
     mutate: [isFile ? inside : `${inside}/**/*.ts`, '!**/*.test.ts', '!**/index.ts'],
-    testRunner: 'jest',
-    plugins: ['@stryker-mutator/jest-runner', join(ROOT, 'scripts/mutation.sample.mjs')],
+    testRunner: 'mocha',
+    buildCommand: `node ${join(ROOT, 'scripts/mutation.build.mjs')}`,
+    plugins: ['@stryker-mutator/mocha-runner', join(ROOT, 'scripts/mutation.sample.mjs')],
     ignorers: share < 1 ? ['sample'] : [],
-    jest: { configFile: 'scripts/mutation.jest.mjs', enableFindRelatedTests: false },
+    mochaOptions: {
+      'no-config': true,
+      'no-package': true,
+      'no-opts': true,
+      require: ['./scripts/mutation.globals.cjs'],
+      spec: ['core/mutation/**/*.cjs'],
+    },
     coverageAnalysis: 'perTest',
     // what runs while files are loaded would run every test for each change; what tests run as well is held against those alone
     ignoreStatic: true,
     // what a string says is not arithmetic
     mutator: { excludedMutations: ['StringLiteral'] },
-    ignorePatterns: ['/e2e', '/bench', '/docs', '/web', '/server', '/demo', '/.ci', 'dist', 'build'],
+    ignorePatterns: ['/e2e', '/bench', '/docs', '/web', '/server', '/demo', '/.ci', 'dist', 'build', '/core/mutation'],
     reporters: ['clear-text', 'json', 'progress-append-only'],
     clearTextReporter: { allowColor: false, reportTests: false, reportScoreTable: true },
     jsonReporter: { fileName: report },

@@ -149,13 +149,13 @@ export const bareNumberMatcher =
 
 /** A length that does not say what it measures. */
 export const strayLengthMatcher =
-  (choicesFor: (length: string) => readonly Choice[], where: string): Matcher<object> =>
+  (choicesFor: (length: string, metres: number | null) => readonly Choice[], where: string): Matcher<object> =>
   (line, at) => {
     const stated = statedAt(line, at, { table: LENGTH, usual: null });
     if (!stated) return null;
     const text = line.slice(at, stated.end);
     const choices = [
-      ...choicesFor(stated.fault ? text : `${stated.isAbout ? '~' : ''}${stated.plain}`),
+      ...choicesFor(stated.fault ? text : `${stated.isAbout ? '~' : ''}${stated.plain}`, stated.value?.si ?? null),
       { ...keepAsWords(text), label: `part of the ${where}` },
     ];
     return ask(stated.end, 'length-of-what', `${text} is the length of what?`, choices);

@@ -101,7 +101,7 @@ describe('what is never guessed', () => {
   it('asks how, when “cast” could be three processes', () =>
     expect(choices('arm cast')).toEqual(['hpdc', 'gravity-casting', 'sand-casting', '"cast"']));
   it('asks whether a comma is a decimal sign or thousands', () => expect(choices('rail 1,840 kg')).toEqual(['1.840 kg', '1840 kg']));
-  it('asks what a length measures', () => expect(choices('hose 1.4 m')).toEqual(['t1.4 m', 'run 1.4 m', '"1.4 m"']));
+  it('asks what a length measures', () => expect(choices('hose 1.4 m')).toEqual(['run 1.4 m', 't1.4 m', '"1.4 m"']));
   it('asks whether a counted fastener word is a set or pieces', () =>
     expect(choices('12x clip 3 g')).toEqual(['12 clip 3 g', '12x "clip" 3 g']));
   it('asks whether a leading number is the count or part of the name', () => expect(choices('3 bracket')).toEqual(['3x', '"3"']));

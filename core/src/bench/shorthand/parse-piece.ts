@@ -16,7 +16,7 @@ import {
   type MassDraft,
 } from './common-matchers';
 import { countMatcher, wordCountMatcher, type CountDraft } from './counts';
-import type { ParsedLine, PieceEntry, Question, Understood } from './entry';
+import type { Choice, ParsedLine, PieceEntry, Question, Understood } from './entry';
 import { materialMatcher, processMatcher, type MaterialDraft, type ProcessDraft } from './material-matchers';
 import { matchAt } from './matching';
 import {
@@ -144,6 +144,9 @@ const splitMass: Matcher<PieceDraft> = (line, at) => {
   return ask(at + match[0].length, 'number', `“${match[0]}”: ${kg}?`, [{ label: kg, replacement: kg }, keepAsWords(match[0]), leaveOut], 3);
 };
 
+/** A length above this is likelier a run than a wall, m (assumed). */
+const MOST_LIKELY_WALL_M = 0.05;
+
 const matchersFrom = (start: number): readonly Matcher<PieceDraft>[] => [
   leadingNumber(start),
   sumMatcher,
@@ -163,13 +166,12 @@ const matchersFrom = (start: number): readonly Matcher<PieceDraft>[] => [
   runMatcher,
   runDiameterMatcher,
   longMatcher,
-  strayLengthMatcher(
-    (length) => [
-      { label: `thickness ${length}`, replacement: `t${length}` },
-      { label: `run length ${length}`, replacement: `run ${length}` },
-    ],
-    'name',
-  ),
+  strayLengthMatcher((length, metres) => {
+    const wall: Choice = { label: `thickness ${length}`, replacement: `t${length}` };
+    const run: Choice = { label: `run length ${length}`, replacement: `run ${length}` };
+    // no wall is as thick as that
+    return (metres ?? 0) > MOST_LIKELY_WALL_M ? [run, wall] : [wall, run];
+  }, 'name'),
   otherQuantityMatcher('name'),
   bareNumberMatcher('name'),
   handMatcher,

@@ -121,7 +121,7 @@ describe('a vehicle on a lift', () => {
     expect(balance([step('lump', 1000, 2.4)]).steps[0]!.state).toBe('near');
     expect(balance([step('lump', 1000, 2.4)], hoist({ placeUM: 0.05 })).steps[0]!.state).toBe('tips');
   });
-  // by simulation: the place of 200 000 vehicles drawn from its uncertainties, held against the pads
+  // by simulation: the place of 60 000 vehicles drawn from its uncertainties, held against the pads
   it('gives the chance to tip over any edge that a simulation counts', () => {
     const draw = randomNormal.source(randomLcg(0.31))(0, 1);
     const hull = hullOf(hoist().pads);
@@ -132,23 +132,23 @@ describe('a vehicle on a lift', () => {
       [0.7, -0.6, 0.2, 0.15, 0.7],
     ] as const) {
       let out = 0;
-      for (let i = 0; i < 200_000; i++) {
+      for (let i = 0; i < 60_000; i++) {
         const [a, b] = [draw(), draw()];
         const x = xM + u * a;
         const y = yM + v * (rho * a + Math.sqrt(1 - rho * rho) * b);
         if (x < 0.5 || x > 2.5 || y < -0.8 || y > 0.8) out += 1;
       }
-      expect(outsideFraction(hull, xM, yM, { xx: u * u, xy: rho * u * v, yy: v * v })).toBeCloseTo(out / 200_000, 2);
+      expect(outsideFraction(hull, xM, yM, { xx: u * u, xy: rho * u * v, yy: v * v })).toBeCloseTo(out / 60_000, 2);
     }
   });
-  // by simulation: 200 000 times every mass and place is drawn from its uncertainty, and the rest put together again
+  // by simulation: 60 000 times every mass and place is drawn from its uncertainty, and the rest put together again
   it('is as unsure of its place, and as likely to tip, as masses and places drawn from their uncertainties say', () => {
     const draw = randomNormal.source(randomLcg(0.77))(0, 1);
     const set = hoist({ massUKg: 40, placeUM: 0.06, xM: 1.2 });
     const off = [step('axle', 500, 2.6, 0.3), step('battery', 600, 1.7, -0.2, 1)];
     const lumps = off.map((u) => ({ massKg: u.massKg!, massUKg: 30, xM: u.xM!, yM: u.yM!, placeUM: 0.08 }));
     const after = hoistBalance(set, off, lumps).steps[1]!.after!;
-    const runs = 200_000;
+    const runs = 60_000;
     let [sum, squares, out] = [0, 0, 0];
     for (let i = 0; i < runs; i++) {
       let m = set.massKg + set.massUKg * draw();
@@ -181,7 +181,7 @@ describe('a vehicle on a lift', () => {
     const off = [step('drive unit', 700, 2.35, 0.1)];
     const lumps = [{ massKg: 700, massUKg: 60, xM: 2.35, yM: 0.1, placeUM: 0.1 }];
     const after = hoistBalance(set, off, lumps).steps[0]!.after!;
-    const runs = 200_000;
+    const runs = 60_000;
     let out = 0;
     for (let i = 0; i < runs; i++) {
       const [m, taken] = [2000 + 20 * draw(), 700 + 60 * draw()];
@@ -190,7 +190,8 @@ describe('a vehicle on a lift', () => {
     }
     const narrow = set.pads.map((pad) => ({ ...pad, xM: Math.max(pad.xM, 0.85) }));
     const found = hoistBalance(hoist({ massUKg: 20, placeUM: 0.05, pads: narrow }), off, lumps).steps[0]!.after!;
-    expect(Math.abs(found.tipFraction - out / runs)).toBeLessThan(0.002);
+    // three standard deviations of the count; to first order alone it would be 0.009 off
+    expect(Math.abs(found.tipFraction - out / runs)).toBeLessThan(0.003);
     expect(found.tipFraction).toBeGreaterThan(0.02);
     expect(after.tipFraction).toBeLessThan(found.tipFraction);
   });
