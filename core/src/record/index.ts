@@ -10,6 +10,7 @@ export * from './known';
 export * from './later-fields';
 export * from './net-effect';
 export * from './new-study';
+export * from './next-sequence';
 export * from './outline';
 export * from './plan/entities';
 export * from './plan/pads';

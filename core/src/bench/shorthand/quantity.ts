@@ -96,6 +96,29 @@ const modifiers = (line: string, from: number, patterns: Patterns): Words => {
   return { at, said };
 };
 
+interface Beginning {
+  readonly before: Words;
+  readonly digits: string;
+}
+
+/** The beginnings of quantities of the line that is being read: every kind of quantity begins alike. */
+const begun = { line: '', at: new Map<number, Beginning | null>() };
+
+/** What stands before a number at a place, and the number; null where there is none. */
+const beginningAt = (line: string, start: number): Beginning | null => {
+  if (begun.line !== line) {
+    begun.line = line;
+    begun.at.clear();
+  }
+  const known = begun.at.get(start);
+  if (known !== undefined) return known;
+  const before = modifiers(line, start, BEFORE);
+  const digits = matchAt(NUMBER, line, before.at)?.[0] ?? '';
+  const found = digits.trim() === '' ? null : { before, digits };
+  begun.at.set(start, found);
+  return found;
+};
+
 export interface Asking {
   readonly table: UnitTable;
   /** the unit when none is said; null makes a unit necessary for it to be this quantity at all; '' takes a bare number */
@@ -136,9 +159,9 @@ const isLessThanOne = (
  * its spread, what is said behind it, and how it is known. Null where there is no such quantity.
  */
 export const statedAt = (line: string, start: number, { table, usual, decimals, isEachOnly = false }: Asking): Stated | null => {
-  const before = modifiers(line, start, BEFORE);
-  const digits = matchAt(NUMBER, line, before.at)?.[0];
-  if (digits === undefined || digits.trim() === '') return null;
+  const begun = beginningAt(line, start);
+  if (begun === null) return null;
+  const { before, digits } = begun;
   let at = before.at + digits.length;
   // 5-6 kg, 5 kg - 6 kg
   const to = before.said.has('between') ? BETWEEN : RANGE;

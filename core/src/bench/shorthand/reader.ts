@@ -256,8 +256,9 @@ export const readLine = <Draft extends object>(
   if (!best) return { draft: {}, known: {}, words: [], understood: [], questions: [], stretches: [], cost: 0 };
   const told = new Set([meaning(best)]);
   const rivals = ends.slice(1).filter((cover) => {
+    if (cover.cost - best.cost >= NEAR_TIE) return false;
     const says = meaning(cover);
-    if (cover.cost - best.cost >= NEAR_TIE || told.has(says)) return false;
+    if (told.has(says)) return false;
     told.add(says);
     return true;
   });

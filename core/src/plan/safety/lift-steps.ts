@@ -1,4 +1,13 @@
-import type { HoistFields, StudyRecord, Subsystem, Unload, UnloadFields, Vehicle, WorkPackage } from '../../record';
+import {
+  nextSequence,
+  type HoistFields,
+  type StudyRecord,
+  type Subsystem,
+  type Unload,
+  type UnloadFields,
+  type Vehicle,
+  type WorkPackage,
+} from '../../record';
 import { ESTIMATE_RELATIVE_U } from '../../shared';
 
 /** Standard uncertainty of a centre of mass that is only taken to lie half way between the axles, m (assumed). */
@@ -68,7 +77,7 @@ export const stepsFromPlan = (
 ): readonly UnloadFields[] => {
   const own = unloads.filter((u) => u.vehicleId === vehicleId);
   const have = new Set(own.map((u) => u.label));
-  const first = Math.max(-1, ...own.map((u) => u.sequence)) + 1;
+  const first = nextSequence(own);
   return packages
     .filter((pack) => toComeOff(pack, vehicleId) && startOf.has(pack.id))
     .sort((a, b) => startOf.get(a.id)! - startOf.get(b.id)!)

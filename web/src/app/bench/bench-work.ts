@@ -1,7 +1,16 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { Issue } from '@each-bolt/core/shared';
-import { editOp, type Op, type Place, type Session, type SessionFields, type Step, type WorkPackage } from '@each-bolt/core/record';
+import {
+  editOp,
+  type Op,
+  type Place,
+  type Session,
+  type SessionFields,
+  type Step,
+  type WorkPackage,
+  nextSequence,
+} from '@each-bolt/core/record';
 import {
   countLeftOut,
   isPaused,
@@ -124,7 +133,7 @@ export class BenchWork {
     const id = crypto.randomUUID();
     const name = pack?.name ?? `Bench work on ${this.open.subsystemById().get(subsystemId ?? '')?.name ?? 'the vehicle'}`;
     const fields: SessionFields = {
-      sequence: Math.max(-1, ...sessions.map((s) => s.sequence)) + 1,
+      sequence: nextSequence(sessions),
       name,
       packageId: pack?.id ?? null,
       vehicleId,

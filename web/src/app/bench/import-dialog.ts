@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
-import type { Op, StudyRecord, Subsystem, Vehicle } from '@each-bolt/core/record';
+import { nextSequence, type Op, type StudyRecord, type Subsystem, type Vehicle } from '@each-bolt/core/record';
 import {
   CSV_COLUMNS,
   importOps,
@@ -271,7 +271,7 @@ export class ImportDialog {
     const subsystem = this.subsystem();
     if (!subsystem) return;
     const { load } = this.sorted();
-    const sequence = this.record().pieces.reduce((last, piece) => Math.max(last, piece.sequence), -1) + 1;
+    const sequence = nextSequence(this.record().pieces);
     const place = {
       vehicleId: this.vehicle().id,
       subsystemId: subsystem.id,

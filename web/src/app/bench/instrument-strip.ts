@@ -11,7 +11,7 @@ import {
   type ReadField,
   type Taken,
 } from '@each-bolt/core/bench';
-import type { Op, Piece } from '@each-bolt/core/record';
+import { nextSequence, type Op, type Piece } from '@each-bolt/core/record';
 import { Session as SignedIn } from '../people/session';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
@@ -287,7 +287,7 @@ export class InstrumentStrip {
       this.said.emit(file.message);
       return;
     }
-    const next = Math.max(-1, ...(this.open.picturesOf().get(piece.id) ?? []).map((p) => p.sequence)) + 1;
+    const next = nextSequence(this.open.picturesOf().get(piece.id) ?? []);
     const faults = await this.takes.take({ pieceId: piece.id, rigId: null }, [new File([file], 'bench.png', { type: 'image/png' })], next);
     this.work.touch();
     this.said.emit(faults[0] ?? `A picture of ${piece.name} from ${camera.name}`);

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
-import type { Op, Piece } from '@each-bolt/core/record';
+import { nextSequence, type Op, type Piece } from '@each-bolt/core/record';
 import { massChecks, readingText, removePiecesOps, shown, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
@@ -151,7 +151,7 @@ export class PieceCardHost {
   }
 
   protected async addPictures(piece: Piece, files: readonly File[]): Promise<void> {
-    const next = Math.max(-1, ...this.ownPictures().map((p) => p.sequence)) + 1;
+    const next = nextSequence(this.ownPictures());
     this.pictureFaults.set(await this.takes.take({ pieceId: piece.id, rigId: null }, files, next));
   }
 

@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
-import { editTo, removeOp, type FastenerSet, type Op, type Piece } from '@each-bolt/core/record';
+import { editTo, removeOp, type FastenerSet, type Op, type Piece, nextSequence } from '@each-bolt/core/record';
 import { fastenerMass, parseLine, setFields, setLineOf, type SetEntry } from '@each-bolt/core/bench';
 import { fixed } from '@each-bolt/core/shared';
 import type { RecordedSet } from '../record/open-study';
@@ -212,7 +212,7 @@ export class SetList {
 
   private op(entry: SetEntry, set: SetLine | null): Op | null {
     const own = this.lines().filter((s) => s.kind === entry.kind);
-    const sequence = set?.sequence ?? Math.max(-1, ...own.map((s) => s.sequence)) + 1;
+    const sequence = set?.sequence ?? nextSequence(own);
     const fields = setFields(entry, this.piece().id, sequence);
     const board = entry.kind === 'board' ? own[0] : undefined;
     if (set === null && !board) return { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields } as Op;

@@ -10,7 +10,7 @@ import {
   type Crossed,
 } from '@each-bolt/core/measure';
 import { ABSENT, fixed, threeDigits } from '@each-bolt/core/shared';
-import type { Gauge } from '@each-bolt/core/record';
+import { nextSequence, type Gauge } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -292,7 +292,7 @@ export class GaugeView {
     if (fault !== '') return;
     const readings = people.map(() => Array.from({ length: partCount }, () => Array.from({ length: times }, () => null)));
     const id = await this.edits.add('gauge', {
-      sequence: Math.max(-1, ...this.gauges().map((g) => g.sequence)) + 1,
+      sequence: nextSequence(this.gauges()),
       name: name.value.trim() || `gauge study ${this.gauges().length + 1}`,
       quantity: quantity.value as Gauge['quantity'],
       persons: people,

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { matchPatterns } from '@each-bolt/core/measure';
 import { fixed } from '@each-bolt/core/shared';
-import { PATTERN_SOURCES, type Pattern, type PatternFields, type Triple } from '@each-bolt/core/record';
+import { PATTERN_SOURCES, type Pattern, type PatternFields, type Triple, nextSequence } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -240,7 +240,7 @@ export class HolesView {
     if (read.fault !== '') return;
     const id = await this.edits.add('pattern', {
       pieceId: this.pieceId(),
-      sequence: Math.max(-1, ...this.own().map((p) => p.sequence)) + 1,
+      sequence: nextSequence(this.own()),
       name: name.value.trim() || `pattern ${this.own().length + 1}`,
       points: read.points,
       source: from.value as PatternFields['source'],

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from '@angular/core';
 import { METRES_PER, UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
 import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
-import { SCAN_UNITS, editOp, known, removeOp, type Scan, type ScanUnit } from '@each-bolt/core/record';
+import { SCAN_UNITS, editOp, known, removeOp, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../people/session';
 import { OpenStudy } from '../record/open-study';
@@ -420,7 +420,7 @@ export class ScansView {
     const guess = this.guess();
     const refusal = await this.takes.keep(looked.file, {
       pieceId: piece.id,
-      sequence: Math.max(-1, ...this.own().map((s) => s.sequence)) + 1,
+      sequence: nextSequence(this.own()),
       fileName: looked.name.slice(0, 200),
       format: file.format,
       unit: this.unit(),
@@ -467,7 +467,7 @@ export class ScansView {
     void this.edits
       .add('section', {
         pieceId: piece.id,
-        sequence: Math.max(-1, ...sections.map((s) => s.sequence)) + 1,
+        sequence: nextSequence(sections),
         name,
         kind: 'outline',
         dimensions: {},
@@ -490,7 +490,7 @@ export class ScansView {
     void this.edits
       .add('pattern', {
         pieceId: piece.id,
-        sequence: Math.max(-1, ...patterns.map((p) => p.sequence)) + 1,
+        sequence: nextSequence(patterns),
         name,
         points: places.map(([x, y, z]) => [x * k, y * k, z * k] as const),
         source: 'scan',

@@ -3,7 +3,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, startWith, switchMap } from 'rxjs';
 import { DIMENSION_WORD, SECTION_SHAPES, type Dimension, type SectionFigures } from '@each-bolt/core/measure';
 import { MATERIALS, signed, threeDigits } from '@each-bolt/core/shared';
-import { SECTION_KINDS, type Section, type SectionFields, type SectionKind } from '@each-bolt/core/record';
+import { SECTION_KINDS, type Section, type SectionFields, type SectionKind, nextSequence } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -355,7 +355,7 @@ export class SectionsView {
     const read = kind === 'outline' ? readOutline(this.outline()) : { loops: [], fault: '' };
     const fields: SectionFields = {
       pieceId: this.pieceId(),
-      sequence: Math.max(-1, ...this.own().map((s) => s.sequence)) + 1,
+      sequence: nextSequence(this.own()),
       name: name.value.trim() || `${kind} ${this.own().length + 1}`,
       kind,
       dimensions: kind === 'outline' ? {} : this.typed(),

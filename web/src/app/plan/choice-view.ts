@@ -10,6 +10,7 @@ import {
   type ChoiceCriterion,
   type Op,
   type ReaderRequest,
+  nextSequence,
 } from '@each-bolt/core/record';
 import { chooseVehicle, type CriterionMark } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
@@ -414,7 +415,7 @@ export class ChoiceView {
   }
 
   protected async add(): Promise<void> {
-    const sequence = Math.max(-1, ...this.open.record().candidates.map((c) => c.sequence)) + 1;
+    const sequence = nextSequence(this.open.record().candidates);
     const id = await this.edits.add('candidate', {
       ...{ sequence, name: `Candidate ${sequence + 1}`, maker: '', modelYear: null, vehicleClass: null, drive: null, voltageV: null },
       ...{ novelty: null, noveltyNote: '', waitDays: null, price: null, priceCurrency: null, priceYear: null, note: '', vehicleId: null },
@@ -455,7 +456,7 @@ export class ChoiceView {
   /** The candidate becomes a vehicle of the study, with what is known of it. */
   protected take(candidate: Candidate): void {
     const id = crypto.randomUUID();
-    const sequence = Math.max(-1, ...this.open.record().vehicles.map((v) => v.sequence)) + 1;
+    const sequence = nextSequence(this.open.record().vehicles);
     const { maker, modelYear, vehicleClass, drive, voltageV, price, priceCurrency, priceYear } = candidate;
     const arrives = new Date();
     arrives.setDate(arrives.getDate() + (candidate.waitDays ?? 0));

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { ABSENT, decimalsFor, fixed, riskText, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import type { Hoist, HoistFields, Op, Unload, UnloadFields } from '@each-bolt/core/record';
+import { nextSequence, type Hoist, type HoistFields, type Op, type Unload, type UnloadFields } from '@each-bolt/core/record';
 import {
   hoistBalance,
   hoistStart,
@@ -474,8 +474,10 @@ export class HoistPanel {
   }
 
   protected add(): void {
-    const last = Math.max(-1, ...this.unloads().map((u) => u.sequence));
-    void this.edits.add('unload', liftStep(this.selection.vehicle()?.id ?? '', `Step ${this.unloads().length + 1}`, last + 1));
+    void this.edits.add(
+      'unload',
+      liftStep(this.selection.vehicle()?.id ?? '', `Step ${this.unloads().length + 1}`, nextSequence(this.unloads())),
+    );
   }
 
   protected takeFromPlan(): void {

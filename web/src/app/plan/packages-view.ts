@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
 import { ABSENT, counted, fixed, printField } from '@each-bolt/core/shared';
-import { blankPackage, type WorkPackage } from '@each-bolt/core/record';
+import { blankPackage, type WorkPackage, nextSequence } from '@each-bolt/core/record';
 import { dayText, labourOf, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
@@ -166,7 +166,7 @@ export class PackagesView {
 
   protected async add(): Promise<void> {
     const packs = this.open.record().packages;
-    const sequence = Math.max(-1, ...packs.map((p) => p.sequence)) + 1;
+    const sequence = nextSequence(packs);
     const id = await this.edits.add('package', blankPackage(`Package ${packs.length + 1}`, sequence));
     if (id !== null) this.choose(id);
   }

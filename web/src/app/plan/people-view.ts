@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { type DaysOff, type Op, type Resource, type ResourceFields, type ResourceKind, type WorkCalendar } from '@each-bolt/core/record';
+import {
+  type DaysOff,
+  type Op,
+  type Resource,
+  type ResourceFields,
+  type ResourceKind,
+  type WorkCalendar,
+  nextSequence,
+} from '@each-bolt/core/record';
 import { clockText, dayText, readClock, workAxis } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -350,7 +358,7 @@ export class PeopleView {
 
   protected add(kind: ResourceKind, name: string): void {
     const all = this.open.record().resources;
-    const sequence = Math.max(-1, ...all.map((r) => r.sequence)) + 1;
+    const sequence = nextSequence(all);
     const fields = {
       sequence,
       kind,

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
-import { UNANSWERED, type Gate, type GateFields, type WorkPackage } from '@each-bolt/core/record';
+import { UNANSWERED, type Gate, type GateFields, type WorkPackage, nextSequence } from '@each-bolt/core/record';
 import { HAZARDS, LOCAL_CODES, gateFault, hazardById, numbered, type Hazard } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
@@ -310,7 +310,7 @@ export class PrecautionsView {
     const own = this.open.record().gates.filter((g) => g.packageId === pack.id);
     const kind = unit.value.trim() === '' ? ('text' as const) : ('number' as const);
     const id = await this.edits.add('gate', {
-      ...{ packageId: pack.id, sequence: Math.max(-1, ...own.map((g) => g.sequence)) + 1, hazard: '', asks: asks.value.trim(), kind },
+      ...{ packageId: pack.id, sequence: nextSequence(own), hazard: '', asks: asks.value.trim(), kind },
       ...{ unit: unit.value.trim(), low: null, high: null, ...UNANSWERED },
     });
     if (id === null) return;

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { RIG_STATES, removeOp, type Op, type Rig, type RigFields } from '@each-bolt/core/record';
+import { RIG_STATES, removeOp, type Op, type Rig, type RigFields, nextSequence } from '@each-bolt/core/record';
 import { HAZARDS, findRigs, hazardById } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -278,12 +278,8 @@ export class RigsView {
     void this.edits.edit('rig', rig, { hazards: on ? [...rig.hazards, id] : rig.hazards.filter((h) => h !== id) });
   }
 
-  private nextSequence(): number {
-    return Math.max(-1, ...this.open.record().rigs.map((r) => r.sequence)) + 1;
-  }
-
   protected async add(): Promise<void> {
-    const sequence = this.nextSequence();
+    const sequence = nextSequence(this.open.record().rigs);
     const id = await this.edits.add('rig', {
       ...{ sequence, name: `Rig ${sequence + 1}`, madeFor: '', hazards: [], design: '', timeToMakeS: null, ratedN: null, factor: 2 },
       ...{ wentWrong: '', state: 'idea' as const, copies: 1 },
@@ -294,12 +290,12 @@ export class RigsView {
   /** A rig of another study, with its lesson, in this one. Its pictures stay where they are. */
   protected async takeOver({ id: _id, studyId: _studyId, study, ...fields }: HouseRig): Promise<void> {
     const design = `${fields.design}\n(from ${study})`.trim();
-    const id = await this.edits.add('rig', { ...fields, design, sequence: this.nextSequence() });
+    const id = await this.edits.add('rig', { ...fields, design, sequence: nextSequence(this.open.record().rigs) });
     if (id !== null) this.chosenId.set(id);
   }
 
   protected async addPictures(rig: Rig, files: readonly File[]): Promise<void> {
-    const next = Math.max(-1, ...this.ownPictures().map((p) => p.sequence)) + 1;
+    const next = nextSequence(this.ownPictures());
     this.faults.set(await this.takes.take({ pieceId: null, rigId: rig.id }, files, next));
   }
 

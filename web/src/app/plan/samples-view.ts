@@ -14,6 +14,7 @@ import {
   type Known,
   type Vehicle,
   type VehicleFields,
+  nextSequence,
 } from '@each-bolt/core/record';
 import { HEADLINE_FIGURES, sampleWarnings } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
@@ -344,7 +345,7 @@ export class SamplesView {
   }
 
   protected addClaim(): void {
-    const sequence = Math.max(-1, ...this.claims().map((c) => c.sequence)) + 1;
+    const sequence = nextSequence(this.claims());
     void this.edits.add('claim', {
       ...{ sequence, vehicleId: this.vehicles()[0]?.id ?? null, statement: 'What is claimed', sourceKind: 'the maker' as const },
       ...{ source: '', test: '', state: 'to test' as const, outcome: '' },

@@ -13,7 +13,15 @@ import {
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
-import { VEHICLE_ROLES, VEHICLE_ROLE_WORD, blankVehicle, type Op, type OutlineNode, type VehicleRole } from '@each-bolt/core/record';
+import {
+  VEHICLE_ROLES,
+  VEHICLE_ROLE_WORD,
+  blankVehicle,
+  type Op,
+  type OutlineNode,
+  type VehicleRole,
+  nextSequence,
+} from '@each-bolt/core/record';
 import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
 import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
 import { PieceCardHost } from '../card/piece-card-host';
@@ -455,7 +463,7 @@ export class ShellPage {
 
   protected async addVehicle({ name, role }: { readonly name: string; readonly role: string }): Promise<void> {
     const id = crypto.randomUUID();
-    const sequence = Math.max(-1, ...this.open.record().vehicles.map((v) => v.sequence)) + 1;
+    const sequence = nextSequence(this.open.record().vehicles);
     const op: Op = {
       kind: 'vehicle.add',
       id,
@@ -467,7 +475,7 @@ export class ShellPage {
 
   protected async addSubsystem(name: string): Promise<void> {
     const id = crypto.randomUUID();
-    const sequence = Math.max(-1, ...this.open.record().subsystems.map((s) => s.sequence)) + 1;
+    const sequence = nextSequence(this.open.record().subsystems);
     const op: Op = { kind: 'subsystem.add', id, fields: { parentId: null, sequence, name } };
     const result = await this.service.send([op]);
     if (result.kept) void this.selection.choose({ subsystem: id, inside: null, piece: null });
