@@ -4,7 +4,7 @@ import { createReadStream, createWriteStream, mkdirSync, mkdtempSync, readFileSy
 import { dirname, join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { ROOT } from './build.mjs';
-import { MAGIC, counts, nameOf, openDatabase, program } from './dump.mjs';
+import { MAGIC, holdState, nameOf, program, withDatabase } from './dump.mjs';
 
 const stamp = () => new Date().toISOString().replace(/[-:]/g, '').slice(0, 15);
 
@@ -18,43 +18,41 @@ const backup = async () => {
   const [given] = process.argv.slice(2);
   const file = resolve(given ?? join(ROOT, '.data', 'backups', `each-bolt-${stamp()}.backup`));
   mkdirSync(dirname(file), { recursive: true });
-  const database = await openDatabase();
-  const dir = mkdtempSync(join(dirname(file), '.backup-'));
-  try {
-    const dump = join(dir, 'dump');
-    const name = nameOf(database.url);
-    // who is here now and who is signed in is not worth keeping
-    program('pg_dump', database.url, [
-      '-d',
-      name,
-      '-Fc',
-      '--no-owner',
-      '--no-privileges',
-      '--exclude-table-data=session',
-      '--exclude-table-data=presence',
-      '-f',
-      dump,
-    ]);
-    const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8'));
-    const head = {
-      program: version,
-      madeAt: new Date().toISOString(),
-      bytes: statSync(dump).size,
-      sha256: await sumOf(dump),
-      counts: counts(database.url, name),
-    };
-    const whole = join(dir, 'whole');
-    const out = createWriteStream(whole);
-    out.write(`${MAGIC}${JSON.stringify(head)}\n`);
-    await pipeline(createReadStream(dump), out);
-    // under its name only once it is whole
-    renameSync(whole, file);
-    const { study, piece, picture } = head.counts;
-    console.log(`Backed up ${study} studies, ${piece} pieces and ${picture} pictures into ${file}`);
-  } finally {
-    rmSync(dir, { recursive: true, force: true });
-    await database.stop();
-  }
+  await withDatabase(async ({ url }) => {
+    const dir = mkdtempSync(join(dirname(file), '.backup-'));
+    try {
+      const dump = join(dir, 'dump');
+      // the dump and what is counted are of one state, whoever writes meanwhile
+      const state = await holdState(url);
+      try {
+        await program('pg_dump', url, [
+          ...['-d', nameOf(url), '-Fc', '--no-owner', '--no-privileges', `--snapshot=${state.snapshot}`],
+          // who is here now and who is signed in is not worth keeping
+          ...['--exclude-table-data=session', '--exclude-table-data=presence', '-f', dump],
+        ]);
+      } finally {
+        await state.release();
+      }
+      const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8'));
+      const head = {
+        program: version,
+        madeAt: new Date().toISOString(),
+        bytes: statSync(dump).size,
+        sha256: await sumOf(dump),
+        counts: state.counts,
+      };
+      const whole = join(dir, 'whole');
+      const out = createWriteStream(whole);
+      out.write(`${MAGIC}${JSON.stringify(head)}\n`);
+      await pipeline(createReadStream(dump), out);
+      // under its name only once it is whole
+      renameSync(whole, file);
+      const { study, piece, picture } = head.counts;
+      console.log(`Backed up ${study} studies, ${piece} pieces and ${picture} pictures into ${file}`);
+    } finally {
+      rmSync(dir, { recursive: true, force: true });
+    }
+  });
 };
 
 backup().catch((error) => {

@@ -136,18 +136,25 @@ export const startDatabase = async (dataRoot, settings = {}, wantedPort = null) 
   const child = spawn(command, args, { ...options, stdio: ['ignore', 'ignore', 'pipe'], detached: true });
   child.stderr.on('data', (chunk) => log.push(chunk) > 200 && log.shift());
   const ended = new Promise((done) => child.once('exit', done));
-  const since = Date.now();
-  while (!(await answers(port))) {
-    if (child.exitCode !== null || Date.now() - since > START_LIMIT_MS) throw new Error(`PostgreSQL did not start:\n${Buffer.concat(log)}`);
-    await pause(50);
-  }
-  const url = new URL(`postgresql://127.0.0.1:${port}/eachbolt`);
-  url.username = USER;
-  url.password = readFileSync(join(root, 'password'), 'utf8').trim();
-  await createWhenReady(programs, url, since);
   const stop = async () => {
     child.kill('SIGINT');
     await ended;
   };
+  const since = Date.now();
+  const url = new URL(`postgresql://127.0.0.1:${port}/eachbolt`);
+  try {
+    while (!(await answers(port))) {
+      if (child.exitCode !== null || Date.now() - since > START_LIMIT_MS)
+        throw new Error(`PostgreSQL did not start:\n${Buffer.concat(log)}`);
+      await pause(50);
+    }
+    url.username = USER;
+    url.password = readFileSync(join(root, 'password'), 'utf8').trim();
+    await createWhenReady(programs, url, since);
+  } catch (error) {
+    // a start that failed leaves nothing running
+    if (child.exitCode === null) await stop();
+    throw error;
+  }
   return { url: url.href, pid: child.pid, stop };
 };

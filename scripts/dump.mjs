@@ -2,6 +2,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import pg from 'pg';
 import { ROOT } from './build.mjs';
 import { startDatabase } from './database.mjs';
 import { needPostgres } from './packages.mjs';
@@ -41,7 +42,7 @@ const running = (dataDir) => {
 };
 
 /** The database to work on: DATABASE_URL, or the private one, started for the time being when it does not run. */
-export const openDatabase = async () => {
+const openDatabase = async () => {
   if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: async () => undefined };
   const dataDir = resolve(ROOT, process.env.DATA_DIR ?? '.data');
   return running(dataDir) ?? startDatabase(dataDir);
@@ -64,10 +65,45 @@ export const sql = (url, database, text) => program('psql', url, ['-d', database
 
 export const nameOf = (url) => decodeURIComponent(new URL(url).pathname.slice(1));
 
+/** A statement that answers with the rows of each counted table. */
+const COUNT = `select json_build_object(${COUNTED.map((table) => `'${table}', (select count(*) from ${table})`).join(', ')}) as counts`;
+
 /** Rows of each counted table. */
-export const counts = (url, database) => {
-  if (sql(url, database, "select to_regclass('person')") === '')
-    throw new Error('the database holds nothing of this program yet; start the program once first');
-  const parts = COUNTED.map((table) => `'${table}', (select count(*) from ${table})`);
-  return JSON.parse(sql(url, database, `select json_build_object(${parts.join(', ')})`));
+export const counts = (url, database) => JSON.parse(sql(url, database, COUNT));
+
+/**
+ * One state of the database, held while people write on: its name for pg_dump, and the rows of each counted table in it.
+ * @returns {Promise<{ snapshot: string, counts: Record<string, number>, release: () => Promise<void> }>}
+ */
+export const holdState = async (url) => {
+  const client = new pg.Client({ connectionString: url });
+  // a connection that breaks is told by the statement that needs it
+  client.on('error', () => undefined);
+  await client.connect();
+  const release = () => client.end();
+  try {
+    await client.query('begin isolation level repeatable read read only');
+    const { rows: known } = await client.query("select to_regclass('person') is not null as is_there");
+    if (!known[0].is_there) throw new Error('the database holds nothing of this program yet; start the program once first');
+    const { rows: exported } = await client.query('select pg_export_snapshot() as snapshot');
+    const { rows: counted } = await client.query(COUNT);
+    return { snapshot: exported[0].snapshot, counts: counted[0].counts, release };
+  } catch (error) {
+    await release();
+    throw error;
+  }
+};
+
+/** Does something with the database, which is stopped again if it was started for this, also after Ctrl-C. */
+export const withDatabase = async (work) => {
+  const database = await openDatabase();
+  const stopAndGo = () => void database.stop().finally(() => process.exit(130));
+  const signals = ['SIGINT', 'SIGTERM', 'SIGHUP'];
+  for (const signal of signals) process.once(signal, stopAndGo);
+  try {
+    return await work(database);
+  } finally {
+    for (const signal of signals) process.removeListener(signal, stopAndGo);
+    await database.stop();
+  }
 };

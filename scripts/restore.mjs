@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { MAGIC, counts, nameOf, openDatabase, program, sql } from './dump.mjs';
+import { MAGIC, counts, nameOf, program, sql, withDatabase } from './dump.mjs';
 
 const MOST_HEAD = 64 * 1024;
 
@@ -42,38 +42,37 @@ const restore = async () => {
   const file = resolve(given);
   if (!existsSync(file)) throw new Error(`there is no file ${file}`);
   const head = readHead(file);
-  const dir = mkdtempSync(join(tmpdir(), 'restore-'));
-  const database = await openDatabase();
-  const { url } = database;
-  const name = nameOf(url);
-  const [fresh, before] = [`${name}_restoring`, `${name}_before_${Date.now()}`];
-  try {
-    const dump = join(dir, 'dump');
-    await soundDump(file, head, dump);
-    const others = sql(url, 'postgres', `select count(*) from pg_stat_activity where datname = '${name}'`);
-    if (others !== '0') throw new Error('the program is running on this database; stop it first');
-    sql(url, 'postgres', `drop database if exists "${fresh}"`);
-    sql(url, 'postgres', `create database "${fresh}" template template0 encoding 'UTF8'`);
-    program('pg_restore', url, ['-d', fresh, '--no-owner', '--no-privileges', '--exit-on-error', '--single-transaction', dump]);
-    const found = counts(url, fresh);
-    const wrong = Object.keys(head.counts).filter((table) => head.counts[table] !== found[table]);
-    if (wrong.length > 0) throw new Error(`not every row came back (${wrong.join(', ')})`);
-    sql(url, 'postgres', `alter database "${name}" rename to "${before}"`);
-    sql(url, 'postgres', `alter database "${fresh}" rename to "${name}"`);
-    console.log(`Restored ${found.study} studies, ${found.piece} pieces and ${found.picture} pictures as of ${head.madeAt}.`);
-    console.log(`What was there before is kept in the database ${before}; drop it when you are sure.`);
-  } catch (error) {
-    // a half restored database is of no use to anybody
+  await withDatabase(async ({ url }) => {
+    const dir = mkdtempSync(join(tmpdir(), 'restore-'));
+    const name = nameOf(url);
+    const [fresh, before] = [`${name}_restoring`, `${name}_before_${Date.now()}`];
     try {
+      const dump = join(dir, 'dump');
+      await soundDump(file, head, dump);
+      const others = sql(url, 'postgres', `select count(*) from pg_stat_activity where datname = '${name}'`);
+      if (others !== '0') throw new Error('the program is running on this database; stop it first');
       sql(url, 'postgres', `drop database if exists "${fresh}"`);
-    } catch {
-      // the first failure is the one to tell
+      sql(url, 'postgres', `create database "${fresh}" template template0 encoding 'UTF8'`);
+      program('pg_restore', url, ['-d', fresh, '--no-owner', '--no-privileges', '--exit-on-error', '--single-transaction', dump]);
+      const found = counts(url, fresh);
+      const wrong = Object.keys(head.counts).filter((table) => head.counts[table] !== found[table]);
+      if (wrong.length > 0) throw new Error(`not every row came back (${wrong.join(', ')})`);
+      // one transaction: there is never a moment without a database of the name
+      sql(url, 'postgres', `alter database "${name}" rename to "${before}"; alter database "${fresh}" rename to "${name}"`);
+      console.log(`Restored ${found.study} studies, ${found.piece} pieces and ${found.picture} pictures as of ${head.madeAt}.`);
+      console.log(`What was there before is kept in the database ${before}; drop it when you are sure.`);
+    } catch (error) {
+      // a half restored database is of no use to anybody
+      try {
+        sql(url, 'postgres', `drop database if exists "${fresh}"`);
+      } catch {
+        // the first failure is the one to tell
+      }
+      throw error;
+    } finally {
+      rmSync(dir, { recursive: true, force: true });
     }
-    throw error;
-  } finally {
-    rmSync(dir, { recursive: true, force: true });
-    await database.stop();
-  }
+  });
 };
 
 restore().catch((error) => {

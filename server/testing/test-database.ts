@@ -54,7 +54,7 @@ export const testDatabase = async ({ migrated = true } = {}): Promise<{
   await admin((client) => client.query(`create database ${name} template ${migrated ? TEMPLATE : 'template0'}`));
   const pool = openPool(urlOf(name));
   const drop = async (): Promise<void> => {
-    await pool.end();
+    if (!pool.ended) await pool.end();
     await admin((client) => client.query(`drop database ${name} with (force)`));
   };
   return { pool, url: urlOf(name), drop };

@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -81,6 +81,40 @@ describe('backup and restore', () => {
     expect(restored.said).toContain('Restored 1 studies');
     expect(restored.said).toMatch(/kept in the database test_\w+_before_\d+/);
     expect(await contents(url)).toEqual(before);
+  });
+  it('bring back one state, whoever writes meanwhile: twenty people add pieces while the backup is made', async () => {
+    const { url: busy, pool, drop: dropBusy } = await testDatabase();
+    const api = await Api.over(pool);
+    const study = await beginStudy(api);
+    let [kept, stop] = [0, false];
+    const writers = Array.from({ length: 20 }, async () => {
+      while (!stop) {
+        const { status } = await api.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+        if (status === 201) kept += 1;
+      }
+    });
+    const path = join(dir, 'busy.backup');
+    const child = spawn('node', [join(ROOT, 'scripts', 'backup.mjs'), path], { env: { ...process.env, DATABASE_URL: busy } });
+    const status = await new Promise<number | null>((done) => child.once('close', done));
+    stop = true;
+    await Promise.all(writers);
+    await api.stop();
+    const after = Number((await many<{ n: string }>(pool, 'select count(*) as n from piece'))[0]!.n);
+    await pool.end();
+    expect([status, after]).toEqual([0, kept]);
+    const restored = run('restore.mjs', busy, path);
+    expect(restored).toEqual({ status: 0, said: expect.stringContaining('Restored 1 studies') as string });
+    // every piece has its change and every change its piece: of one moment, in the middle of the writing
+    const back = openPool(busy);
+    const [{ pieces, changes } = { pieces: '', changes: '' }] = await many<{ pieces: string; changes: string }>(
+      back,
+      "select (select count(*) from piece) as pieces, (select count(*) from change_row where entity = 'piece') as changes",
+    );
+    await back.end();
+    expect(pieces).toBe(changes);
+    expect(Number(pieces)).toBeGreaterThan(0);
+    expect(Number(pieces)).toBeLessThan(after);
+    await dropBusy();
   });
   it('refuse a damaged file, a file of something else, and no file, and change nothing', async () => {
     const before = await contents(url);

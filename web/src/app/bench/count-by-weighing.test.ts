@@ -48,7 +48,7 @@ describe('a count by weighing', () => {
     instruments.set([]);
     TestBed.configureTestingModule({
       providers: [
-        { provide: InstrumentService, useValue: { all: instruments } },
+        { provide: InstrumentService, useValue: { all: instruments, now: () => new Date().toISOString() } },
         { provide: BenchWork, useValue: { send: (ops: readonly Op[]) => (sent.push(ops), Promise.resolve(null)) } },
         { provide: OpenStudy, useValue: { fastenersOf: signal(new Map([[plate.id, record.fastenerSets]])) } },
         { provide: Selection, useValue: { piece: signal(plate) } },

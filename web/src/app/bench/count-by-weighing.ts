@@ -181,7 +181,7 @@ export class CountByWeighing {
       return null;
     }
     const reading = instrument.last;
-    const fault = readingFault(instrument, reading, new Date().toISOString());
+    const fault = readingFault(instrument, reading, this.service.now());
     this.refusal.set(fault === null ? null : { code: 'reading', message: fault, issues: [] });
     return fault === null && reading ? { instrument, reading, by: this.signedIn.person?.name ?? '' } : null;
   }

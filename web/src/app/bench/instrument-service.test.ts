@@ -55,6 +55,22 @@ describe('the instruments as the server tells of them', () => {
     expect(service.all()).toMatchObject([{ state: 'away', fault: 'no connection to the server', last: null }]);
     expect(service.isAway()).toBe(true);
   });
+  it('are as old as they are, however wrong the clock of this device is', () => {
+    jest.useFakeTimers({ now: Date.parse('2026-06-01T07:00:00.000Z') });
+    // the server, which dates the readings, is eight seconds behind
+    const told = (seq: number, at: string): void => ToldEvents.last.tell('one', now('bench', { last: { seq, at } as never }));
+    ToldEvents.last.tell('all', [now('bench')]);
+    told(1, '2026-06-01T06:59:52.000Z');
+    expect(service.now()).toBe('2026-06-01T06:59:52.000Z');
+    // one that was longer on its way says nothing of the clocks
+    jest.advanceTimersByTime(2000);
+    told(2, '2026-06-01T06:59:53.500Z');
+    expect(service.now()).toBe('2026-06-01T06:59:54.000Z');
+    // silence is silence
+    jest.advanceTimersByTime(4000);
+    expect(service.now()).toBe('2026-06-01T06:59:58.000Z');
+    jest.useRealTimers();
+  });
   it('are told what to do, and a refusal comes back as words', async () => {
     const asked = service.command('bench', 'tare');
     const request = server.expectOne('/api/instruments/bench/commands');

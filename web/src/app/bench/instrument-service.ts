@@ -34,18 +34,33 @@ const heardAfter = ({ all }: Heard, news: News): Heard => {
 @Injectable({ providedIn: 'root' })
 export class InstrumentService {
   private readonly api = inject(RecordApi);
+  /** how far the clock of the server, which dates the readings, lies behind that of this device: the least that was seen, its way included */
+  private behindMs = Infinity;
 
   private readonly told$ = new Observable<News>((heard) => {
     const source = new EventSource('/api/instruments/events?ngsw-bypass=');
     source.addEventListener('all', (event) => heard.next({ all: newsOf(event) as readonly InstrumentNow[] }));
-    source.addEventListener('one', (event) => heard.next({ one: newsOf(event) as InstrumentNow }));
-    source.onerror = () => heard.next('lost');
+    source.addEventListener('one', (event) => {
+      const one = newsOf(event) as InstrumentNow;
+      if (one.last) this.behindMs = Math.min(this.behindMs, Date.now() - Date.parse(one.last.at));
+      heard.next({ one });
+    });
+    source.onerror = () => {
+      // the clock of either may be set meanwhile
+      this.behindMs = Infinity;
+      heard.next('lost');
+    };
     return () => source.close();
   }).pipe(scan(heardAfter, { all: [], lost: true }), shareReplay({ bufferSize: 1, refCount: true }));
 
   private readonly heard = toSignal(this.told$, { initialValue: { all: [], lost: true } });
   readonly all = computed(() => this.heard().all);
   readonly isAway = computed(() => this.heard().lost);
+
+  /** Now by the clock that dates the readings. */
+  now(): string {
+    return new Date(Date.now() - (Number.isFinite(this.behindMs) ? this.behindMs : 0)).toISOString();
+  }
 
   command(id: string, command: 'zero' | 'tare' | 'clear tare' | 'trigger' | 'clear count'): Promise<Refusal | null> {
     return this.ask(this.api.instrumentCommand(id, command));

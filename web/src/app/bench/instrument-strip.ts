@@ -184,7 +184,8 @@ export class InstrumentStrip {
     if (!auto || !now || !piece || reading?.quantity !== 'mass' || piece.massEachKg !== null || piece.quantity !== 1) return;
     const isEmpty = reading.value !== null && reading.value < (now.most ?? 1) * NOTHING_OF_MOST;
     if (isEmpty) this.emptied = piece.id;
-    else if (reading.stable && this.emptied === piece.id && this.lastAuto !== piece.id) {
+    else if (this.emptied === piece.id && this.lastAuto !== piece.id && readingFault(now, reading, this.service.now()) === null) {
+      // one that came too late or still moves is not the last: the next is looked at again
       this.lastAuto = piece.id;
       void this.take(1);
     }
@@ -204,7 +205,7 @@ export class InstrumentStrip {
       return;
     }
     const reading = now.last;
-    const fault = readingFault(now, reading, new Date().toISOString());
+    const fault = readingFault(now, reading, this.service.now());
     if (fault !== null || !reading) {
       this.said.emit(fault ?? '');
       return;

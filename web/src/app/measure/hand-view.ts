@@ -262,7 +262,7 @@ export class HandView {
       return;
     }
     const reading = instrument.last;
-    const fault = readingFault(instrument, reading, new Date().toISOString());
+    const fault = readingFault(instrument, reading, this.instruments.now());
     const value = reading?.value ?? null;
     if (fault !== null || reading === null || value === null) {
       this.said.set(fault ?? '');
