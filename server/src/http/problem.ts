@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
-import type { Issue } from '@each-bolt/core/shared';
+import pg from 'pg';
+import { issue, type Issue } from '@each-bolt/core/shared';
 
 /** Every way a request can fail, with its HTTP status. */
 const STATUS = {
@@ -59,12 +60,36 @@ interface HttpError {
 const isHttpError = (error: unknown): error is HttpError =>
   typeof error === 'object' && error !== null && 'expose' in error && 'status' in error;
 
-const UNAVAILABLE = new Set(['ECONNREFUSED', 'ECONNRESET', '57P01', '57P02', '57P03', '08006', '08001', '53300']);
+const AWAY = 'The database does not answer';
+/** Conditions of the database that pass, in words. @source PostgreSQL 17, Appendix A, error codes; errno(3) */
+const PASSING: Readonly<Record<string, string>> = {
+  ...{ ECONNREFUSED: AWAY, ECONNRESET: AWAY, EPIPE: AWAY, ETIMEDOUT: AWAY, '08001': AWAY, '08006': AWAY, '57P01': AWAY, '57P02': AWAY },
+  '57P03': 'The database is starting up or recovering',
+  '25006': 'The database is recovering and only read',
+  '53100': 'The disk of the server is full',
+  '53200': 'The server is out of memory',
+  '53300': 'The database has no connection free',
+  '58030': 'The disk of the server fails to read or write',
+};
 
-const isUnavailable = (error: unknown): boolean => {
-  if (typeof error !== 'object' || error === null) return false;
-  if ('code' in error && typeof error.code === 'string' && UNAVAILABLE.has(error.code)) return true;
-  return error instanceof Error && /Connection terminated|timeout exceeded when trying to connect/.test(error.message);
+const codeOf = (error: unknown): string =>
+  typeof error === 'object' && error !== null && 'code' in error && typeof error.code === 'string' ? error.code : '';
+
+/** What keeps the database from answering just now, in words; null when it is something else. */
+const passingReason = (error: unknown): string | null => {
+  const reason = PASSING[codeOf(error)];
+  if (reason !== undefined) return reason;
+  return error instanceof Error && /Connection terminated|timeout exceeded when trying to connect/.test(error.message) ? AWAY : null;
+};
+
+/** A rule of the database that a value breaks: data exceptions and integrity constraints. @source PostgreSQL 17, Appendix A, classes 22 and 23 */
+const brokenRule = (error: unknown): Issue | null => {
+  if (!(error instanceof pg.DatabaseError) || !/^2[23]/.test(error.code ?? '')) return null;
+  const where = [error.table, error.column ?? error.constraint]
+    .filter((part) => part !== undefined)
+    .join(', ')
+    .replaceAll('_', ' ');
+  return issue('rule', `A value breaks a rule of the database${where === '' ? '' : ` (${where})`}: change it or leave it out`, null);
 };
 
 const fromHttpError = (error: HttpError): Problem => {
@@ -77,7 +102,10 @@ const fromHttpError = (error: HttpError): Problem => {
 export const toProblem = (error: unknown): Problem => {
   if (error instanceof Problem) return error;
   if (isHttpError(error)) return fromHttpError(error);
-  if (isUnavailable(error)) return new Problem('unavailable', 'The database does not answer. Nothing was written; try again in a moment');
+  const passing = passingReason(error);
+  if (passing !== null) return new Problem('unavailable', `${passing}. Nothing was written; try again in a moment`);
+  const rule = brokenRule(error);
+  if (rule) return new Problem('invalid', 'The database refused this. Nothing was written', [rule]);
   return new Problem('failed', 'Something failed on the server. Nothing was written; it is in the server’s log');
 };
 
@@ -90,7 +118,8 @@ export const problemHandler =
       return;
     }
     const problem = toProblem(error);
-    if (problem.status >= 500) log.error({ err: error as unknown, url: request.url }, problem.message);
+    // a rule that only the database knows is a rule that was forgotten before
+    if (problem.status >= 500 || brokenRule(error)) log.error({ err: error as unknown, url: request.url }, problem.message);
     // what of the request is still on its way is read and dropped: a connection that is reset would hide the answer
     if (!request.complete) request.unpipe().resume();
     response.status(problem.status).json(problem.body);

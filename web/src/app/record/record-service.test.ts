@@ -229,6 +229,44 @@ describe('the client’s copy of the record', () => {
     expect(names).toEqual(['one', 'two', 'three']);
     expect([now().revision, service.sync().kind]).toEqual([4, 'kept']);
   });
+  it('sets a change aside that the server fails on again and again, and sends what waits behind it', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await service.send([{ kind: 'piece.add', id: testId(60), fields: { ...BLANK, name: 'arm' } }]);
+    await settle();
+    const failure = { code: 'failed', message: 'Something failed on the server', issues: [], conflicts: [] };
+    for (let time = 1; time <= 4; time++) {
+      expect(service.refused()).toEqual([]);
+      sent().flush(failure, { status: 500, statusText: 'x' });
+      await settle();
+      if (time < 4) dispatchEvent(new Event('online'));
+      await settle();
+    }
+    expect(service.refused()[0]?.refusal?.message).toBe(
+      'The server failed on this 4 times; it was set aside so that what you recorded after it could go on. Something failed on the server',
+    );
+    const next = sent();
+    expect(bodyOf(next).ops).toMatchObject([{ kind: 'piece.add' }]);
+    next.flush({ id: bodyOf(next).id, revision: 2 });
+    await settle();
+    expect(service.sync().kind).toBe('kept');
+    expect(now().pieces.map((p) => p.name)).toEqual(['plate', 'lever', 'arm']);
+  });
+  it('waits on for a server that is away, however often it asks', async () => {
+    await opened();
+    await service.send([rename('panel')]);
+    await settle();
+    for (let time = 1; time <= 6; time++) {
+      sent().error(new ProgressEvent('error'));
+      await settle();
+      dispatchEvent(new Event('online'));
+      await settle();
+    }
+    expect([service.refused().length, service.waiting().length]).toEqual([0, 1]);
+    sent().flush({ id: service.waiting()[0]!.id, revision: 2 });
+    await settle();
+    expect(service.sync().kind).toBe('kept');
+  });
   it('takes a refused change out of the view, and keeps it with its reason until it is dropped', async () => {
     await opened();
     await service.send([rename('panel')]);

@@ -43,6 +43,9 @@ interface Open {
 }
 
 const RETRY_MS = [500, 1000, 2000, 4000, 8000, 15_000];
+/** So often the server may fail on one change in the same way before it is set aside. */
+const MOST_FAILURES = 4;
+const SET_ASIDE = `The server failed on this ${MOST_FAILURES} times; it was set aside so that what you recorded after it could go on.`;
 /** A study is stored whole again after this many changes. */
 const STORE_AFTER = 100;
 
@@ -84,6 +87,8 @@ export class RecordService {
   private pumping: Promise<void> | null = null;
   private pause: { readonly timer: ReturnType<typeof setTimeout>; readonly go: () => void } | null = null;
   private failures = 0;
+  /** the change the server failed on last, and how often */
+  private failing: { readonly id: string; readonly message: string; readonly times: number } | null = null;
   private logged = 0;
 
   readonly connection = crypto.randomUUID();
@@ -389,11 +394,22 @@ export class RecordService {
         this.session.ended();
         this.tell('signed-out');
         return;
+      } else if (this.failsAgain(entry, refusal)) {
+        this.failures = 0;
+        await this.refuse(entry, { ...refusal, message: `${SET_ASIDE} ${refusal.message}` });
       } else if (isPassing(refusal)) {
         this.tell('offline');
         await this.wait(RETRY_MS[Math.min(this.failures++, RETRY_MS.length - 1)]!);
       } else await this.refuse(entry, refusal);
     }
+  }
+
+  /** True when the server failed on the same change the same way several times: it must not hold back what waits behind it. */
+  private failsAgain({ change }: OutboxEntry, { code, message }: Refusal): boolean {
+    if (code !== 'failed') return false;
+    const before = this.failing?.id === change.id && this.failing.message === message ? this.failing.times : 0;
+    this.failing = { id: change.id, message, times: before + 1 };
+    return this.failing.times >= MOST_FAILURES;
   }
 
   private wait(ms: number): Promise<void> {
