@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import pg from 'pg';
 import { issue, type Issue } from '@each-bolt/core/shared';
 import {
@@ -6,6 +7,7 @@ import {
   inverseOps,
   netEffect,
   splitKind,
+  withLaterFields,
   type Change,
   type ChangeKept,
   type CurrentRows,
@@ -21,7 +23,7 @@ import { Problem } from '../http/problem';
 import { mayMake } from '../http/roles';
 import { roleIn, type Person } from '../people/queries';
 import { setRevision, studyHead } from '../record/queries';
-import { changeById, insertChange, lockStudy } from './queries';
+import { changeById, changeOf, insertChange, lockStudy } from './queries';
 import { toldConflicts } from './told-conflicts';
 import type { Store } from './store';
 import { RULES, STORES } from './stores';
@@ -99,10 +101,19 @@ const wrongStudy = (change: Change, studyId: string): readonly Issue[] =>
     .filter((op) => splitKind(op.kind).entity === 'study' && op.id !== studyId)
     .map((op) => issue('other-study', 'The change names another study than its address', 'id', op.id));
 
-const alreadyKept = async (db: Db, studyId: string, id: string, digest: Buffer): Promise<Kept | null> => {
+/** Whether what was kept, by this version or one before it, is what is sent again: fields that came later count as never said. */
+const isSame = async (db: Db, studyId: string, change: Change): Promise<boolean> => {
+  const kept = await changeOf(db, studyId, change.id);
+  const ofToday = (ops: readonly Op[]): unknown => JSON.parse(JSON.stringify(ops.map(withLaterFields)));
+  return kept?.undoes === change.undoes && isDeepStrictEqual(ofToday(kept.ops), ofToday(change.ops));
+};
+
+const alreadyKept = async (db: Db, studyId: string, change: Change, digest: Buffer): Promise<Kept | null> => {
+  const { id } = change;
   const kept = await changeById(db, id);
   if (!kept) return null;
-  if (kept.studyId === studyId && kept.digest.equals(digest)) return { id, revision: kept.revision, repeated: true };
+  if (kept.studyId === studyId && (kept.digest.equals(digest) || (await isSame(db, studyId, change))))
+    return { id, revision: kept.revision, repeated: true };
   throw new Problem('invalid', 'This change id was used before for another change. Nothing was written', [
     issue('id-used', 'A change needs an id of its own', 'id', id),
   ]);
@@ -144,7 +155,7 @@ const UNIQUE_VIOLATION = '23505';
 
 const keep = async (db: Db, studyId: string, change: Change, digest: Buffer, maker: Maker): Promise<Kept> => {
   await lockStudy(db, studyId);
-  const first = await alreadyKept(db, studyId, change.id, digest);
+  const first = await alreadyKept(db, studyId, change, digest);
   if (first) return first;
   const head = await studyHead(db, studyId);
   const isNew = head === null;

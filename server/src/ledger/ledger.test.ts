@@ -108,6 +108,25 @@ describe('a change that is kept', () => {
     expect(answers.map((a) => a.status).sort()).toEqual([200, 200, 200, 200, 200, 200, 200, 201]);
     expect(await written()).toEqual([2, 1, 2]);
   });
+  it('sent again after an upgrade is the same change, whatever fields were added to its kind meanwhile', async () => {
+    const id = randomUUID();
+    const op = { kind: 'piece.add', id: randomUUID(), fields: study.piece() } as const;
+    await api.change(study.studyId, [op], id);
+    // as the version before kept it: without what pieces got later, and summed so
+    const { runDiameterM: _, seenOutside: __, ...before } = op.fields;
+    await pool.query('update change set ops = $2, digest = $3 where id = $1', [
+      id,
+      JSON.stringify([{ ...op, fields: before }]),
+      Buffer.alloc(32, 7),
+    ]);
+    // the device that waits with it fills in what came later too, or does not know it yet
+    for (const fields of [op.fields, before]) {
+      const answer = await api.change(study.studyId, [{ ...op, fields }], id);
+      expect([answer.status, answer.body.revision]).toEqual([200, 2]);
+    }
+    const other = await api.change<Problem>(study.studyId, [{ ...op, fields: { ...before, name: 'another' } }], id);
+    expect([other.status, other.body.issues[0]?.code]).toEqual([422, 'id-used']);
+  });
   it('queues behind others without a gap in the revisions', async () => {
     const answers = await Promise.all(Array.from({ length: 20 }, () => api.change(study.studyId, [add()])));
     expect(answers.map((a) => a.body.revision).sort((a, b) => a - b)).toEqual(Array.from({ length: 20 }, (_, i) => i + 2));
