@@ -1,10 +1,11 @@
 // A private PostgreSQL on loopback: made, started and stopped by this process. Works as root and as an ordinary user.
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { connect, createServer } from 'node:net';
 import { dirname, join, resolve } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { own } from './owner.mjs';
 import { needPostgres } from './packages.mjs';
 
 const START_LIMIT_MS = 30_000;
@@ -59,7 +60,10 @@ const answers = (port) =>
     socket.once('connect', () => socket.end(() => done(true))).once('error', () => done(false));
   });
 
-const makeCluster = (who, dataRoot, cluster, programs) => {
+/** Makes the cluster beside its place and puts it there once it is whole: an initdb that was killed leaves none. */
+const makeCluster = (who, dataRoot, place, programs) => {
+  const cluster = `${place}.making`;
+  rmSync(cluster, { recursive: true, force: true });
   const passwordFile = join(dataRoot, 'password');
   writeFileSync(passwordFile, randomBytes(18).toString('hex'), { mode: 0o600 });
   mkdirSync(cluster, { recursive: true, mode: 0o700 });
@@ -75,6 +79,7 @@ const makeCluster = (who, dataRoot, cluster, programs) => {
     rmSync(cluster, { recursive: true, force: true });
     throw new Error(`initdb failed:\n${made.stderr || made.error?.message}`);
   }
+  renameSync(cluster, place);
 };
 
 const stopOrphan = (who, dataRoot, cluster, programs) => {
@@ -111,20 +116,36 @@ const createWhenReady = async (programs, url, since) => {
 };
 
 /**
- * Starts PostgreSQL over a folder, making the cluster and the database when there are none.
+ * Starts PostgreSQL over a folder, making the cluster and the database when there are none. The folder belongs to this
+ * process until it stops: a second start is refused with the address of the first.
  * @param dataRoot folder for everything it keeps
  * @param settings settings of PostgreSQL beside its defaults
  * @param wantedPort port to listen on; any free one when not given
- * @returns {Promise<{ url: string, pid: number, stop: () => Promise<void> }>}
+ * @param isFresh whether what is there is thrown away first
+ * @returns {Promise<{ url: string, pid: number, tell: (address: string) => void, stop: () => Promise<void> }>}
  */
-export const startDatabase = async (dataRoot, settings = {}, wantedPort = null) => {
+export const startDatabase = async (dataRoot, settings = {}, wantedPort = null, isFresh = false) => {
   const programs = needPostgres();
   const who = account();
   const root = resolve(dataRoot);
   const cluster = join(root, 'postgres');
   mkdirSync(root, { recursive: true });
-  if (!existsSync(join(cluster, 'PG_VERSION'))) makeCluster(who, root, cluster, programs);
+  const { tell, release } = await own(root);
+  try {
+    return { ...(await startOwned({ programs, who, root, cluster, settings, wantedPort, isFresh, release })), tell };
+  } catch (error) {
+    release();
+    throw error;
+  }
+};
+
+const startOwned = async ({ programs, who, root, cluster, settings, wantedPort, isFresh, release }) => {
   stopOrphan(who, root, cluster, programs);
+  if (isFresh) rmSync(cluster, { recursive: true, force: true });
+  if (!existsSync(join(cluster, 'PG_VERSION'))) {
+    rmSync(cluster, { recursive: true, force: true });
+    makeCluster(who, root, cluster, programs);
+  }
   const port = wantedPort ?? (await freePort());
   const flags = Object.entries({ listen_addresses: '127.0.0.1', unix_socket_directories: '', ...settings }).flatMap(([k, v]) => [
     '-c',
@@ -139,6 +160,7 @@ export const startDatabase = async (dataRoot, settings = {}, wantedPort = null) 
   const stop = async () => {
     child.kill('SIGINT');
     await ended;
+    release();
   };
   const since = Date.now();
   const url = new URL(`postgresql://127.0.0.1:${port}/eachbolt`);

@@ -1,5 +1,4 @@
 // npm start [-- --fresh] [-- --no-demo]: packages, database, build, demo study, server. Ctrl-C stops all of it; a second start keeps the data.
-import { rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { ROOT, build } from './build.mjs';
 import { startDatabase } from './database.mjs';
@@ -18,10 +17,9 @@ const sayDemo = async (base) => {
 
 const start = async () => {
   installPackages();
-  if (process.argv.includes('--fresh')) rmSync(join(dataDir, 'postgres'), { recursive: true, force: true });
   if (process.argv.includes('--fresh') && process.env.DATABASE_URL)
     console.log('--fresh concerns the private database only; DATABASE_URL is left as it is.');
-  const database = process.env.DATABASE_URL ? null : await startDatabase(dataDir);
+  const database = process.env.DATABASE_URL ? null : await startDatabase(dataDir, {}, null, process.argv.includes('--fresh'));
   const stopDatabase = async () => database?.stop();
   let stopping = false;
   let server = null;
@@ -47,6 +45,7 @@ const start = async () => {
     return;
   }
   const host = process.env.HOST ?? '127.0.0.1';
+  database?.tell(`http://${host}:${server.port}`);
   console.log(`\n  Each Bolt is ready at  http://${host}:${server.port}`);
   await sayDemo(`http://127.0.0.1:${server.port}`);
   console.log(`  Ctrl-C stops it; the data stays in ${dataDir}. Back it up with: npm run backup\n`);
