@@ -34,6 +34,30 @@ describe('a subsystem split', () => {
     expect(mass(shares, FASTENERS)).toBeCloseTo(0.02, 12);
     expect(shares.find((s) => s.label === 'POM')?.pieces).toBe(2);
   });
+  it('by family and by process puts together what is of one, and keeps the rest apart', () => {
+    const families = split(DOORS, 'family').map((s) => [s.label, s.pieces]);
+    expect(families).toEqual([['steel', 2], ['fasteners', 4], ['plastic', 2], ['aluminium', 1], [NOT_STATED, 1]]); // prettier-ignore
+    const processes = split(DOORS, 'process').map((s) => [s.label, s.pieces]);
+    expect(processes).toEqual([['stamping', 2], ['fasteners', 4], ['injection moulding', 2], ['extrusion', 1], [NOT_STATED, 1]]); // prettier-ignore
+  });
+  it('counts the fasteners of every piece there are, and their mass only where one is weighed', () => {
+    const twice = recordOf(teardown('2x plate dc04 stamp 2 kg\n  4 M6x16 T30 8.8 5 g\narm pom inj 1 kg\n  3 clip'));
+    const fasteners = split(twice, 'material').find((s) => s.label === FASTENERS);
+    // by hand: 2 × 4 bolts of 5 g; three clips that nobody weighed
+    expect(fasteners?.pieces).toBe(11);
+    expect(fasteners?.massKg).toBeCloseTo(0.04, 12);
+    const clips = split(recordOf(teardown('arm pom inj 1 kg\n  3 clip')), 'material').find((s) => s.label === FASTENERS);
+    expect([clips?.pieces, clips?.massKg, clips?.cost]).toEqual([3, null, null]);
+    expect(split(recordOf(teardown('arm pom inj 1 kg')), 'material').map((s) => s.label)).toEqual(['POM']);
+  });
+  it('carries the weakest mark of counts and costs too', () => {
+    const guessed = recordOf(teardown('6?x plate dc04 stamp 2 kg\nlever dc04 stamp ~100 g'));
+    expect(split(guessed, 'material').find((s) => s.label === 'DC04')?.marks).toEqual({
+      pieces: '?',
+      mass: 'I',
+      cost: expect.any(String) as string,
+    });
+  });
   it('keeps what has no material on a row of its own, without a mass where none was weighed: absent is not zero', () => {
     const label = split(DOORS, 'material').find((s) => s.label === NOT_STATED);
     expect([label?.pieces, label?.massKg]).toEqual([1, null]);
@@ -58,5 +82,7 @@ describe('a subsystem split', () => {
     const families = ['plastic', NOT_SPLIT, 'steel', FASTENERS, 'aluminium', NOT_STATED].sort(shareOrder);
     expect(families).toEqual(['steel', 'aluminium', 'plastic', NOT_STATED, FASTENERS, NOT_SPLIT]);
     expect(['POM', FASTENERS, 'DC04'].sort(shareOrder)).toEqual(['DC04', 'POM', FASTENERS]);
+    // a name that is no family stands by its letters
+    expect(['zinc plate', 'steel', 'aluminium'].sort(shareOrder)).toEqual(['steel', 'aluminium', 'zinc plate']);
   });
 });

@@ -125,6 +125,73 @@ describe('the comparison in words', () => {
   });
 });
 
+describe('what a row of a comparison holds', () => {
+  const rowsOf = (left: string, right: string, more: Partial<StudyRecord['study']> = {}): Comparison =>
+    compared({ ...recordOf(teardown(left), teardown(right, RIGHT, 500)), study: { ...STUDY, ...more } });
+  const find = (rows: readonly CompareRow[], key: string): CompareRow | undefined => rows.find((r) => r.key === key);
+
+  it('is a difference and a ratio where both sides have the figure, and neither where one is absent', () => {
+    const { totals } = rowsOf('plate dc04 2 kg', 'plate dc04');
+    expect(find(totals, 'total mass')).toMatchObject({
+      left: 2,
+      right: null,
+      difference: null,
+      ratio: null,
+      leftMark: 'M',
+      rightMark: null,
+    });
+    expect(find(totals, 'total pieces')).toMatchObject({ left: 1, right: 1, difference: 0, ratio: 1 });
+    expect(find(rowsOf('plate dc04', 'plate dc04 2 kg').totals, 'total mass')).toMatchObject({
+      left: null,
+      right: 2,
+      difference: null,
+      ratio: null,
+    });
+  });
+  it('is 0 for a material that a side does without, where all of it is known, and absent where some of it is not', () => {
+    const known = rowsOf('plate dc04 2 kg', 'arm pom 1 kg').byMaterial;
+    expect(find(known, 'DC04 mass')).toMatchObject({ left: 2, right: 0, difference: 2, ratio: null });
+    expect(find(known, 'POM mass')).toMatchObject({ left: 0, right: 1, difference: -1, ratio: null });
+    const unknown = rowsOf('plate dc04 2 kg', 'arm pom 1 kg\nlever 1 kg').byMaterial;
+    expect(find(unknown, 'DC04 mass')).toMatchObject({ left: 2, right: null, difference: null });
+    expect(find(rowsOf('plate dc04 2 kg', '').byMaterial, 'DC04 mass')?.right).toBeNull();
+  });
+  it('never says that a side has 0 fasteners because none are recorded', () => {
+    const rows = rowsOf('plate dc04 2 kg\n  4 M6x16 5 g', 'plate dc04 1 kg').byMaterial;
+    expect(find(rows, 'fasteners pieces')).toMatchObject({ left: 4, right: null, difference: null });
+    expect(find(rows, 'fasteners mass')?.left).toBeCloseTo(0.02, 12);
+  });
+  it('leaves fasteners out of pieces and of the split where the study counts them apart', () => {
+    const { totals, byMaterial } = rowsOf('plate dc04 2 kg\n  4 M6x16 5 g', 'plate dc04 1 kg', { fastenersIn: false });
+    expect(find(totals, 'total pieces')).toMatchObject({ label: 'Pieces', left: 1, right: 1 });
+    expect(find(totals, 'total fasteners')).toMatchObject({ left: 4, right: null });
+    expect(byMaterial.filter((r) => r.label === 'fasteners')).toEqual([]);
+    expect(find(rowsOf('plate dc04 2 kg', 'plate dc04 1 kg').totals, 'total pieces')?.label).toBe('Pieces and fasteners');
+    expect(find(totals, 'total joints')?.label).toBe('Joints');
+  });
+  it('tells how much of a side is costed: a bought assembly covers what is inside it, by mass', () => {
+    const record = recordOf(teardown('latch\n  case 300 g\n  spring 100 g\nlever 600 g'), teardown('plate dc04 stamp 1 kg', RIGHT, 500));
+    const bought = {
+      ...{ boughtPrice: '7.40', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' },
+    };
+    const priced = { ...record, pieces: record.pieces.map((p) => (p.name === 'latch' ? { ...p, ...bought } : p)) };
+    // by hand: case and spring are in the price, 0.4 of 1.0 kg; the lever is not
+    expect(compared(priced).left.costed.massFraction).toBeCloseTo(0.4, 12);
+    expect(compared(record).left.costed.massFraction).toBe(0);
+    expect(compared(priced).right.costed).toEqual({ pieces: 1, ofPieces: 1, massFraction: 1 });
+    expect(rowsOf('plate dc04 stamp', 'plate dc04 stamp').left.costed.massFraction).toBeNull();
+    // two of each weigh twice as much: 2 × 2 kg costed of 5 kg
+    expect(rowsOf('2x frame\n  plate dc04 stamp 2 kg\nlever 1 kg', '').left.costed.massFraction).toBeCloseTo(0.8, 12);
+  });
+  it('is none of a vehicle or a subsystem that is not there', () => {
+    const [record, nobody] = [DOORS, '00000000-0000-4000-8000-999999999999'];
+    const rollUp = studyRollUp(record);
+    expect(compareVehicles(record, rollUp, LEFT.id, nobody, DOOR.id)).toBeNull();
+    expect(compareVehicles(record, rollUp, nobody, RIGHT.id, DOOR.id)).toBeNull();
+    expect(compareVehicles(record, rollUp, LEFT.id, RIGHT.id, nobody)).toBeNull();
+  });
+});
+
 /** @source papaparse reading back; the apostrophe rule as commonly advised against formula injection */
 describe('the comparison as a file', () => {
   it('stands on its basis, and reads back figure for figure', () => {
@@ -147,6 +214,16 @@ describe('the comparison as a file', () => {
       '2.104558',
     ]);
     expect(rows.find((r) => r[2] === 'joints')?.[7]).toBe('');
+    expect(rows[4]).toEqual(['']);
+    expect(rows[5]).toEqual(['by', 'of', 'measure', 'unit', 'Left van', 'Right van', 'Left van minus Right van', 'Left van to Right van']);
+    // a share names what it is of; its pieces are pieces, and its cost is in the currency of the study
+    expect(rows.find((r) => r[0] === 'material' && r[1] === 'DC04' && r[2] === 'pieces')?.slice(3, 7)).toEqual(['', '1', '1', '0']);
+    expect(rows.find((r) => r[0] === 'process' && r[1] === 'stamping' && r[2] === 'mass')?.slice(3, 7)).toEqual(['kg', '2', '1', '1']);
+    expect(rows.find((r) => r[0] === 'total' && r[2] === 'cost')?.[3]).toBe('EUR');
+    expect(rows.filter((r) => r[0] === 'in words').map((r) => r[1])).toEqual(comparisonSentences(compared(DOORS), 'EUR').map(plainText));
+    const gaps = comparisonCsv(compared(recordOf(teardown('plate'), teardown('plate', RIGHT, 500))), STUDY, 'Door');
+    expect(Papa.parse<string[]>(gaps).data).toContainEqual(['not included', 'Left van: 1 piece of 1 without mass']);
+    expect(csv.split('\r\n')).toHaveLength(rows.length);
   });
   it('defuses names that a spreadsheet would run, and leaves numbers alone', () => {
     expect(['=1+1', '+cmd', '@SUM(A1)', '-2+3', '-2.5', 'plate'].map(defused)).toEqual([

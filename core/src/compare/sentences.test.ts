@@ -1,0 +1,134 @@
+import { LEFT, RIGHT } from '../../testing/teardown';
+import type { Shown } from '../bench';
+import type { Comparison, Costed, Side } from './compare-vehicles';
+import { comparisonGaps, comparisonSentences, plainText } from './sentences';
+
+const NOTHING = {
+  ...{ pieces: 0, fasteners: 0, joints: 0, massKg: null, massUKg: null, cost: null, costUOfCounts: null },
+  ...{ piecesMassed: 0, piecesCosted: 0, piecesOfMass: 0, fastenersNotMassed: 0 },
+} as unknown as Shown;
+const ALL: Costed = { pieces: 10, ofPieces: 10, massFraction: 1 };
+
+const side = (shown: Partial<Shown>, more: Partial<Side> = {}, isLeft = true): Side => ({
+  vehicle: isLeft ? LEFT : RIGHT,
+  shown: { ...NOTHING, ...shown },
+  variants: 0,
+  costed: ALL,
+  shares: { material: [], family: [], process: [] },
+  groups: [],
+  ...more,
+});
+const compared = (left: Side, right: Side, fastenersIn = false): Comparison => ({
+  ...{ fastenersIn, left, right, totals: [], byMaterial: [], byProcess: [] },
+});
+const said = (left: Side, right: Side, code: string, fastenersIn = false): string | undefined => {
+  const sentence = comparisonSentences(compared(left, right, fastenersIn), 'EUR').find((s) => s.code === code);
+  return sentence && plainText(sentence);
+};
+const right = (shown: Partial<Shown>, more: Partial<Side> = {}): Side => side(shown, more, false);
+
+describe('counts in words', () => {
+  it('say more and fewer of the left against the right, to the percent', () => {
+    expect(said(side({ joints: 12 }), right({ joints: 10 }), 'joints')).toBe('Left van has 12 joints against 10 on Right van: 20 % more.');
+    expect(said(side({ joints: 9 }), right({ joints: 10 }), 'joints')).toBe('Left van has 9 joints against 10 on Right van: 10 % fewer.');
+    expect(said(side({ pieces: 1 }), right({ pieces: 2 }), 'pieces')).toBe('Left van has 1 piece against 2 on Right van: 50 % fewer.');
+  });
+  it('say the same of what is the same, whatever is counted', () => {
+    expect(said(side({ fasteners: 8 }), right({ fasteners: 8 }), 'fasteners')).toBe('Left van has 8 fasteners, the same as Right van.');
+    expect(said(side({ pieces: 8 }), right({ pieces: 8 }), 'pieces', true)).toBe(
+      'Left van has 8 pieces and fasteners, the same as Right van.',
+    );
+  });
+  it('compare nothing with what is not recorded, on either side, and say nothing where there is nothing', () => {
+    expect(said(side({}, { variants: 1 }), right({}), 'variants')).toBe(
+      'Left van has 1 kind of fastener; none is recorded on Right van yet, so they cannot be compared.',
+    );
+    expect(said(side({}), right({}, { variants: 3 }), 'variants')).toBe(
+      'Right van has 3 kinds of fastener; none are recorded on Left van yet, so they cannot be compared.',
+    );
+    expect(said(side({}), right({}), 'variants')).toBeUndefined();
+    expect(said(side({ joints: 0 }), right({ joints: 4 }), 'joints')).toBe(
+      'Right van has 4 joints; none are recorded on Left van yet, so they cannot be compared.',
+    );
+  });
+  it('mark the stretch with the figures, and it alone', () => {
+    const [sentence] = comparisonSentences(compared(side({ pieces: 3 }), right({ pieces: 2 })), 'EUR');
+    expect(sentence?.parts).toEqual([
+      { text: 'Left van has ', strong: false },
+      { text: '3 pieces against 2', strong: true },
+      { text: ' on Right van: 50 % more.', strong: false },
+    ]);
+  });
+});
+
+describe('masses in words', () => {
+  it('say heavier and lighter by ratio and difference, with its uncertainty', () => {
+    // u = √(0.03² + 0.04²) = 0.05 kg
+    expect(said(side({ massKg: 3, massUKg: 0.03 }), right({ massKg: 2, massUKg: 0.04 }), 'mass')).toBe(
+      'Left van is 1.50 times as heavy, 50 % more: 1.000 ± 0.050 kg heavier than Right van.',
+    );
+    expect(said(side({ massKg: 2, massUKg: 0.03 }), right({ massKg: 3, massUKg: 0.04 }), 'mass')).toBe(
+      'Left van is 0.667 times as heavy, 33 % less: 1.000 ± 0.050 kg lighter than Right van.',
+    );
+  });
+  it('call no difference what lies within two uncertainties, and one what lies beyond', () => {
+    const at = (massKg: number): string | undefined => said(side({ massKg, massUKg: 0.3 }), right({ massKg: 10, massUKg: 0.4 }), 'mass');
+    expect(at(10.99)).toBe('Left van and Right van weigh the same as far as the weighing can tell: the difference is 0.99 ± 0.50 kg.');
+    expect(at(9.01)).toContain('weigh the same as far as the weighing can tell');
+    expect(at(11.01)).toContain('1.01 ± 0.50 kg heavier');
+  });
+  it('are not compared where one side is not weighed, and say which', () => {
+    expect(said(side({ massKg: 1, massUKg: 0 }), right({}), 'mass')).toBe(
+      'The masses cannot be compared: nothing on Right van is weighed yet.',
+    );
+    expect(said(side({}), right({ massKg: 1, massUKg: 0 }), 'mass')).toBe(
+      'The masses cannot be compared: nothing on Left van is weighed yet.',
+    );
+  });
+});
+
+describe('costs in words', () => {
+  const cost = (l: Partial<Side>, r: Partial<Side>, [a, b]: readonly [number | null, number | null], u = 0): string | undefined =>
+    said(side({ cost: a, costUOfCounts: u }, l), right({ cost: b, costUOfCounts: u }, r), 'cost');
+  it('say dearer and cheaper in the currency of the study', () => {
+    expect(cost({}, {}, [15, 10])).toBe('Left van is 1.50 times as costly, 50 % more: EUR 5.00 dearer than Right van.');
+    expect(cost({}, {}, [10, 15])).toBe('Left van is 0.667 times as costly, 33 % less: EUR 5.00 cheaper than Right van.');
+  });
+  it('say the same of the same, and as far as the counts can tell where only they do not tell', () => {
+    expect(cost({}, {}, [10, 10])).toBe('Left van and Right van cost the same.');
+    // u = √2 × 2 = 2.83; twice that is 5.66
+    expect(cost({}, {}, [15, 10], 2)).toBe('Left van and Right van cost the same as far as the counts can tell.');
+    expect(cost({}, {}, [16, 10], 2)).toContain('EUR 6.00 dearer');
+  });
+  it('are not compared where a side is not costed, and say which', () => {
+    expect(cost({}, {}, [null, 10])).toBe('The costs cannot be compared: nothing on Left van is costed yet.');
+    expect(cost({}, {}, [10, null])).toBe('The costs cannot be compared: nothing on Right van is costed yet.');
+  });
+  it('are not compared below half of a side, by pieces or by mass, nor a tenth apart', () => {
+    const of = (pieces: number, massFraction: number | null): Partial<Side> => ({ costed: { pieces, ofPieces: 10, massFraction } });
+    expect(cost(of(4, 1), of(4, 1), [15, 10])).toBe(
+      'The costs cannot be compared yet: costed are 4 of 10 pieces and 100 % of the mass on Left van, 4 of 10 pieces and 100 % of the mass on Right van.',
+    );
+    expect(cost(of(10, 0.4), of(10, 0.4), [15, 10])).toContain('cannot be compared yet');
+    expect(cost(of(8, 1), of(10, 1), [15, 10])).toContain('cannot be compared yet');
+    // alike and most of it: said, with what it stands on
+    expect(cost(of(9, null), of(9, 0.95), [15, 10])).toBe(
+      'Left van is 1.50 times as costly, 50 % more: EUR 5.00 dearer than Right van. Costed are 9 of 10 pieces on Left van, 9 of 10 pieces and 95 % of the mass on Right van.',
+    );
+    expect(cost({ costed: { pieces: 0, ofPieces: 0, massFraction: null } }, of(10, 1), [15, 10])).toContain('cannot be compared yet');
+  });
+});
+
+describe('what a comparison leaves out', () => {
+  it('is each kind of it on each side, and nothing where nothing is', () => {
+    const l = side({ piecesOfMass: 10, piecesMassed: 8, piecesCosted: 9, fastenersNotMassed: 3 });
+    const r = right({ piecesOfMass: 5, piecesMassed: 5, piecesCosted: 5, fastenersNotMassed: 1 });
+    expect(comparisonGaps(compared(l, r))).toEqual([
+      'Left van: 2 pieces of 10 without mass',
+      'Left van: 1 piece of 10 without cost',
+      'Left van: 3 fasteners without mass',
+      'Right van: 1 fastener without mass',
+    ]);
+    expect(comparisonGaps(compared(side({ piecesOfMass: 2, piecesMassed: 2, piecesCosted: 2 }), right({})))).toEqual([]);
+  });
+});
