@@ -24,6 +24,20 @@ describe('the example of the GUM', () => {
     expect(meanReading([10], 0.01)).toEqual({ n: 1, mean: 10, s: null, u: 0.01, half95: null });
     expect(() => meanReading([], 0.01)).toThrow(RangeError);
   });
+  it('a mean needs readings, each a number', () => {
+    expect(() => meanReading([], 0.1)).toThrow(/readings that are numbers/);
+    expect(() => meanReading([1, Number.NaN], 0.1)).toThrow(/readings that are numbers/);
+    // all alike: only the instrument is left, and 95 % is 1.96 of it
+    expect(meanReading([2, 2, 2], 0.1)).toMatchObject({ s: 0, u: 0.1, half95: expect.closeTo(0.196, 4) as number });
+  });
+  it('what is stray is judged from four readings on, against their median', () => {
+    expect(strayReadings([1, 1, 9])).toEqual([]);
+    expect(strayReadings([1, 1, 9, 1])).toEqual([2]);
+    expect(strayReadings([1, 1, 1, 1])).toEqual([]);
+    // by hand: median 10.05, deviations 0.05 0.05 0.15 0.15: spread 0.1; 3.5 of it lie at 0.519
+    expect(strayReadings([10, 10.1, 9.9, 10.2])).toEqual([]);
+    expect(strayReadings([10, 10.1, 9.9, 10.2, 10.05, 11])).toEqual([5]);
+  });
   it('a slip among many readings is named by its place', () => {
     expect(strayReadings([2.01, 2.02, 1.99, 2, 20.1, 2.01])).toEqual([4]);
     expect(strayReadings([2.01, 2.02, 1.99, 2, 2.01])).toEqual([]);
@@ -77,6 +91,91 @@ describe('a gauge study of ten parts, three persons, three times', () => {
     const apart: Crossed = [0, 5].map((shift) => [1, 1.1, 1.2].map((x) => [x + shift, x + shift + 0.01]));
     expect(gaugeStudy(apart)).toMatchObject({ verdict: 'not good enough', distinct: 0 });
     expect(() => gaugeStudy([[[1, 2]], [[1, 2]]])).toThrow(/two persons, two parts and two trials/);
+    expect(() => gaugeStudy([[[1, 2], [1, 2]]])).toThrow(/two persons, two parts and two trials/); // prettier-ignore
+    expect(() => gaugeStudy([[[1], [2]], [[1], [2]]])).toThrow(/two persons, two parts and two trials/); // prettier-ignore
+    expect(() => gaugeStudy([])).toThrow(/two persons/);
+  });
+  it('is refused where somebody left a part or a trial out, or wrote down no number', () => {
+    const whole: Crossed = [[[1, 2], [3, 4]], [[1, 2], [3, 4]]]; // prettier-ignore
+    expect(() => gaugeStudy(whole)).not.toThrow();
+    for (const broken of [
+      [
+        [
+          [1, 2],
+          [3, 4],
+        ],
+        [[1, 2]],
+      ],
+      [
+        [
+          [1, 2],
+          [3, 4],
+        ],
+        [[1, 2], [3]],
+      ],
+      [
+        [
+          [1, 2],
+          [3, 4],
+        ],
+        [
+          [1, 2],
+          [3, Number.NaN],
+        ],
+      ],
+      [
+        [
+          [1, 2],
+          [3, 4],
+        ],
+        [
+          [1, 2],
+          [3, 4],
+          [5, 6],
+        ],
+      ],
+    ])
+      // prettier-ignore
+      expect(() => gaugeStudy(broken)).toThrow(/every part the same number of times/);
+  });
+  it('two persons, two parts, two trials, by hand', () => {
+    // cells 10 11 | 20 21 and 12 11 | 24 25: grand mean 16.75; persons 15.5 and 18; parts 11 and 22.5; cells 10.5 20.5 11.5 24.5
+    // SS: part 4 (5.75² + 5.75²) = 264.5; person 4 (1.25² + 1.25²) = 12.5; both 2 (6.25² + 3.75² + 5.25² + 7.75²) − 277 = 4.5; repeat 4 · 0.5 = 2
+    const study = gaugeStudy([[[10, 11], [20, 21]], [[12, 11], [24, 25]]]); // prettier-ignore
+    expect(study.table.map((line) => [line.sumOfSquares, line.freedom])).toEqual([
+      [expect.closeTo(264.5, 9), 1],
+      [expect.closeTo(12.5, 9), 1],
+      [expect.closeTo(4.5, 9), 1],
+      [expect.closeTo(2, 9), 4],
+    ]);
+    // F of the interaction 4.5 / 0.5 = 9, p = 0.04 with 1 and 4 degrees: not pooled
+    expect(study.table[2]?.f).toBeCloseTo(9, 9);
+    expect(study.table[2]?.p).toBeCloseTo(0.03994, 4);
+    expect(study.isPooled).toBe(false);
+    // repeat² 0.5; both² (4.5 − 0.5) / 2 = 2; person² (12.5 − 4.5) / 4 = 2; part² (264.5 − 4.5) / 4 = 65
+    expect(study.repeatability ** 2).toBeCloseTo(0.5, 9);
+    expect(study.reproducibility ** 2).toBeCloseTo(4, 9);
+    expect(study.partToPart ** 2).toBeCloseTo(65, 9);
+    expect(study.gauge ** 2).toBeCloseTo(4.5, 9);
+    expect(study.total ** 2).toBeCloseTo(69.5, 9);
+    expect(study.gaugeFraction).toBeCloseTo(Math.sqrt(4.5 / 69.5), 9);
+    // √2 · 8.062 / 2.121 = 5.37
+    expect(study.distinct).toBe(5);
+    expect(study.verdict).toBe('usable with care');
+    // by average and range: R̄ 1, X̄diff 2.5, Rₚ 11.5
+    const byRange = rangeStudy([[[10, 11], [20, 21]], [[12, 11], [24, 25]]])!; // prettier-ignore
+    expect([byRange.averageRange, byRange.personRange, byRange.partRange]).toEqual([1, 2.5, 11.5]);
+    expect(byRange.reproducibility).toBeCloseTo(Math.sqrt((2.5 * 0.7071) ** 2 - 0.8862 ** 2 / 4), 9);
+  });
+  it('has no constants by average and range for four persons, four trials or eleven parts', () => {
+    const of = (k: number, n: number, r: number): Crossed =>
+      Array.from({ length: k }, (_, i) =>
+        Array.from({ length: n }, (__, j) => Array.from({ length: r }, (___, t) => j + 0.1 * i + 0.01 * t)),
+      );
+    expect(rangeStudy(of(2, 2, 2))).not.toBeNull();
+    for (const [k, n, r] of [[4, 2, 2], [2, 11, 2], [2, 2, 4]] as const) expect(rangeStudy(of(k, n, r))).toBeNull(); // prettier-ignore
+    // without any scatter nothing is told apart, and nothing is divided by 0
+    expect(rangeStudy([[[1, 1], [2, 2]], [[1, 1], [2, 2]]])?.distinct).toBe(0); // prettier-ignore
   });
 });
 

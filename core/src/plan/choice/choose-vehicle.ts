@@ -73,7 +73,7 @@ type Described = Pick<HeldVehicle, 'vehicleClass' | 'drive' | 'voltageV' | 'mode
  *
  *   likeness = ¼ [class same] + ¼ [drive same] + ¼ [voltage within 25 %] + ¼ max(0, 1 − |Δyear| / 10)
  *
- * @returns 0 … 1; what is not known of either is not in common
+ * @returns 0 … 1; a class, drive or year that is not known of either is not in common; two without a voltage are alike in having none
  */
 export const likenessFraction = (a: Described, b: Described): number => {
   const same = (x: string | null, y: string | null): number => (x !== null && x === y ? 1 : 0);
