@@ -1,4 +1,5 @@
-import { fitLine, predict, scopeExpectation, type Experience } from './experience';
+import { testId } from '../../../testing/teardown';
+import { fitLine, predict, scopeExpectation, scopeOf, type Experience } from './experience';
 
 describe('a straight line by least squares', () => {
   // mtcars of the R datasets (32 cars): mpg on weight has slope −5.344472 and intercept 37.285126, residual 3.046 on 30 degrees of freedom
@@ -47,6 +48,39 @@ describe('what earlier studies let expect of a subsystem', () => {
     const found = scopeExpectation('Cab heater', { ...scope, expectedPieces: 120, expectedS: 7200 }, record);
     expect([found.pieces, found.peopleS]).toEqual([120, 7200]);
     expect(found.learntTime!.value / 3600).toBeCloseTo(12, 6);
+  });
+  it('says where it comes from, each vehicle once, by a name however it is spelled', () => {
+    const spelled = [
+      ...record,
+      { ...record[0]!, subsystem: ' CAB heater ' },
+      { ...record[0]!, depth: 'module', pieces: 1 },
+      { ...record[1]!, depth: null },
+    ];
+    const { learntPieces, learntTime } = scopeExpectation(' Cab Heater', scope, spelled);
+    expect(learntPieces).toMatchObject({ cases: 4, value: 90, basis: '“ Cab Heater” of Drayman (Vans of 2021), Pannier (Vans of 2021)' });
+    expect(learntTime?.basis).toBe('a line through 6 subsystems of earlier studies');
+  });
+  it('scatters by nothing that one case could tell, and never below none', () => {
+    const one = scopeExpectation('Driver’s seat', scope, record);
+    expect([one.learntPieces?.value, one.learntPieces?.low, one.learntPieces?.high]).toEqual([150, null, null]);
+    const apart = [case_('a', 'x', 1, null), case_('b', 'x', 200, null)];
+    expect(scopeExpectation('x', scope, apart).learntPieces?.low).toBe(0);
+    // a module is not taken to pieces: earlier counts of pieces say nothing of it
+    expect(scopeExpectation('Cab heater', { ...scope, depth: 'module' }, record).learntPieces).toBeNull();
+    // a line that runs below nothing predicts nothing
+    const steep = [case_('a', 'x', 100, 1), case_('b', 'x', 200, 11)];
+    expect(scopeExpectation('y', { ...scope, expectedPieces: 50 }, steep).learntTime).toBeNull();
+    expect(scopeExpectation('y', { ...scope, expectedPieces: 90 }, steep).learntTime).toBeNull();
+    expect(scopeExpectation('y', { ...scope, expectedPieces: 91 }, steep).learntTime!.value).toBeCloseTo(360, 6);
+    expect(scopeExpectation('y', scope, steep)).toMatchObject({ pieces: null, learntTime: null });
+    expect(scopeExpectation('y', { ...scope, expectedPieces: 91, depth: 'closed' }, steep).learntTime).toBeNull();
+  });
+  it('is kept by vehicle and subsystem', () => {
+    const kept = (n: number, vehicleId: string, subsystemId: string) => ({
+      ...{ id: testId(n), version: 1, vehicleId, subsystemId, depth: 'pieces' as const, reason: '', expectedPieces: null, expectedS: null },
+    });
+    const scopes = [kept(1, 'v', 'a'), kept(2, 'w', 'a'), kept(3, 'v', 'b')];
+    expect([...scopeOf({ scopes }, 'v')].map(([id, s]) => [id, s.id])).toEqual([['a', testId(1)], ['b', testId(3)]]); // prettier-ignore
   });
   it('is nothing where no study holds the like, and none for what stays closed', () => {
     expect(scopeExpectation('Load floor', scope, record)).toMatchObject({ pieces: null, peopleS: null });

@@ -2,7 +2,7 @@ import { UNANSWERED, USUAL_HAZARDS, type Gate, type Op, type Scope, type StudyRe
 import { packageId, plan } from '../../../testing/plan';
 import { DOOR, LEFT, STUDY, testId } from '../../../testing/teardown';
 import { HAZARDS } from '../safety/hazards';
-import { hazardOps, printAfter, readAfter, removePackageOps, swapOps } from './package-edits';
+import { hazardOps, numbered, printAfter, readAfter, removePackageOps, swapOps } from './package-edits';
 import { packagesFromScope, usualHazardsOf } from './packages-from-scope';
 
 const PLAN = plan('a | 1\nb | 1 | a\nc | 1 | b\nd | 1 | b, a');
@@ -17,6 +17,54 @@ describe('predecessors', () => {
     expect(readAfter('2 1, 2', c!, PLAN.packages)).toEqual({ ok: true, after: [b!.id, a.id] });
     expect(readAfter('3', c!, PLAN.packages)).toEqual({ ok: false, message: 'A package does not wait for itself' });
     expect(readAfter('9', c!, PLAN.packages)).toEqual({ ok: false, message: 'There is no package 9; the numbers go from 1 to 4' });
+  });
+  it('are numbers alone, parted as people part them; the numbers are those of the plan, not of the list', () => {
+    for (const text of ['1;3', ' 1 , 3 ', '1,,3', '1\n3'])
+      expect(readAfter(text, b!, PLAN.packages)).toEqual({ ok: true, after: [a.id, c!.id] });
+    expect(readAfter('', b!, PLAN.packages)).toEqual({ ok: true, after: [] });
+    for (const word of ['1a', 'a1', '0', '-1']) expect(readAfter(word, b!, PLAN.packages)).toMatchObject({ ok: false });
+    // another order in the list changes no number
+    const shuffled = [d!, b!, a, c!];
+    expect(numbered(shuffled).map((p) => p.id)).toEqual([a.id, b!.id, c!.id, d!.id]);
+    expect(readAfter('1', d!, shuffled)).toEqual({ ok: true, after: [a.id] });
+    expect(printAfter({ ...c!, after: [d!.id, testId(999), a.id] }, shuffled)).toBe('1, 4');
+    // of two at one place the id decides, the same for everybody
+    const twins = [
+      { ...b!, sequence: 0 },
+      { ...a, sequence: 0 },
+    ];
+    expect(numbered(twins).map((p) => p.id)).toEqual([a.id, b!.id]);
+    expect(numbered([...twins].reverse()).map((p) => p.id)).toEqual([a.id, b!.id]);
+    const many = plan(Array.from({ length: 12 }, (_, i) => `p${i} | 1`).join('\n')).packages;
+    expect(readAfter('12', many[0]!, many)).toEqual({ ok: true, after: [many[11]!.id] });
+  });
+  it('are handed on when a package is taken off, and its readings go with it, those of others stay', () => {
+    const reading = (at: number, packageId: string): Gate => ({
+      ...{ id: testId(970 + at), version: 3, packageId, sequence: at, hazard: '', asks: `t${at}`, kind: 'yes' },
+      ...{ unit: '', low: null, high: null, ...UNANSWERED },
+    });
+    const ops = removePackageOps({ ...PLAN, gates: [reading(0, b!.id), reading(1, a.id)] }, b!);
+    expect(kinds(ops)).toEqual(['package.edit', 'package.edit', 'gate.remove', 'package.remove']);
+    expect(ops[2]).toMatchObject({ id: testId(970), was: { packageId: b!.id, asks: 't0' } });
+    expect(ops[3]).toMatchObject({ id: b!.id, was: { name: 'b', after: [a.id] } });
+    expect('version' in (ops[2] as { was: object }).was).toBe(false);
+    // d waited for a as well, and still does, once
+    expect(ops[1]).toMatchObject({ fields: { after: [a.id] } });
+  });
+  it('of the first and the last stay where they are', () => {
+    expect(swapOps(PLAN.packages, a, -1)).toEqual([]);
+    expect(swapOps(PLAN.packages, d!, 1)).toEqual([]);
+    expect(swapOps(PLAN.packages, c!, -1).map((op) => [op.id, 'fields' in op ? op.fields : {}])).toEqual([
+      [c!.id, { sequence: 1 }],
+      [b!.id, { sequence: 2 }],
+    ]);
+    // two at one place are parted: the one that is moved goes on, and below 0 there is no place
+    const twins = [
+      { ...a, sequence: 0 },
+      { ...b!, sequence: 0 },
+    ];
+    expect(swapOps(twins, twins[0]!, 1).map((op) => [op.id, 'fields' in op ? op.fields : {}])).toEqual([[a.id, { sequence: 1 }]]);
+    expect(swapOps(twins, twins[1]!, -1)).toEqual([]);
   });
   it('are handed on when a package is taken off', () => {
     const ops = removePackageOps(PLAN, b!);
@@ -35,6 +83,30 @@ describe('hazards of a package', () => {
     expect(ops[2]).toMatchObject({
       fields: { asks: 'Voltage measured at the terminals after the wait', unit: 'V', high: 60, value: null },
     });
+  });
+  it('change nothing where they are the same, and ask nothing that is asked already', () => {
+    const hot = { ...a, hazards: ['oil'] };
+    expect(hazardOps({ packages: [hot], gates: [] }, hot, ['oil'], newId)).toEqual([]);
+    const asked = HAZARDS.find((h) => h.id === 'high-voltage')!.gates;
+    const kept: Gate = { id: testId(980), version: 1, packageId: a.id, sequence: 6, hazard: 'high-voltage', ...asked[0]!, ...UNANSWERED };
+    const elsewhere: Gate = { ...kept, id: testId(981), packageId: b!.id, ...asked[1]!, sequence: 40 };
+    // the same words under another hazard, and the same hazard with other words, are not it
+    const other: Gate = { ...kept, id: testId(982), sequence: 2, hazard: 'oil', ...asked[2]! };
+    const added = hazardOps({ packages: [a], gates: [kept, elsewhere, other] }, a, ['high-voltage'], newId).slice(1);
+    expect(added.map((op) => (op.kind === 'gate.add' ? op.fields.asks : ''))).toEqual(asked.slice(1).map((g) => g.asks));
+    // they stand behind the last of the package
+    expect(added.map((op) => (op.kind === 'gate.add' ? op.fields.sequence : 0))).toEqual(asked.slice(1).map((_, i) => 7 + i));
+    expect(hazardOps({ packages: [a], gates: [] }, a, ['no such hazard'], newId).map((op) => op.kind)).toEqual(['package.edit']);
+  });
+  it('that stay keep their readings, and so do readings that somebody added', () => {
+    const gate = (at: number, hazard: string, said = ''): Gate => ({
+      ...{ id: testId(985 + at), version: 1, packageId: a.id, sequence: at, hazard, asks: `t${at}`, kind: 'text' },
+      ...{ unit: '', low: null, high: null, ...UNANSWERED, said },
+    });
+    const hot = { ...a, hazards: ['coolant', 'oil'] };
+    const gates = [gate(0, 'oil'), gate(1, ''), gate(2, 'coolant', 'yes'), gate(3, 'coolant', '  '), gate(4, 'magnets')];
+    const ops = hazardOps({ packages: [hot], gates: [...gates, { ...gate(5, 'coolant'), packageId: b!.id }] }, hot, ['oil'], newId);
+    expect(ops.map((op) => [op.kind, op.id])).toEqual([['package.edit', a.id], ['gate.remove', testId(988)]]); // prettier-ignore
   });
   it('take unanswered readings with them, not answered ones', () => {
     const gate = (at: number, value: number | null): Gate => ({
@@ -116,6 +188,73 @@ describe('packages from the scope', () => {
     const made = { id: safe!.id, version: 1, ...safe!.fields };
     const [next] = of(electric, [made]);
     expect(next!.fields.after).toEqual([safe!.id]);
+  });
+  it('stand behind what is planned, vehicle after vehicle and subsystem after subsystem, each on the lift after the one before', () => {
+    const second = { ...LEFT, id: testId(42), sequence: 1, name: 'Second van' };
+    const seat = { ...DOOR, id: testId(43), sequence: 1, name: 'Seat' };
+    const earlier = { ...a, sequence: 7, name: 'floor out', vehicleId: LEFT.id, subsystemId: testId(44), place: 'lift' as const };
+    const onBench = { ...b!, sequence: 9, vehicleId: LEFT.id, subsystemId: testId(45), place: 'bay' as const };
+    const { ops } = packagesFromScope(
+      {
+        packages: [earlier, onBench],
+        scopes: [scope({ vehicleId: second.id, subsystemId: seat.id }), scope({ subsystemId: seat.id }), scope({})],
+        ...{ vehicles: [second, LEFT], subsystems: [seat, DOOR], study: { ...STUDY, usualHazards: [] } },
+      },
+      [],
+      newId,
+    );
+    const packs = ops.flatMap((op) => (op.kind === 'package.add' ? [op] : []));
+    expect(packs.map((p) => `${p.fields.sequence} ${p.fields.name}`)).toEqual([
+      '10 Sliding cargo door off Left van',
+      '11 Take to pieces: Sliding cargo door, Left van',
+      '12 Seat off Left van',
+      '13 Take to pieces: Seat, Left van',
+      '14 Seat off Second van',
+      '15 Take to pieces: Seat, Second van',
+    ]);
+    expect(packs.map((p) => p.fields.after)).toEqual([[earlier.id], [packs[0]!.id], [packs[0]!.id], [packs[2]!.id], [], [packs[4]!.id]]);
+  });
+  it('are estimated from three quarters to half as much again, or as far as earlier studies scatter', () => {
+    const packs = (scopes: readonly Scope[], cases: Parameters<typeof packagesFromScope>[1] = []) =>
+      packagesFromScope({ packages: [], scopes, vehicles: [LEFT], subsystems: [DOOR], study: STUDY }, cases, newId).ops.flatMap((op) =>
+        op.kind === 'package.add' ? [[op.fields.leastS, op.fields.likelyS, op.fields.mostS]] : [],
+      );
+    // 10 h of people: 0.3 of it for two on the lift is 1.5 h
+    expect(packs([scope({ expectedS: 36_000 })])[0]).toEqual([4050, 5400, 8100]);
+    // only weighed as a module, most of the time goes into taking it off
+    expect(packs([scope({ expectedS: 36_000, depth: 'module' })]).map(([, likely]) => likely)).toEqual([12_600, 5400]);
+    expect(packs([scope({})])[0]).toEqual([null, null, null]);
+    const case_ = (pieces: number, hours: number) => ({
+      study: 's',
+      vehicle: `v${pieces}`,
+      subsystem: 'x',
+      depth: 'pieces',
+      pieces,
+      peopleS: hours * 3600,
+    });
+    const learnt = packs([scope({ expectedPieces: 100 })], [case_(50, 4), case_(100, 11), case_(150, 14), case_(200, 21)]);
+    const [least, likely, most] = learnt[0]!;
+    // the line through them: 0.108 h a piece from −1 h, 9.8 h at 100 pieces; 80 % within t(2) s √(1 + 1/4 + 625/12500)
+    expect(likely! / 3600).toBeCloseTo((9.8 * 0.3) / 2, 6);
+    expect(least!).toBeLessThan(likely!);
+    expect(likely! - least!).toBeCloseTo(most! - likely!, 6);
+    expect(most! / 3600).toBeCloseTo((9.8 + 1.8856 * Math.sqrt(3.2 / 2) * Math.sqrt(1.3)) * 0.15, 3);
+    // a time that a person typed does not scatter as the line does
+    expect(packs([scope({ expectedPieces: 100, expectedS: 36_000 })], [case_(50, 4), case_(100, 11), case_(150, 14)])[0]).toEqual([
+      4050, 5400, 8100,
+    ]);
+  });
+  it('of another vehicle or subsystem do not count as there, nor does another’s make-safe', () => {
+    const elsewhere = { ...a, vehicleId: testId(77), subsystemId: DOOR.id, name: 'Make safe: another' };
+    expect(made([scope({})], [elsewhere]).ops.filter((op) => op.kind === 'package.add')).toHaveLength(2);
+    const electric = packagesFromScope(
+      { packages: [elsewhere], scopes: [scope({})], vehicles: [{ ...LEFT, voltageV: 60 }], subsystems: [DOOR], study: STUDY },
+      [],
+      newId,
+    );
+    expect(electric.ops.find((op) => op.kind === 'package.add')).toMatchObject({ fields: { name: 'Make safe: high voltage of Left van' } });
+    expect(made([scope({ vehicleId: testId(77) })]).ops).toEqual([]);
+    expect(made([scope({ subsystemId: testId(78) })]).ops).toEqual([]);
   });
   it('are not made twice, nor of what stays closed, and say whose time is not known', () => {
     expect(made([scope({ depth: 'closed', reason: 'not asked' })]).ops).toEqual([]);
