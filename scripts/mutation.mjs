@@ -60,6 +60,7 @@ writeFileSync(
     jsonReporter: { fileName: report },
     concurrency: availableParallelism(),
     timeoutFactor: 1.5,
+    dryRunTimeoutMinutes: 30,
     timeoutMS: 10_000,
     tempDirName: join(work, 'copies'),
     disableTypeChecks: true,
