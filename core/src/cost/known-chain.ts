@@ -1,7 +1,18 @@
 import { evidenceRank, type EvidenceMark } from '../shared';
 import type { FastenerSet, Piece, StudyRecord } from '../record';
 import { countInSum, countRange, knownAs } from '../record';
-import { closureAt, fastenerLine, fastenerMass, ownAt, productVar, shown, totalsAt, type MassClosure, type Shown } from '../bench';
+import {
+  closureAt,
+  fastenerLine,
+  fastenerMass,
+  ownAt,
+  productVar,
+  shown,
+  totalsAt,
+  type MassClosure,
+  type OwnFigures,
+  type Shown,
+} from '../bench';
 import { fastenerCost } from './fastener-cost';
 import { basisOf } from './piece-cost';
 import type { StudyRollUp } from './study-roll-up';
@@ -53,7 +64,17 @@ const valueOf = (s: Shown, measure: Measure): Pick<ChainPart, 'value' | 'u' | 'm
 const weakestFirst = (a: ChainPart, b: ChainPart): number =>
   (b.mark === null ? -1 : evidenceRank(b.mark)) - (a.mark === null ? -1 : evidenceRank(a.mark)) || (b.value ?? 0) - (a.value ?? 0);
 
-const setPart = (set: FastenerSet, measure: Measure, times: number, record: StudyRecord): ChainPart => {
+/** The range of a count of which there are from so many to so many; none where both ends are one, and no end above where none is known. */
+const rangeTimes = (
+  [low, high]: readonly [number, number],
+  { quantityLow, quantityHigh }: Pick<OwnFigures, 'quantityLow' | 'quantityHigh'>,
+): Pick<ChainPart, 'low' | 'high'> => {
+  const [least, most] = [low * quantityLow, high * quantityHigh];
+  return least === most ? { low: null, high: null } : { low: least, high: Number.isFinite(most) ? most : null };
+};
+
+const setPart = (set: FastenerSet, measure: Measure, own: OwnFigures, record: StudyRecord): ChainPart => {
+  const times = measure === 'count' ? own.quantity : own.quantityMean;
   const mass = fastenerMass(set);
   const cost = fastenerCost(set, basisOf(record.study));
   const mean = countInSum(set.count, set.known.count);
@@ -62,8 +83,6 @@ const setPart = (set: FastenerSet, measure: Measure, times: number, record: Stud
   const inSum = (isInAll ? set.count : mean.mean) * times;
   const uOf = (kg: number, uKg: number): number =>
     isInAll ? uKg * inSum : Math.sqrt(productVar(mean.mean, mean.variance, kg, uKg * uKg)) * times;
-  const [low, high] = countRange(set.count, set.known.count);
-  const ranged = measure === 'count' && low !== high;
   const value = { count, mass: mass === null ? null : mass.kg * inSum, cost: cost === null ? null : cost * mean.mean * times }[measure];
   return {
     kind: 'fasteners',
@@ -72,8 +91,7 @@ const setPart = (set: FastenerSet, measure: Measure, times: number, record: Stud
     times,
     value,
     u: measure === 'mass' && mass ? uOf(mass.kg, mass.uKg) : null,
-    low: ranged ? low * times : null,
-    high: ranged && Number.isFinite(high) ? high * times : null,
+    ...(measure === 'count' ? rangeTimes(countRange(set.count, set.known.count), own) : { low: null, high: null }),
     mark: measure === 'count' ? (knownAs('fasteners', set, 'count')?.mark ?? null) : (mass?.evidence ?? null),
     fraction: null,
   };
@@ -108,13 +126,12 @@ export const knownChain = (record: StudyRecord, { rolled }: StudyRollUp, place: 
     const times = measure === 'count' ? own.quantity : own.quantityMean;
     const value = part.value === null ? null : part.value * times;
     const u = part.u === null ? null : part.u * times;
-    return { kind: at.kind, key: at.key, line: '', times: own.quantity, fraction: null, ...part, value, u };
+    const ends = [part.low ?? part.value ?? 0, part.low === null ? (part.value ?? 0) : (part.high ?? Number.POSITIVE_INFINITY)] as const;
+    const range = measure === 'count' ? rangeTimes(ends, own) : { low: null, high: null };
+    return { kind: at.kind, key: at.key, line: '', times: own.quantity, fraction: null, ...part, value, u, ...range };
   });
   const sets = fastenersIn && own.isPiece ? record.fastenerSets.filter((set) => set.pieceId === node.id) : [];
-  const parts = [
-    ...children.filter((c) => c.value !== 0),
-    ...sets.map((set) => setPart(set, measure, measure === 'count' ? own.quantity : own.quantityMean, record)),
-  ];
+  const parts = [...children.filter((c) => c.value !== 0), ...sets.map((set) => setPart(set, measure, own, record))];
   const shared = parts.map((part) => ({ ...part, fraction: part.value === null || !whole.value ? null : part.value / whole.value }));
   const piece = node.kind === 'piece' ? record.pieces.find((p) => p.id === node.id) : undefined;
   return {
