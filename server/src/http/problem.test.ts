@@ -31,7 +31,7 @@ describe('what a client is told when something fails', () => {
     expect([check.status, check.code, check.issues[0]?.message]).toEqual([
       422,
       'invalid',
-      'A value breaks a rule of the database (fastener set, fastener set count check): change it or leave it out',
+      'A value breaks a rule of the database (fastener set): change it or leave it out',
     ]);
     expect(broken('22003').status).toBe(422);
     expect(broken('23503', { table: 'piece', column: 'parent_id' }).issues[0]?.message).toContain('(piece, parent id)');

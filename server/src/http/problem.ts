@@ -85,7 +85,7 @@ const passingReason = (error: unknown): string | null => {
 /** A rule of the database that a value breaks: data exceptions and integrity constraints. @source PostgreSQL 17, Appendix A, classes 22 and 23 */
 const brokenRule = (error: unknown): Issue | null => {
   if (!(error instanceof pg.DatabaseError) || !/^2[23]/.test(error.code ?? '')) return null;
-  const where = [error.table, error.column ?? error.constraint]
+  const where = [error.table, error.column]
     .filter((part) => part !== undefined)
     .join(', ')
     .replaceAll('_', ' ');

@@ -46,13 +46,16 @@ export const MOST_DEVIATIONS = 3.5;
 const MAD_TO_SIGMA = 0.6745;
 
 /**
- * Places of readings that do not belong to the others: modified z-score above 3.5 from the median.
+ * Places of readings that do not belong to the others: modified z-score above 3.5 from the median. The readings are taken to
+ * scatter by no less than the instrument is uncertain: one step of it among readings that are else alike is no slip.
+ *
+ * @param instrumentU standard uncertainty of the instrument, in the unit of the readings; 0 where it is not known
  * @source B. Iglewicz, D. Hoaglin, How to detect and handle outliers (1993)
  */
-export const strayReadings = (readings: readonly number[]): readonly number[] => {
+export const strayReadings = (readings: readonly number[], instrumentU = 0): readonly number[] => {
   if (readings.length < 4) return [];
   const middle = median(readings);
-  const spread = median(readings.map((x) => Math.abs(x - middle)));
+  const spread = Math.max(MAD_TO_SIGMA * instrumentU, median(readings.map((x) => Math.abs(x - middle))));
   if (!(spread > 0)) return readings.flatMap((x, i) => (x === middle ? [] : [i]));
   return readings.flatMap((x, i) => ((MAD_TO_SIGMA * Math.abs(x - middle)) / spread > MOST_DEVIATIONS ? [i] : []));
 };

@@ -34,6 +34,10 @@ describe('the example of the GUM', () => {
     expect(strayReadings([1, 1, 9])).toEqual([]);
     expect(strayReadings([1, 1, 9, 1])).toEqual([2]);
     expect(strayReadings([1, 1, 1, 1])).toEqual([]);
+    // by hand: with a caliper known to 0.02 mm one step is no slip, and 3.5 × 0.02 = 0.07 mm is where one begins
+    expect(strayReadings([2, 2, 2, 2.01], 0.02)).toEqual([]);
+    expect(strayReadings([2, 2, 2, 2.06], 0.02)).toEqual([]);
+    expect(strayReadings([2, 2, 2, 2.08], 0.02)).toEqual([3]);
     // by hand: median 10.05, deviations 0.05 0.05 0.15 0.15: spread 0.1; 3.5 of it lie at 0.519
     expect(strayReadings([10, 10.1, 9.9, 10.2])).toEqual([]);
     expect(strayReadings([10, 10.1, 9.9, 10.2, 10.05, 11])).toEqual([5]);

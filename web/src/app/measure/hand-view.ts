@@ -195,17 +195,22 @@ export class HandView {
     const u = piece?.known[this.field()]?.u ?? null;
     return value === null ? '–' : u === null ? `${this.mm(value)} mm` : `${withU(value * 1000, u * 1000)} mm`;
   });
+  private readonly toolU = computed(() => Math.max(0, ...this.readings().map((r) => r.uM)));
   protected readonly mean = computed(() => {
     const readings = this.readings();
-    const toolU = Math.max(0, ...readings.map((r) => r.uM));
     return readings.length === 0
       ? null
       : meanReading(
           readings.map((r) => r.valueM),
-          toolU,
+          this.toolU(),
         );
   });
-  protected readonly stray = computed(() => strayReadings(this.readings().map((r) => r.valueM)));
+  protected readonly stray = computed(() =>
+    strayReadings(
+      this.readings().map((r) => r.valueM),
+      this.toolU(),
+    ),
+  );
   protected readonly meanText = computed(() => {
     const mean = this.mean();
     return mean ? withU(mean.mean * 1000, mean.u * 1000) : '';

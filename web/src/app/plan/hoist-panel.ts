@@ -36,6 +36,9 @@ const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
   unknown: 'not known',
 };
 
+/** The figures of a step that are typed, or else come from what is recorded. */
+type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
+
 /** Whether a vehicle stays on the lift's pads while heavy things come off it, step by step, before the first is touched. */
 @Component({
   selector: 'eb-hoist-panel',
@@ -113,54 +116,20 @@ const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
                       (committed)="setRecorded(row.unload, $any($event))"
                     />
                   </td>
-                  <td class="n">
-                    <eb-edit-field
-                      [label]="'Mass of ' + row.unload.label"
-                      [shape]="kg"
-                      [showUnit]="false"
-                      [placeholder]="row.mass"
-                      [value]="row.unload.massKg"
-                      [disabled]="!mayEdit()"
-                      [fault]="edits.faultOf(row.unload.id, 'massKg')"
-                      (committed)="setMass(row.unload, $event)"
-                    />
-                  </td>
-                  <td class="n">
-                    <eb-edit-field
-                      [label]="'Uncertainty of the mass of ' + row.unload.label"
-                      [shape]="kg"
-                      [showUnit]="false"
-                      [placeholder]="row.massU"
-                      [value]="row.unload.massUKg"
-                      [disabled]="!mayEdit()"
-                      [fault]="edits.faultOf(row.unload.id, 'massUKg')"
-                      (committed)="editStep(row.unload, { massUKg: $any($event) })"
-                    />
-                  </td>
-                  <td class="n">
-                    <eb-edit-field
-                      [label]="'x of ' + row.unload.label"
-                      [shape]="metre"
-                      [showUnit]="false"
-                      [placeholder]="row.x"
-                      [value]="row.unload.xM"
-                      [disabled]="!mayEdit()"
-                      [fault]="edits.faultOf(row.unload.id, 'xM')"
-                      (committed)="setPlace(row.unload, 'xM', $event)"
-                    />
-                  </td>
-                  <td class="n">
-                    <eb-edit-field
-                      [label]="'y of ' + row.unload.label"
-                      [shape]="metre"
-                      [showUnit]="false"
-                      [placeholder]="row.y"
-                      [value]="row.unload.yM"
-                      [disabled]="!mayEdit()"
-                      [fault]="edits.faultOf(row.unload.id, 'yM')"
-                      (committed)="setPlace(row.unload, 'yM', $event)"
-                    />
-                  </td>
+                  @for (figure of figures; track figure.field) {
+                    <td class="n">
+                      <eb-edit-field
+                        [label]="figure.label + row.unload.label"
+                        [shape]="figure.shape"
+                        [showUnit]="false"
+                        [placeholder]="row.recorded[figure.field]"
+                        [value]="row.unload[figure.field]"
+                        [disabled]="!mayEdit()"
+                        [fault]="edits.faultOf(row.unload.id, figure.field)"
+                        (committed)="setFigure(row.unload, figure.field, $any($event))"
+                      />
+                    </td>
+                  }
                   <td class="right figure">{{ row.left }}</td>
                   <td class="right figure">{{ row.inside }}</td>
                   <td class="right figure">{{ row.chance }}</td>
@@ -342,7 +311,12 @@ export class HoistPanel {
   private readonly inks = inject(ChartInkService);
 
   protected readonly metre = metres;
-  protected readonly kg = kilograms;
+  protected readonly figures: readonly { readonly field: StepFigure; readonly label: string; readonly shape: FieldShape }[] = [
+    { field: 'massKg', label: 'Mass of ', shape: kilograms },
+    { field: 'massUKg', label: 'Uncertainty of the mass of ', shape: kilograms },
+    { field: 'xM', label: 'x of ', shape: metres },
+    { field: 'yM', label: 'y of ', shape: metres },
+  ];
   protected readonly lines: readonly { readonly field: keyof HoistFields; readonly label: string; readonly shape: FieldShape }[] = [
     { field: 'massKg', label: 'Mass of the vehicle', shape: kilograms },
     { field: 'massUKg', label: 'its standard uncertainty', shape: kilograms },
@@ -407,10 +381,12 @@ export class HoistPanel {
         unload: step.unload,
         state: step.state,
         text: STATE_TEXT[step.state],
-        mass: text(within?.kg, decimalsFor(within?.uKg ?? 1, 3)),
-        massU: text(within?.uKg, decimalsFor(within?.uKg ?? 1, 3)),
-        x: text(piece?.xM, 2),
-        y: text(piece?.yM, 2),
+        recorded: {
+          massKg: text(within?.kg, decimalsFor(within?.uKg ?? 1, 3)),
+          massUKg: text(within?.uKg, decimalsFor(within?.uKg ?? 1, 3)),
+          xM: text(piece?.xM, 2),
+          yM: text(piece?.yM, 2),
+        },
         left: step.after ? fixed(step.after.massKg, 0) : ABSENT,
         inside: step.after ? `${fixed(step.after.insideM * 1000, 0)} ± ${fixed(step.after.uM * 1000, 0)}` : ABSENT,
         chance: step.after ? riskText(step.after.tipFraction) : ABSENT,
@@ -488,12 +464,10 @@ export class HoistPanel {
     void this.edits.edit('unload', unload, fields);
   }
 
-  protected setMass(unload: Unload, value: FieldValue): void {
-    this.editStep(unload, massTyped(unload, value as number | null));
-  }
-
-  protected setPlace(unload: Unload, axis: 'xM' | 'yM', value: FieldValue): void {
-    this.editStep(unload, placeTyped(unload, axis, value as number | null));
+  protected setFigure(unload: Unload, field: StepFigure, value: number | null): void {
+    if (field === 'massKg') this.editStep(unload, massTyped(unload, value));
+    else if (field === 'massUKg') this.editStep(unload, { massUKg: value });
+    else this.editStep(unload, placeTyped(unload, field, value));
   }
 
   protected move(at: number, by: -1 | 1): void {
