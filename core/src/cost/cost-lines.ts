@@ -2,7 +2,7 @@ import { evidenceAt, type EvidenceMark } from '../shared';
 import { countInSum, type Piece, type Study, type StudyRecord } from '../record';
 import { fastenerMass } from '../bench';
 import { contentsBelow } from './contents-below';
-import { basisOf, pieceCost, type CostTerm } from './piece-cost';
+import { basisOf, catalogueIssues, pieceCost, type CostTerm } from './piece-cost';
 import { fastenerCost } from './fastener-cost';
 import type { StudyRollUp } from './study-roll-up';
 
@@ -38,6 +38,7 @@ const fastenersCounted = ({ fastenersIn, assembliesAs }: Study, piece: Piece): b
  */
 export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string): readonly CostLine[] => {
   const basis = basisOf(record.study);
+  const noCatalogue = catalogueIssues(basis)[0]?.message;
   const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
   const covered = new Set<string>();
   const lines: CostLine[] = [];
@@ -78,7 +79,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
         each,
         onVehicle: times(each, count),
         mark: each === null ? null : (fastenerMass(set)?.evidence ?? null),
-        missing: each === null ? 'No mass to price it by' : '',
+        missing: each === null ? (noCatalogue ?? 'No mass to price it by') : '',
       });
     }
   }

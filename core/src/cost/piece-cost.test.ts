@@ -15,6 +15,14 @@ const only = (line: string) => {
   return piece;
 };
 
+const BOUGHT = {
+  boughtPrice: '7.40',
+  boughtCurrency: 'EUR',
+  boughtPriceYear: 2026,
+  boughtVolumePerYear: 60_000,
+  boughtRegion: 'Central Europe',
+};
+
 describe('what a piece costs', () => {
   it('is shown term by term: a 1 kg stamping in DC04, 60 000 vehicles a year for 7 years', () => {
     const cost = pieceCost(only('plate dc04 stamp 1 kg'), 1, BASIS);
@@ -34,6 +42,41 @@ describe('what a piece costs', () => {
       const { amount, boughtWhole } = pieceCost(only(line), 3, BASIS);
       expect(pieceAmount(only(line), 3, BASIS)).toEqual({ amount, boughtWhole });
     }
+    const latch = { ...only('latch dc04 stamp 600 g'), ...BOUGHT };
+    const ways = [
+      latch,
+      { ...latch, boughtPriceYear: 2023 },
+      { ...only('latch dc04 stamp'), ...BOUGHT },
+      { ...only('plate dc04 stamp 1 kg'), massEachKg: null },
+      { ...only('plate dc04 stamp 1 kg'), materialId: null },
+      { ...only('plate dc04 stamp 1 kg'), materialId: 'none such' },
+      { ...only('plate dc04 stamp 1 kg'), processId: 'none such' },
+    ];
+    const amounts = ways.map((piece) => [pieceAmount(piece, 3, BASIS), pieceCost(piece, 3, BASIS)] as const);
+    expect(amounts.map(([quick]) => quick.amount)).toEqual([7.4, null, 7.4, null, null, null, null]);
+    for (const [quick, { amount, boughtWhole }] of amounts) expect(quick).toEqual({ amount, boughtWhole });
+    expect(pieceAmount(ways[0]!, 3, { ...BASIS, priceYear: 2024 }).amount).toBeNull();
+    expect(pieceAmount(only('plate dc04 stamp 1 kg'), 3, { ...BASIS, currency: 'USD' }).amount).toBeNull();
+  });
+  it('names what the catalogue does not know', () => {
+    const plate = only('plate dc04 stamp 1 kg');
+    const said = (piece: typeof plate): readonly string[] => pieceCost(piece, 1, BASIS).issues.map((i) => i.message);
+    expect(said({ ...plate, materialId: 'none such' })).toEqual(['The catalogue has no material “none such”']);
+    expect(said({ ...plate, processId: 'none such' })).toEqual(['The catalogue has no process “none such”']);
+    expect(said({ ...plate, materialId: null, processId: null })).toEqual(['No material yet', 'Not said how it is made']);
+    expect(said({ ...plate, massEachKg: null })).toEqual(['No mass yet']);
+    expect(said(plate)).toEqual([]);
+  });
+  it('has no terms where it has no amount, and one where it is bought', () => {
+    expect(pieceCost(only('plate'), 1, BASIS)).toMatchObject({ terms: [], boughtWhole: false });
+    const latch = { ...only('latch'), ...BOUGHT };
+    expect(pieceCost(latch, 1, BASIS)).toMatchObject({ terms: [{ label: 'Bought out', amount: 7.4 }], issues: [] });
+    expect(pieceCost({ ...latch, boughtPriceYear: 2023 }, 1, BASIS)).toMatchObject({ terms: [], boughtWhole: true });
+  });
+  it('says one set of tools, and several sets', () => {
+    const working = (perVehicle: number) => pieceCost(only('guide pom inj 40 g'), perVehicle, BASIS).terms[1]?.working;
+    expect(working(1)).toMatch(/ EUR × 1 set ÷ 420000 pieces over life$/);
+    expect(working(4)).toMatch(/ EUR × 3 sets ÷ 1680000 pieces over life$/);
   });
   it('says what is missing instead of guessing', () => {
     expect(pieceCost(only('plate'), 1, BASIS)).toMatchObject({
@@ -42,25 +85,11 @@ describe('what a piece costs', () => {
     });
   });
   it('takes the bought-out price where there is one', () => {
-    const latch = {
-      ...only('latch 600 g'),
-      boughtPrice: '7.40',
-      boughtCurrency: 'EUR',
-      boughtPriceYear: 2026,
-      boughtVolumePerYear: 60_000,
-      boughtRegion: 'Central Europe',
-    };
+    const latch = { ...only('latch 600 g'), ...BOUGHT };
     expect(pieceCost(latch, 1, BASIS)).toMatchObject({ amount: 7.4, boughtWhole: true });
   });
   it('does not count a price of another year, volume or currency, and says why', () => {
-    const latch = {
-      ...only('latch 600 g'),
-      boughtPrice: '7.40',
-      boughtCurrency: 'USD',
-      boughtPriceYear: 2023,
-      boughtVolumePerYear: 60_000,
-      boughtRegion: 'Central Europe',
-    };
+    const latch = { ...only('latch 600 g'), ...BOUGHT, boughtCurrency: 'USD', boughtPriceYear: 2023 };
     const cost = pieceCost(latch, 1, BASIS);
     expect(cost.amount).toBeNull();
     expect(cost.issues[0]?.message).toMatch(/USD, not EUR; prices of 2023, not 2026/);
@@ -158,19 +187,37 @@ describe('the roll-up of a study with its costs', () => {
   it('lists a bought assembly once, without what is inside it', () => {
     const bought = {
       ...record,
-      pieces: record.pieces.map((p) =>
-        p.name === 'module'
-          ? {
-              ...p,
-              boughtPrice: '5',
-              boughtCurrency: 'EUR',
-              boughtPriceYear: 2026,
-              boughtVolumePerYear: 60_000,
-              boughtRegion: 'Central Europe',
-            }
-          : p,
-      ),
+      pieces: record.pieces.map((p) => (p.name === 'module' ? { ...p, ...BOUGHT, boughtPrice: '5' } : p)),
     };
-    expect(costLines(bought, studyRollUp(bought), subsystemKey(LEFT.id, DOOR.id)).map((line) => line.name)).toEqual(['module', 'latch']);
+    const [module, latch, ...more] = costLines(bought, studyRollUp(bought), subsystemKey(LEFT.id, DOOR.id));
+    expect(module).toMatchObject({ name: 'module', bought: 5, each: 5, onVehicle: 5, material: null, tooling: null, conversion: null });
+    expect(latch).toMatchObject({ name: 'latch', each: null, onVehicle: null });
+    expect(more).toEqual([]);
+    // a price on another basis covers nothing: what is inside is costed as before
+    const other = { ...bought, pieces: bought.pieces.map((p) => (p.name === 'module' ? { ...p, boughtPriceYear: 2020 } : p)) };
+    const names = costLines(other, studyRollUp(other), subsystemKey(LEFT.id, DOOR.id)).map((line) => line.name);
+    expect(names).toEqual(['plate', 'guide', 'bolt, on guide', 'latch']);
+  });
+  it('shows a line’s terms, its evidence, and why it has no cost', () => {
+    const held = recordOf(teardown('2x plate dc04 stamp 1 kg\n  3 M6x16 10 g\n  2 clip'));
+    const [plate, bolt, clip] = costLines(held, studyRollUp(held), subsystemKey(LEFT.id, DOOR.id));
+    const { terms, amount } = pieceCost(pieceNamed(held, 'plate'), 2, BASIS);
+    expect([plate?.material, plate?.tooling, plate?.conversion]).toEqual(terms.map((term) => term.amount));
+    expect(plate).toMatchObject({ bought: null, each: amount, missing: '' });
+    expect(plate?.onVehicle).toBeCloseTo(2 * amount!, 12);
+    // by hand: 0.015 EUR each and 4.20 EUR a kg, six on the vehicle
+    expect(bolt).toMatchObject({ perVehicle: 6, mark: 'M', missing: '' });
+    expect(bolt?.onVehicle).toBeCloseTo(6 * (0.015 + 4.2 * 0.01), 12);
+    expect(clip).toMatchObject({ perVehicle: 4, each: null, onVehicle: null, mark: null, missing: 'No mass to price it by' });
+    const elsewhere = { ...held, study: { ...held.study, priceYear: 2024 } };
+    const [, unpriced] = costLines(elsewhere, studyRollUp(elsewhere), subsystemKey(LEFT.id, DOOR.id));
+    expect(unpriced).toMatchObject({
+      each: null,
+      mark: null,
+      missing: expect.stringContaining('The catalogue is in EUR of 2026') as string,
+    });
+  });
+  it('has no lines where nothing stands', () => {
+    expect(costLines(record, studyRollUp(record), 'no such node')).toEqual([]);
   });
 });
