@@ -5,7 +5,7 @@ import { comparisonGaps, comparisonSentences, plainText } from './sentences';
 
 const NOTHING = {
   ...{ pieces: 0, fasteners: 0, joints: 0, massKg: null, massUKg: null, cost: null, costUOfCounts: null },
-  ...{ piecesMassed: 0, piecesCosted: 0, piecesOfMass: 0, fastenersNotMassed: 0 },
+  ...{ piecesMassed: 0, piecesCosted: 0, piecesOfMass: 0, fastenersNotMassed: 0, fastenersNotCosted: 0 },
 } as unknown as Shown;
 const ALL: Costed = { pieces: 10, ofPieces: 10, massFraction: 1 };
 
@@ -121,13 +121,14 @@ describe('costs in words', () => {
 
 describe('what a comparison leaves out', () => {
   it('is each kind of it on each side, and nothing where nothing is', () => {
-    const l = side({ piecesOfMass: 10, piecesMassed: 8, piecesCosted: 9, fastenersNotMassed: 3 });
-    const r = right({ piecesOfMass: 5, piecesMassed: 5, piecesCosted: 5, fastenersNotMassed: 1 });
+    const l = side({ piecesOfMass: 10, piecesMassed: 8, piecesCosted: 9, fastenersNotMassed: 3, fastenersNotCosted: 3 });
+    const r = right({ piecesOfMass: 5, piecesMassed: 5, piecesCosted: 5, fastenersNotMassed: 1, fastenersNotCosted: 2 });
     expect(comparisonGaps(compared(l, r))).toEqual([
       'Left van: 2 pieces of 10 without mass',
       'Left van: 1 piece of 10 without cost',
-      'Left van: 3 fasteners without mass',
+      'Left van: 3 fasteners without mass, and so without cost',
       'Right van: 1 fastener without mass',
+      'Right van: 2 fasteners without cost',
     ]);
     expect(comparisonGaps(compared(side({ piecesOfMass: 2, piecesMassed: 2, piecesCosted: 2 }), right({})))).toEqual([]);
   });

@@ -123,8 +123,17 @@ const gapsOf = (name: string, s: Shown): readonly string[] => [
   ...(s.piecesCosted < s.piecesOfMass
     ? [`${name}: ${counted(s.piecesOfMass - s.piecesCosted, 'piece')} of ${fixed(s.piecesOfMass, 0)} without cost`]
     : []),
-  ...(s.fastenersNotMassed > 0 ? [`${name}: ${counted(s.fastenersNotMassed, 'fastener')} without mass`] : []),
+  ...fastenerGaps(s).map((gap) => `${name}: ${gap}`),
 ];
+
+/** A fastener is costed by its mass: where the two lack for the same ones they are one gap. */
+const fastenerGaps = ({ fastenersNotMassed, fastenersNotCosted }: Shown): readonly string[] => {
+  const told = (count: number, without: string): readonly string[] =>
+    count > 0 ? [`${counted(count, 'fastener')} without ${without}`] : [];
+  return fastenersNotMassed === fastenersNotCosted
+    ? told(fastenersNotMassed, 'mass, and so without cost')
+    : [...told(fastenersNotMassed, 'mass'), ...told(fastenersNotCosted, 'cost')];
+};
 
 /** What the comparison leaves out on either side, in words; empty when nothing is missing. */
 export const comparisonGaps = ({ left, right }: Comparison): readonly string[] => [
