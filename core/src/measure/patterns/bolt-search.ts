@@ -7,6 +7,13 @@ export interface Bolted {
   readonly worstM: number;
 }
 
+export interface BoltSearch {
+  /** the best of what was found, or null */
+  readonly bolted: Bolted | null;
+  /** every pairing was tried: what was not found does not exist */
+  readonly isWhole: boolean;
+}
+
 /** Most partial pairings looked at before the search gives up; symmetric patterns of forty holes take some thousands. */
 const MOST_NODES = 40_000;
 /** Most whole pairings fitted; the best of them is taken. */
@@ -33,23 +40,23 @@ const spreadOrder = (points: readonly Place[]): readonly number[] => {
 
 /**
  * A move and a pairing that bring every point of the first pattern within the clearance of a point of its own of the
- * second; null when there is none.
+ * second.
  *
  * All pairings are tried, point by point. A pairing is given up as soon as two distances in it differ by more than twice the
  * clearance, or the least-squares fit of what is paired leaves more than the clearance as its root mean square: no move
  * can bring its largest distance below that. So that what is found is proved, and what is not found does not exist,
- * unless the search had to stop (`MOST_NODES`).
+ * unless the search had to stop (`MOST_NODES`, `MOST_FITTED`): then `isWhole` is false.
  *
  * @param from at least two points
  */
-export const boltSearch = (from: readonly Place[], onto: readonly Place[], clearanceM: number, freedom: Freedom): Bolted | null => {
-  if (from.length > onto.length) return null;
+export const boltSearch = (from: readonly Place[], onto: readonly Place[], clearanceM: number, freedom: Freedom): BoltSearch => {
+  if (from.length > onto.length) return { bolted: null, isWhole: true };
   const order = spreadOrder(from);
   const mostM = 2 * clearanceM * (1 + HAIR) + HAIR * 1e-3;
   const pairs: (readonly [number, number])[] = [];
   const used = new Set<number>();
-  let best: Bolted | null = null;
-  let [nodes, fitted] = [0, 0];
+  let bolted: Bolted | null = null;
+  let [nodes, fitted, isWhole] = [0, 0, true];
 
   const isPossible = (): boolean => {
     if (pairs.length < 3) return true;
@@ -65,11 +72,14 @@ export const boltSearch = (from: readonly Place[], onto: readonly Place[], clear
       clearanceM,
       freedom,
     );
-    if (found.worstM <= clearanceM * (1 + HAIR) + HAIR * 1e-3 && (best === null || found.worstM < best.worstM))
-      best = { pairs: [...pairs].sort(([a], [b]) => a - b), move: found.move, worstM: found.worstM };
+    if (found.worstM <= clearanceM * (1 + HAIR) + HAIR * 1e-3 && (bolted === null || found.worstM < bolted.worstM))
+      bolted = { pairs: [...pairs].sort(([a], [b]) => a - b), move: found.move, worstM: found.worstM };
   };
   const descend = (): void => {
-    if (nodes > MOST_NODES || fitted >= MOST_FITTED) return;
+    if (nodes > MOST_NODES || fitted >= MOST_FITTED) {
+      isWhole = false;
+      return;
+    }
     const i = order[pairs.length];
     if (i === undefined) return fit();
     for (let k = 0; k < onto.length; k++) {
@@ -83,5 +93,5 @@ export const boltSearch = (from: readonly Place[], onto: readonly Place[], clear
     }
   };
   descend();
-  return best;
+  return { bolted, isWhole };
 };

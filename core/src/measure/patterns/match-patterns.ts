@@ -22,16 +22,21 @@ export interface PatternFit {
   readonly worstM: number;
   /** every point of the first pattern meets one of the second within the clearance */
   readonly bolts: boolean;
+  /** false where it was not found to bolt on, but not every way of laying it could be tried */
+  readonly isProved: boolean;
 }
 
 /** More points than this on one side are refused: the search grows with their square squared. */
 export const MOST_POINTS = 40;
 const CANDIDATES = 40;
+/** Pairings looked at closely, those with the least sum of squares first. */
+const MOST_PAIRINGS = 6;
 
 /**
  * Does one pattern of holes bolt onto another, whose points are not paired beforehand, and how far off is each?
  *
- * Whether some move brings every point within the clearance is decided exactly (see `boltSearch`). Where none does, the
+ * Whether some move brings every point within the clearance is decided exactly (see `boltSearch`), and said where it could
+ * not be. Where none does, the
  * points are paired for the least sum of distances and as many as can be are brought together. Fewer points than the other
  * pattern has are allowed: the rest stays without a partner. Patterns in one plane (heights within a tenth of the
  * clearance) are turned in it, not over.
@@ -46,12 +51,15 @@ export const matchPatterns = (first: readonly Place[], second: readonly Place[],
   const isFlat = [first, second].every((points) => heightOf(points) <= clearanceM * FLAT);
   const sides: readonly Freedom[] = [{ isMirrored: false, isFlat }, ...(mayMirror ? [{ isMirrored: true, isFlat }] : [])];
   // straight is what is meant where it fits
+  let isProved = true;
   for (const freedom of sides) {
-    const bolted = boltSearch(first, second, clearanceM, freedom);
+    const { bolted, isWhole } = boltSearch(first, second, clearanceM, freedom);
     if (bolted) return judged(first, second, bolted.pairs, bolted.move, clearanceM);
+    isProved &&= isWhole;
   }
   const [straight, mirrored] = sides.map((freedom) => nearestFit(first, second, clearanceM, freedom));
-  return mirrored && straight && within(mirrored) > within(straight) ? mirrored : straight!;
+  const fit = mirrored && straight && within(mirrored) > within(straight) ? mirrored : straight!;
+  return { ...fit, isProved: isProved || fit.bolts };
 };
 
 /** Points whose heights differ by less than this share of the clearance lie in one plane: noise of a measurement is no turn. */
@@ -61,19 +69,34 @@ const within = (fit: PatternFit): number => fit.points.filter((p) => p.isWithin)
 
 /** Where the patterns do not bolt: the fit that brings most points together, so that what is out of place is named alone. */
 const nearestFit = (from: readonly Place[], onto: readonly Place[], clearanceM: number, freedom: Freedom): PatternFit => {
-  const fits = startsOf(from, onto, freedom).map((start) => settled(from, onto, start, clearanceM, freedom));
-  const best = fits.reduce((a, b) => (better(b, a) ? b : a));
-  const pairs = best.points.map((p): readonly [number, number] => [p.from, p.onto]);
+  const fits = new Map<string, PatternFit>();
+  for (const start of startsOf(from, onto, freedom)) {
+    const fit = settled(from, onto, start, clearanceM, freedom);
+    fits.set(fit.points.map((p) => `${p.from} ${p.onto}`).join(), fit);
+  }
+  return [...fits.values()]
+    .sort((a, b) => a.rmsM - b.rmsM)
+    .slice(0, MOST_PAIRINGS)
+    .map((fit) => broughtTogether(from, onto, fit, clearanceM, freedom))
+    .reduce((a, b) => (within(b) > within(a) ? b : a));
+};
+
+/** The same pairing under the move that brings most of it within the clearance; as it was where no half of it comes together. */
+const broughtTogether = (
+  from: readonly Place[],
+  onto: readonly Place[],
+  fit: PatternFit,
+  clearanceM: number,
+  freedom: Freedom,
+): PatternFit => {
+  const pairs = fit.points.map((p): readonly [number, number] => [p.from, p.onto]);
   const move = moveWithin(
     pairs.map(([a, b]) => ({ from: from[a]!, onto: onto[b]! })),
     clearanceM,
     freedom,
   );
-  return move === null ? best : judged(from, onto, pairs, move, clearanceM);
+  return move === null ? fit : judged(from, onto, pairs, move, clearanceM);
 };
-
-const better = (a: PatternFit, b: PatternFit): boolean =>
-  a.points.length !== b.points.length ? a.points.length > b.points.length : a.rmsM < b.rmsM * (1 - 1e-9);
 
 const apart = (a: Place, b: Place): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
@@ -168,6 +191,7 @@ const judged = (
     rmsM: Math.sqrt(points.reduce((sum, p) => sum + p.residualM ** 2, 0) / points.length),
     worstM: Math.max(...points.map((p) => p.residualM)),
     bolts: points.length === from.length && points.every((p) => p.isWithin),
+    isProved: true,
   };
 };
 

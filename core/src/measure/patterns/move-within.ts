@@ -48,23 +48,79 @@ export const nearest = (pairs: readonly PlacePair[], clearanceM: number, freedom
   return { ...best!, boundM };
 };
 
+/** Of sets of pairs that agree, so many are looked at closely. */
+const MOST_SETS = 12;
+/** Pairs laid on by others of them alone agree when they lie within so many clearances: they were off themselves. */
+const LOOSE = 3;
+/** Of more pairs than this each third one in space starts a set, so that the sets are some thousands at most. */
+const MANY = 24;
+
+/** Sets of pairs that two of them (three in space) bring together, to some clearances; all pairs first, then the larger ones. */
+const agreeing = (pairs: readonly PlacePair[], clearanceM: number, freedom: Freedom): readonly (readonly PlacePair[])[] => {
+  const sets = new Map<string, readonly PlacePair[]>([[pairs.map((_, i) => i).join(' '), pairs]]);
+  const step = !freedom.isFlat && pairs.length > MANY ? 3 : 1;
+  const hold = (...corners: readonly PlacePair[]): void => {
+    const move = bestFit(
+      corners.map((p) => p.from),
+      corners.map((p) => p.onto),
+      freedom,
+    );
+    const near = [...pairs.keys()].filter((i) => offBy(move, pairs[i]!) <= LOOSE * clearanceM);
+    sets.set(
+      near.join(' '),
+      near.map((i) => pairs[i]!),
+    );
+  };
+  for (const [i, a] of pairs.entries())
+    for (const [j, b] of pairs.entries()) {
+      if (j <= i) continue;
+      if (freedom.isFlat) hold(a, b);
+      else for (let k = j + 1; k < pairs.length; k += step) hold(a, b, pairs[k]!);
+    }
+  return [...sets.values()].sort((a, b) => b.length - a.length).slice(0, MOST_SETS);
+};
+
+const offBy = (move: RigidMove, { from, onto }: PlacePair): number => {
+  const at = moved(move, from);
+  return Math.hypot(at[0] - onto[0], at[1] - onto[1], at[2] - onto[2]);
+};
+
 /**
  * The move that brings as many pairs as it can within a clearance, and at least half of them and three; null when none does.
  *
- * Least squares shares one hole that is out of place among all. Here the largest distance is made smallest; while that is
- * more than the clearance, the pair without which the others come nearest is left out. The search leaves out one pair at
- * a time and is not proved to leave out the fewest.
+ * Least squares shares one hole that is out of place among all. Here sets of pairs that agree are sought, each laid on by
+ * two or three of its own; in each the largest distance is made smallest, and while that is more than the clearance, the
+ * pair without which the others come nearest is left out. Not proved to leave out the fewest.
+ *
+ * @source the search for agreement: M. Fischler, R. Bolles (1981), here with every pair or triple instead of random ones
  */
 export const moveWithin = (pairs: readonly PlacePair[], clearanceM: number, freedom: Freedom): RigidMove | null => {
-  const least = Math.max(Math.min(3, pairs.length), Math.ceil(pairs.length / 2));
-  for (let held = pairs; held.length >= least;) {
-    const { move, distances, worstM } = nearest(held, clearanceM, freedom);
-    if (worstM <= clearanceM) return move;
-    const from = [...held.keys()].sort((a, b) => distances[b]! - distances[a]!).slice(0, TRIED);
-    const tries = from
-      .map((out) => held.filter((_, i) => i !== out))
-      .map((rest) => ({ rest, worst: nearest(rest, clearanceM, freedom).worstM }));
-    held = tries.reduce((a, b) => (b.worst < a.worst ? b : a)).rest;
+  let least = Math.max(Math.min(3, pairs.length), Math.ceil(pairs.length / 2));
+  let best: RigidMove | null = null;
+  for (const set of agreeing(pairs, clearanceM, freedom)) {
+    for (let held = set; held.length >= least;) {
+      const { move, distances, worstM } = nearest(held, clearanceM, freedom);
+      if (worstM <= clearanceM) {
+        // from now on only a larger set is better
+        [best, least] = [move, held.length + 1];
+        break;
+      }
+      held = withoutWorst(held, distances, clearanceM, freedom);
+    }
   }
-  return null;
+  return best;
+};
+
+/** The pairs but the one without which the others come nearest. */
+const withoutWorst = (
+  held: readonly PlacePair[],
+  distances: readonly number[],
+  clearanceM: number,
+  freedom: Freedom,
+): readonly PlacePair[] => {
+  const from = [...held.keys()].sort((a, b) => distances[b]! - distances[a]!).slice(0, TRIED);
+  const tries = from
+    .map((out) => held.filter((_, i) => i !== out))
+    .map((rest) => ({ rest, worst: nearest(rest, clearanceM, freedom).worstM }));
+  return tries.reduce((a, b) => (b.worst < a.worst ? b : a)).rest;
 };

@@ -209,6 +209,86 @@ describe('the verdict, held against an exact one', () => {
   });
 });
 
+/** A turn about any axis, by its vector (angle times axis), and a shift. @source O. Rodrigues (1840) */
+const turnedAbout =
+  (v: Place, [dx, dy, dz]: Place) =>
+  (p: Place): Place => {
+    const angle = Math.hypot(...v);
+    const [kx, ky, kz] = angle === 0 ? [0, 0, 1] : ([v[0] / angle, v[1] / angle, v[2] / angle] as const);
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    const along = (kx * p[0] + ky * p[1] + kz * p[2]) * (1 - c);
+    return [
+      p[0] * c + (ky * p[2] - kz * p[1]) * s + kx * along + dx,
+      p[1] * c + (kz * p[0] - kx * p[2]) * s + ky * along + dy,
+      p[2] * c + (kx * p[1] - ky * p[0]) * s + kz * along + dz,
+    ];
+  };
+
+describe('holes out of place, planted', () => {
+  const real = (least: number, most: number) => fc.double({ min: least, max: most, noNaN: true });
+  const places = (isFlat: boolean) =>
+    fc.uniqueArray(fc.tuple(fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: isFlat ? 0 : 9 })), {
+      minLength: 7,
+      maxLength: 9,
+      selector: ([x, y, z]) => `${x} ${y} ${z}`,
+    });
+  const found = (isFlat: boolean, isMirrored: boolean) =>
+    fc.property(
+      places(isFlat),
+      fc.tuple(real(-3, 3), real(-3, 3), real(-3, 3)),
+      fc.array(fc.tuple(real(-1, 1), real(-1, 1), real(-1, 1)), { minLength: 9, maxLength: 9 }),
+      fc.integer({ min: 1, max: 2 }),
+      (cells, [a, b, c], jitters, planted) => {
+        // cells of 40 mm, told apart by 3.1 and 2.3 mm a step so that no pattern looks like itself the other way round
+        const from = cells.map(([x, y, z]): Place => [0.04 * x + 3.1e-4 * x * x, 0.04 * y + 2.3e-4 * y * y, 0.04 * z + 1.7e-4 * z * z]);
+        const turn = turnedAbout(isFlat ? [0, 0, a] : [a, b, c], [0.3, -0.2, isFlat ? 0 : 0.1]);
+        const onto = from.map((p, i): Place => {
+          const [jx, jy, jz] = jitters[i]!;
+          // clearance 0.5 mm: the good ones lie within a fifth of it, those planted 4 mm and more off
+          const off = i < planted ? 0.004 : 0.0001 / Math.sqrt(3);
+          const [sx, sy, sz] =
+            i < planted ? [Math.sign(jx) || 1, Math.sign(jy) || 1, isFlat ? 0 : Math.sign(jz) || 1] : [jx, jy, isFlat ? 0 : jz];
+          return turn([(isMirrored ? -1 : 1) * p[0] + off * sx, p[1] + off * sy, p[2] + off * sz]);
+        });
+        const { bolts, points, left, move, rmsM, worstM } = matchPatterns(from, [...onto].reverse(), 0.0005, isMirrored);
+        expect(points.filter((p) => !p.isWithin).map((p) => p.from)).toEqual(Array.from({ length: planted }, (_, i) => i));
+        expect([bolts, left, move.isMirrored, points.map((p) => from.length - 1 - p.onto)]).toEqual([
+          false,
+          [],
+          isMirrored,
+          [...from.keys()],
+        ]);
+        for (const p of points.filter((q) => q.isWithin)) expect(p.residualM).toBeLessThan(0.0005);
+        for (const p of points.filter((q) => !q.isWithin)) expect(p.residualM).toBeGreaterThan(0.003);
+        expect(worstM).toBeCloseTo(Math.max(...points.map((p) => p.residualM)), 12);
+        expect(rmsM).toBeCloseTo(Math.sqrt(points.reduce((sum, p) => sum + p.residualM ** 2, 0) / points.length), 12);
+      },
+    );
+  it('in a plane are named, and those alone', () => fc.assert(found(true, false), { numRuns: 40, seed: 5 }));
+  it('in space too', () => fc.assert(found(false, false), { numRuns: 30, seed: 6 }));
+  it('in the part of the other side, in a plane and in space', () => {
+    fc.assert(found(true, true), { numRuns: 20, seed: 7 });
+    fc.assert(found(false, true), { numRuns: 20, seed: 8 });
+  });
+});
+
+describe('a search that has to stop', () => {
+  it('says so: a clearance as large as the holes are apart lets them be paired in more ways than are tried', () => {
+    let state = 7;
+    const jitter = (): number => ((state = (state * 16_807) % 2_147_483_647) / 2_147_483_647 - 0.5) * 0.1;
+    const ring = (): readonly Place[] =>
+      Array.from({ length: 20 }, (_, i): Place => [0.2 * Math.cos((Math.PI * i) / 10) + jitter(), 0.2 * Math.sin((Math.PI * i) / 10) + jitter(), 0]); // prettier-ignore
+    const fit = matchPatterns(ring(), ring(), 0.05, false);
+    expect([fit.bolts, fit.isProved]).toEqual([false, false]);
+  });
+  it('is no question where all ways were tried', () => {
+    const other: readonly Place[] = [[0, 0, 0], [0.3, 0, 0], [0.1, 0.25, 0], [0.5, 0.4, 0]]; // prettier-ignore
+    expect(matchPatterns(BRACKET, other, 0.0005, true)).toMatchObject({ bolts: false, isProved: true });
+    expect(matchPatterns(BRACKET, BRACKET, 0.0005, true)).toMatchObject({ bolts: true, isProved: true });
+    expect(matchPatterns([...BRACKET, [1, 1, 0]], BRACKET, 0.0005, false)).toMatchObject({ bolts: false, isProved: true });
+  });
+});
+
 describe('noise of a micrometre out of the plane', () => {
   const noisy = (points: readonly Place[]): readonly Place[] => points.map(([x, y], i): Place => [x, y, [1, -1, 0.5, -0.7][i]! * 1e-6]);
   const mirrored = noisy(BRACKET.map(([x, y]): Place => [-x, y, 0]).map(turnedBy(40, [1, 1])));

@@ -226,7 +226,9 @@ export class HolesView {
       ...(lacking > 0 ? [`${lacking} without a partner`] : []),
       ...(within.length > 0 ? [`the others fit to ${this.mm(Math.max(...within.map((p) => p.residualM)))} mm`] : []),
     ];
-    return `“${pattern.name}” would not bolt on${way}: ${parts.join('; ')}.`;
+    return fit.isProved
+      ? `“${pattern.name}” would not bolt on${way}: ${parts.join('; ')}.`
+      : `“${pattern.name}” was not found to bolt on${way}, but there are too many ways to lay it to try them all; of those tried: ${parts.join('; ')}.`;
   });
 
   protected mm(m: number): string {
