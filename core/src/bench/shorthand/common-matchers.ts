@@ -138,7 +138,12 @@ export const bareNumberMatcher =
     const digits = /[\d.,]*\d/.exec(whole)?.[0] ?? '';
     const withUnit = (unit: string): Choice => ({ label: `${digits} ${unit}`, replacement: whole.replace(digits, `${digits} ${unit}`) });
     const words: Choice = { ...keepAsWords(whole), label: `part of the ${where}` };
-    const isSmall = /^\d$/.test(whole);
+    // a digit alone, a code of many digits, or what a word for a place in a list stands before: likelier words than grams
+    const isSmall =
+      /^(?:\d|[1-9]\d{4,})$/.test(whole) ||
+      /(?<![\p{L}\d])(?:pos|item|ref|nr|no|rev|type|size|row|zone|step|stn|station|line|fig|bay|grp|group|detail|sheet|model|art)\.?\s*:?\s+$/iu.test(
+        line.slice(0, at),
+      );
     return ask(
       at + whole.length,
       'mass-without-unit',
@@ -291,13 +296,19 @@ export const figureAt = (
         ['in', 'mm'].map((unit) => ({ label: `${stated.digits} ${unit}`, replacement: spell(`${stated.digits} ${unit}`) })),
       ),
     );
+  const asked = figure.unitAsked ?? ['mm', 'm'];
+  // 450 is hardly metres
+  const units =
+    asked.includes('mm') && Number.parseFloat(stated.plain.replace(/^\D+/, '')) >= 15
+      ? [...asked].sort((a, b) => Number(b === 'mm') - Number(a === 'mm'))
+      : asked;
   if (stated.symbol === '' || stated.value === null)
     return only(
       ask(
         end,
         'length-without-unit',
-        `${line.slice(at, end)}: ${(figure.unitAsked ?? ['mm', 'm']).join(' or ')}?`,
-        (figure.unitAsked ?? ['mm', 'm']).map((unit) => ({
+        `${line.slice(at, end)}: ${units.join(' or ')}?`,
+        units.map((unit) => ({
           label: `${stated.plain} ${unit}`,
           replacement: spell(`${stated.plain} ${unit}`),
         })),

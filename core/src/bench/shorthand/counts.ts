@@ -71,6 +71,15 @@ export const countMatcher =
     return null;
   };
 
+/** A number at the end of a line, behind a word and a colon: `spot welds: 14`. */
+export const tallyMatcher = (words: string, most: number): Matcher<CountDraft> => {
+  const tally = new RegExp(String.raw`(?<=(?:${words})\s?[:=]\s*)(${ABOUT})?(${LEAST})?(${MOST})?${COUNT_TEXT}(?=\s*$)`, 'iy');
+  return (line, at) => {
+    const match = matchAt(tally, line, at);
+    return match ? countFrom(match[0], match.slice(1), at + match[0].length, most) : null;
+  };
+};
+
 /** A number alone at the beginning of a set: its count. */
 export const bareCountMatcher =
   (start: number, most: number): Matcher<CountDraft> =>

@@ -16,8 +16,8 @@ import {
   type Figure,
   type MassDraft,
 } from './common-matchers';
-import { bareCountMatcher, countMatcher, type CountDraft } from './counts';
-import { FASTENER_AT, fastenerKind } from './fastener-words';
+import { bareCountMatcher, countMatcher, tallyMatcher, type CountDraft } from './counts';
+import { FASTENER_AT, FASTENER_PATTERN, fastenerKind } from './fastener-words';
 import { matchAt } from './matching';
 import { statedAt } from './quantity';
 import { keepAsWords, leaveOut, tidy, type Match, type Matcher } from './reader';
@@ -59,7 +59,7 @@ const DRIVE = new RegExp(
   String.raw`(?:T\d{1,3}|TX\s?\d{1,3}|IP\d{1,2}|H\d{1,2}|SW\s?\d{1,2}|AF\s?\d{1,2}|E\d{1,2}|PH\s?\d|PZ\s?\d|SL\d|hex)${CODE_END}|\d{1,2}\s?AF${CODE_END}`,
   'iy',
 );
-const CLASS_WORD = String.raw`(?:(?:property\s+)?class|grade|cl\.|gr\.)\s*:?\s*`;
+const CLASS_WORD = String.raw`(?:(?:(?:property\s+)?class|grade|cl\.|gr\.)\s*:?\s*|(?:cl|f?kl|fk)\.?\s+)`;
 const GRADE = new RegExp(`(?:${CLASS_WORD})?${GRADE_TEXT}${CODE_END}`, 'iy');
 const NUT_GRADE = new RegExp(`(?:${CLASS_WORD})?(?:4|5|6|8|9|10|12)${CODE_END}`, 'iy');
 const gradeText = (text: string): string => text.replace(new RegExp(`^${CLASS_WORD}`, 'i'), '').toUpperCase();
@@ -322,10 +322,27 @@ const toolMatcher: Matcher<FastenerDraft> = (line, at) => {
   return put(end, 'tool', tool, 'tool', { tool });
 };
 
+const accessWord = wordMatcher<FastenerDraft, Access>(ACCESS_WORDS, 'access', 'access', (access) => ({ access }));
+/** A blind rivet is a kind of rivet: the word says nothing of how it is reached. */
+const accessMatcher: Matcher<FastenerDraft> = (line, at) =>
+  matchAt(/blind[\s-]+(?:rivet|nut|pop)/iy, line, at) ? null : accessWord(line, at);
+
+const TALLY = tallyMatcher(FASTENER_PATTERN, MOST);
+
+/** What the words of a line say its fasteners are, as far as its figures are read by it. */
+export interface FastenerWords {
+  readonly isNut: boolean;
+  /** without a length of its own: nuts and washers */
+  readonly isFlat: boolean;
+  /** with no property class: rivets, washers, clips, pins and ties */
+  readonly isClassless: boolean;
+}
+
 /** The matchers of a fastener line that begins at `start`. */
-export const fastenerMatchers = (start: number, isNut: boolean, isFlat: boolean): readonly Matcher<FastenerDraft>[] => [
+export const fastenerMatchers = (start: number, { isNut, isFlat, isClassless }: FastenerWords): readonly Matcher<FastenerDraft>[] => [
   bareCountMatcher(start, MOST),
   countMatcher(MOST),
+  TALLY,
   massMatcher,
   threadMatcher(isFlat),
   dashMatcher,
@@ -336,10 +353,10 @@ export const fastenerMatchers = (start: number, isNut: boolean, isFlat: boolean)
   kindMatcher,
   torqueMatcher,
   codeMatcher(DRIVE, 'drive', driveText),
-  codeMatcher(GRADE, 'grade', gradeText),
+  ...(isClassless ? [] : [codeMatcher(GRADE, 'grade', gradeText)]),
   ...(isNut ? [codeMatcher(NUT_GRADE, 'grade', gradeText, 1)] : []),
   directionMatcher,
-  wordMatcher(ACCESS_WORDS, 'access', 'access', (access) => ({ access })),
+  accessMatcher,
   wordMatcher(
     REMOVED_WORDS,
     'taken out',
@@ -361,11 +378,14 @@ const bareNumber: Matcher<FastenerDraft> = (line, at) => {
   if (!found?.question) return found;
   const digits = line.slice(at, found.end);
   const whole = /^\d+$/.test(digits);
+  const across = { label: `${digits} mm across`, replacement: `ø${digits}` };
   const own = whole
     ? [
         { label: `${digits} mm long`, replacement: `L${digits} mm` },
         { label: `${digits} of them`, replacement: `${digits}x` },
       ]
-    : [];
+    : /^\d{1,2}[.,]\d{1,2}$/.test(digits)
+      ? [across]
+      : [];
   return { ...found, question: { ...found.question, choices: [...own, ...found.question.choices] } };
 };

@@ -1,12 +1,13 @@
 import { standardFastenerMass } from '../fasteners/fastener-mass';
 import { massEach } from './common-matchers';
 import { isCountedAsPieces } from './counts';
-import type { FastenerEntry, ParsedLine, Question, Understood } from './entry';
-import { ADJECTIVE } from './fastener-words';
+import type { FastenerKind } from '../../record';
+import type { Choice, FastenerEntry, ParsedLine, Question, Understood } from './entry';
+import { ADJECTIVE, kindsNamed } from './fastener-words';
 import { fastenerMatchers, type FastenerDraft } from './fastener-matchers';
 import { isPlaceWord } from './matching';
 import type { Candidate } from './parse-piece';
-import { readLine, wordsAsOne, wordsOf, type Stretch } from './reader';
+import { quote, readLine, wordsAsOne, wordsOf, type Stretch } from './reader';
 
 /** How far the mass of a fastener may be from that of a standard one before it is asked about. Assumed. */
 const UNLIKELY_TIMES = 10;
@@ -48,6 +49,40 @@ const massQuestion = (entry: FastenerEntry, line: string, chips: readonly Unders
 };
 
 const MOST_NOTE = 400;
+/** Kinds without a property class. */
+const CLASSLESS: readonly FastenerKind[] = ['rivet', 'washer', 'clip', 'push pin', 'cable tie'];
+
+/** “4x rivnut M8”: a word before the thread that names no kind is asked about; it is no bolt because it has a thread. */
+const kindQuestion = (stretches: readonly Stretch<FastenerDraft>[], line: string): readonly Question[] => {
+  if (stretches.some(({ match }) => match.put && 'fastenerKind' in match.put)) return [];
+  const thread = stretches.findIndex(({ match }) => match.put && 'threadM' in match.put);
+  const own = stretches
+    .slice(0, Math.max(0, thread))
+    .find(
+      ({ start, match }) =>
+        match.word !== undefined && match.word !== '' && line[start] !== '"' && !ADJECTIVE.test(match.word.replace(/[,;]$/, '')),
+    );
+  const sized = stretches[thread];
+  if (!own || !sized) return [];
+  const end = sized.match.end;
+  const word = own.match.word ?? '';
+  const rest = line.slice(own.match.end, end);
+  const asKind = (kind: FastenerKind): Choice => ({ label: `${kind}, “${word}”`, replacement: `${quote(word)} ${kind}${rest}` });
+  const asPiece: Choice = { label: `a piece, “${line.slice(own.start, end)}”`, replacement: quote(line.slice(own.start, end)) };
+  const fasteners = (
+    /nut|mutter|insert/i.test(word) ? (['nut', 'bolt', 'screw', 'stud'] as const) : (['bolt', 'screw', 'nut', 'stud'] as const)
+  ).map(asKind);
+  const isLong = sized.match.put && 'lengthM' in sized.match.put;
+  return [
+    {
+      start: own.start,
+      end,
+      code: 'which-kind',
+      message: `“${word}”: which kind of fastener is it, or is it a piece?`,
+      choices: isLong || /nut|mutter|insert/i.test(word) ? [...fasteners, asPiece] : [asPiece, ...fasteners],
+    },
+  ];
+};
 
 /** Words before the kind that do not say which fastener it is make a piece of it rather: “nut plate”, “hose clip holder”. */
 const headCost = (stretches: readonly Stretch<FastenerDraft>[], line: string): number => {
@@ -73,9 +108,11 @@ const headCost = (stretches: readonly Stretch<FastenerDraft>[], line: string): n
 
 /** Reads a line as a fastener set; null when nothing in it is one. */
 export const fastenerCandidate = (line: string, start: number): Candidate | null => {
-  const isNut = /\bnuts?\b/i.test(line);
-  const isFlat = isNut || /\bwashers?\b/i.test(line);
-  const reading = readLine<FastenerDraft>('fasteners', line, start, fastenerMatchers(start, isNut, isFlat), 'remark');
+  const kinds = kindsNamed(line);
+  const isNut = kinds.has('nut');
+  const isFlat = isNut || kinds.has('washer');
+  const isClassless = !isNut && CLASSLESS.some((kind) => kinds.has(kind));
+  const reading = readLine<FastenerDraft>('fasteners', line, start, fastenerMatchers(start, { isNut, isFlat, isClassless }), 'remark');
   const { draft, stretches } = reading;
   const isHead = stretches.some(({ match }) => match.put && ('fastenerKind' in match.put || 'threadM' in match.put));
   const isThreadAsked = stretches.some(({ match }) => match.question?.code === 'no-such-thread' || match.question?.code === 'thread-size');
@@ -123,7 +160,7 @@ export const fastenerCandidate = (line: string, start: number): Candidate | null
     known: counted?.known ? { count: counted.known, ...reading.known } : reading.known,
   };
   const understood = wordsAsOne(reading.understood, 'remark', note);
-  const open = [...asked, ...reading.questions, ...tooLong];
+  const open = [...kindQuestion(stretches, line), ...asked, ...reading.questions, ...tooLong];
   const questions = open.length > 0 ? open : massQuestion(entry, line, understood);
   const hasOwnCode = ['threadM', 'drive', 'grade', 'tighteningNm', 'breakawayNm'].some((field) => field in draft);
   return {

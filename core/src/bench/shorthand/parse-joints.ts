@@ -1,6 +1,6 @@
 import { RUNNING_JOINTS, type JointKind } from '../../record';
 import { CODE_END, ask, loneMarkMatcher, orphanMatcher, otherQuantityMatcher } from './common-matchers';
-import type { JointEntry, ParsedLine } from './entry';
+import type { JointEntry, ParsedLine, Question } from './entry';
 import { JOINT_PATTERN, jointKind as kindNamed, wordsOfJoints } from './joint-words';
 import { COUNT_TEXT } from './how-known';
 import { isPlaceWord, matchAt } from './matching';
@@ -15,10 +15,12 @@ interface JointDraft {
 }
 
 /** `34 spot`, `24x SPR`, `spot weld x18`, `2 bead 0.7 m`, `bead 1.4 m` */
-const LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?(${JOINT_PATTERN})${CODE_END}`, 'iy');
+const LEAD = new RegExp(String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?(${JOINT_PATTERN}|welds?)(?:${CODE_END}|(?=\s?[:=]))`, 'iy');
+/** “welds” alone: counted as points or told by their length */
+const WELD = /^welds?$/i;
 
 /** what runs needs no count where a figure stands right behind it */
-const RUN = new RegExp(String.raw`^(?:${wordsOfJoints(RUNNING_JOINTS)})\s+(?:total\s+)?~?\d`, 'i');
+const RUN = new RegExp(String.raw`^(?:${wordsOfJoints(RUNNING_JOINTS)}|welds?)\s+(?:total\s+)?~?\d`, 'i');
 
 const LENGTH = lengthMatcher<JointDraft>({
   before: '',
@@ -43,10 +45,27 @@ const counted =
     ]);
   };
 
+const whichWeld = (line: string, start: number, leading: RegExpExecArray): Question => {
+  const word = leading[7] ?? '';
+  const end = start + leading[0].length;
+  return {
+    start: end - word.length,
+    end,
+    code: 'which-weld',
+    message: `“${word}”: spots that are counted, or seams with a length?`,
+    choices: [
+      { label: 'spot weld', replacement: 'spot weld' },
+      { label: 'seam weld', replacement: 'seam weld' },
+      keepAsWords(line.slice(end - word.length, end)),
+    ],
+  };
+};
+
 /** Reads a line that records a joint set, or null when the line does not begin as one. */
 export const jointCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(LEAD, line, start);
-  const jointKind = leading && kindNamed(leading[7] ?? '');
+  const isWeld = WELD.test(leading?.[7] ?? '');
+  const jointKind = leading && (isWeld ? 'seam weld' : kindNamed(leading[7] ?? ''));
   if (!leading || !jointKind) return null;
   const read = readSetLine<JointDraft>({
     entity: 'joints',
@@ -66,6 +85,7 @@ export const jointCandidate = (line: string, start: number): Candidate | null =>
   const { length } = draft;
   const isRun = !read.isCounted && (length !== undefined || questions.length > 0) && RUN.test(line.slice(start));
   if (!read.isCounted && !isRun) return null;
+  const which: readonly Question[] = isWeld && length === undefined && questions.length === 0 ? [whichWeld(line, start, leading)] : [];
   const entry: JointEntry = {
     kind: 'joints',
     count,
@@ -78,7 +98,12 @@ export const jointCandidate = (line: string, start: number): Candidate | null =>
   const isBare = leading[2] === undefined;
   const isCompound = first?.match.word !== undefined && !isPlaceWord(first.match.word) && (isBare || /x|×|\*/i.test(leading[0]));
   return {
-    parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry },
+    parsed: {
+      line,
+      understood: read.understood,
+      questions: [...which, ...questions],
+      entry: which.length + questions.length > 0 ? null : entry,
+    },
     // a running joint with a figure behind it needs no count
     cost:
       read.cost -

@@ -58,6 +58,14 @@ export const envelopeMatcher: Matcher<SizeDraft> = (line, at) => {
     ]);
   if (third === undefined)
     return ask(end, 'two-dimensions', `${text}: an envelope has three dimensions`, [
+      ...(units.length === 1 && RUNS.test(line)
+        ? [
+            { label: `${first} mm across, ${second} ${symbol} long`, replacement: `run ø${first} mm run ${second} ${symbol}` },
+            ...(/^[1-9]\d{0,3}$/.test(first)
+              ? [{ label: `${first} pieces, each ${second} ${symbol} long`, replacement: `${first}x run ${second} ${symbol}` }]
+              : []),
+          ]
+        : []),
       keepAsWords(text),
       leaveOut,
       ...(/^[1-9]\d{0,3}$/.test(second) && units.length === 0
@@ -111,35 +119,41 @@ export const envelopeMatcher: Matcher<SizeDraft> = (line, at) => {
   };
 };
 
-const DIAMETER = /(?:ø|Ø|⌀|φ|dia\.?\s|diam\.?\s|diameter\s|od\s?)\s*=?\s*/iy;
+const DIAMETER = /(?:ø|Ø|⌀|φ|(?:dia\.?|diam\.?|diameter|durchmesser|diamètre|diámetro|diametro)\s|od\s?)\s*=?\s*/iy;
 const LONG_BEFORE = /\s*(?:[x×*,]|\s)\s*(?:L\s?=?\s?|lg\.?\s|length\s|long\s)?/iy;
 const LONG = /\s*(?:long|lg\.?|length)\b/iy;
 
 const TUBE =
-  /(?:(?:ø|Ø|⌀|φ|dia\.?|diam\.?|od)\s*=?\s*)?(\d+(?:[.,]\d+)?)\s?[x×*]\s?(\d+(?:[.,]\d+)?)\s?[x×*]\s?(\d+(?:[.,]\d+)?)(?:\s?mm)?(?=[\s,;)]|$)/iy;
+  /(?:(?:ø|Ø|⌀|φ|dia\.?|diam\.?|od)\s*=?\s*)?(\d+(?:[.,]\d+)?)\s?[x×*]\s?(\d+(?:[.,]\d+)?)(?:\s?[x×*]\s?(\d+(?:[.,]\d+)?))?(?:\s?mm)?(?=[\s,;)]|$)(?!\s?(?:m|cm|in|ft)(?![\p{L}\d]))/iuy;
 
-/** `ø8x1x410`: a tube by its outer diameter, its wall and its length. */
+/** `ø8x1x410`, `pipe 12x1.5`: a tube by its outer diameter, its wall and its length, where it is said. */
 export const tubeMatcher: Matcher<SizeDraft> = (line, at) => {
-  const match = /[øØ⌀φdo]/i.test(line[at] ?? '') ? matchAt(TUBE, line, at) : null;
-  const [across, wall, along] = (match?.slice(1) ?? []).map((digits) => {
-    const read = readNumber(digits, true);
-    return read.kind === 'number' ? round(read.number.value / 1000) : Number.NaN;
+  const runs = RUNS.test(line);
+  const hasSign = /[øØ⌀φdo]/i.test(line[at] ?? '');
+  const match = hasSign || runs ? matchAt(TUBE, line, at) : null;
+  if (!match || (match[3] === undefined && !runs)) return null;
+  const [across = 0, wall = 0, along] = match.slice(1).map((digits: string | undefined) => {
+    const read = readNumber(digits ?? '', true);
+    return read.kind === 'number' ? round(read.number.value / 1000) : undefined;
   });
-  if (!match || across === undefined || wall === undefined || along === undefined) return null;
-  if (!(wall > 0 && wall < across / 2 && across <= 1 && along > across && along <= 100)) return null;
-  const [d, t, l] = [across, wall, along].map((metres) => `${millimetres(metres)} mm`);
-  const sizes = [along, across, across].map(millimetres).join('x');
+  // without a sign of the diameter only a thin wall tells a tube from a box
+  if (!(wall > 0 && wall < across / (hasSign ? 2 : 4) && across <= 1)) return null;
+  if (match[3] !== undefined && !(along !== undefined && along > across && along <= 100)) return null;
   const text = match[0];
+  const [d, t] = [across, wall].map((metres) => `${millimetres(metres)} mm`);
+  const l = along === undefined ? '' : `${millimetres(along)} mm`;
+  const asTube =
+    along === undefined || runs
+      ? `run ø${d} t${t}${l === '' ? '' : ` run ${l}`}`
+      : `${[along, across, across].map(millimetres).join('x')} mm t${t}`;
+  const box = `${[across, wall, ...(along === undefined ? [] : [along])].map(millimetres).join('x')} mm`;
   return ask(
     at + text.length,
     'tube',
     `“${text}”: a tube?`,
     [
-      { label: `${d} across, wall ${t}, ${l} long`, replacement: RUNS.test(line) ? `run ø${d} t${t} run ${l}` : `${sizes} mm t${t}` },
-      {
-        label: `a box of ${[across, wall, along].map(millimetres).join(' × ')} mm`,
-        replacement: `${[across, wall, along].map(millimetres).join('x')} mm`,
-      },
+      { label: `${d} across, wall ${t}${l === '' ? '' : `, ${l} long`}`, replacement: asTube },
+      ...(along === undefined ? [] : [{ label: `a box of ${box.replaceAll('x', ' × ')}`, replacement: box }]),
       keepAsWords(text),
     ],
     0.8,
@@ -246,7 +260,8 @@ const bySize = (line: string, at: number): ReturnType<typeof statedAt> => {
 };
 
 const WALL: Figure = {
-  before: /(?:thickness|thick|thk\.?|wall|wt|t)(?:\s*[=:]\s*|\s+|(?=[~\d.,½¼¾⅛⅜⅝⅞]))/iy,
+  before:
+    /(?:wall thickness|thickness|thick|thk\.?|th\.?|wall|wt|wandstärke|wanddicke|dicke|stärke|épaisseur|ép\.?|ep\.|espesor|esp\.|spessore|sp\.|t)(?:\s*[=:]\s*|\s+|(?=[~\d.,½¼¾⅛⅜⅝⅞]))/iy,
   behind: /\s*(?:thick|thk\.?|wall|wt\.?)(?=[\s,;)]|$)/iy,
   table: LENGTH,
   usual: 'mm',
@@ -324,7 +339,7 @@ export const gaugeMatcher: Matcher<SizeDraft> = (line, at) => {
 };
 
 const RUN: Figure = {
-  before: /(?:run|length|len\.?|lg\.?|L)(?:\s*[=:]\s*|\s+|(?<=L)(?=[~\d]))/iy,
+  before: /(?:run|length|len\.?|lg\.?|länge|longueur|longitud|largo|lunghezza|L)(?:\s*[=:]\s*|\s+|(?<=L)(?=[~\d]))/iy,
   behind: null,
   table: LENGTH,
   usual: null,

@@ -51,7 +51,7 @@ const GAP = /\s+|[,;](?=\s|$)|[.:!]+(?=\s|$)|[)\]]+(?=[\s,;.]|$)/y;
 /** a bracket is passed over where what is in it is a code */
 const OPENING = /[([](?=\S)/y;
 const WORD = /\S+/y;
-const QUOTED = /"((?:[^"]|"")*)"(?=[\s,;.)\]]|$)/y;
+const QUOTED = /"((?:[^"]|"")*)"(?=[\s,;:.)\]]|$)/y;
 
 /** Text that is taken as it stands, whatever it looks like. */
 export const quote = (text: string): string => `"${text.replaceAll('"', '""')}"`;

@@ -1,7 +1,7 @@
 import type { KnowingEntity, KnownOf } from '../../record';
 import { CODE_END, figureAt, type Figure } from './common-matchers';
 import type { Question, Understood } from './entry';
-import { countMatcher, type CountDraft } from './counts';
+import { countMatcher, tallyMatcher, type CountDraft } from './counts';
 import { COUNT_TEXT, readCount, type CountSaid } from './how-known';
 import { matchAt } from './matching';
 import { readLine, tidy, wordsAsOne, wordsOf, type Matcher, type Stretch } from './reader';
@@ -54,7 +54,9 @@ export const readSetLine = <Draft extends object>({
     entity,
     line,
     start + leading[0].length,
-    (isGiven ? matchers : [countMatcher(most), ...matchers]) as readonly Matcher<Draft & CountDraft>[],
+    (isGiven ? matchers : [countMatcher(most), tallyMatcher(escaped(leading[0]), most), ...matchers]) as readonly Matcher<
+      Draft & CountDraft
+    >[],
     'remark',
   );
   const behind: Pick<CountSaid, 'count' | 'known'> | undefined = reading.draft.count;
@@ -95,6 +97,8 @@ export const readSetLine = <Draft extends object>({
       0.5 * (note === '' ? 0 : note.split(' ').length),
   };
 };
+
+const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`);
 
 interface LengthAsk<Draft> {
   /** before the number, as a pattern without groups; empty for a length alone */

@@ -6,6 +6,15 @@ import { imperialThread } from './fastener-matchers';
 
 type Sized = Pick<FastenerEntry, 'threadM' | 'pitchM' | 'lengthM'> & { readonly fastenerKind: FastenerKind };
 
+/** A length as whole inches and a fraction of them, as screws in inches are called; null where it is none to 1/64. */
+const sixtyFourths = (metres: number): string | null => {
+  const parts = Math.round((metres / 0.0254) * 64);
+  if (parts < 1 || Math.abs(parts * (0.0254 / 64) - metres) > 1e-9) return null;
+  const [whole, rest] = [Math.floor(parts / 64), parts % 64];
+  const by = [32, 16, 8, 4, 2].find((n) => rest % n === 0) ?? 1;
+  return [whole === 0 ? '' : String(whole), rest === 0 ? '' : `${rest / by}/${64 / by}`].filter((part) => part !== '').join(' ');
+};
+
 /** Thread, pitch and length in the spelling that reads back as them. */
 export const threadLine = (set: Sized & Pick<FastenerEntry, 'known'>): string => {
   const own = set.lengthM === null ? '' : `L${set.known.lengthM?.typed ?? `${millimetres(set.lengthM)} mm`}`;
@@ -13,7 +22,9 @@ export const threadLine = (set: Sized & Pick<FastenerEntry, 'known'>): string =>
   const typed = set.known.threadM?.typed ?? null;
   const inches = typed === null ? null : imperialThread(typed);
   if (typed !== null && inches?.threadM === set.threadM && inches.pitchM === set.pitchM)
-    return [typed, own].filter((part) => part !== '').join(' ');
+    return set.lengthM !== null && !set.known.lengthM && sixtyFourths(set.lengthM) !== null
+      ? `${typed} x ${sixtyFourths(set.lengthM)}"`
+      : [typed, own].filter((part) => part !== '').join(' ');
   const diameter = millimetres(set.threadM);
   const coarse = coarsePitchMm(diameter);
   const isCut = set.fastenerKind === 'screw' || set.fastenerKind === 'rivet';
