@@ -483,4 +483,27 @@ export const TYPED_LINES: readonly (readonly [line: string, meant: Meant])[] = [
   ['item 7: bracket 41 g', piece('item 7 bracket', { g: 41 })],
   ['seat pad 45 kg/m3 1.2 kg', piece('seat pad 45 kg/m3', { g: 1200 })],
   ['ecu 320 g 12 V', piece('ecu 12 V', { g: 320 })],
+  // what has a thread and is no bolt
+  ['4x rivnut M8', set(4, { of: 'nut', d: 8, note: 'rivnut' })],
+  ['2x plug M14 22 g', piece('plug M14', { n: 2, g: 22 })],
+  ['6x sensor M12', piece('sensor M12', { n: 6 })],
+  ['2 Muttern M8', set(2, { of: 'nut', d: 8 })],
+  ['4 écrous M8', set(4, { of: 'nut', d: 8 })],
+  ['2 Scheiben M8', set(2, { of: 'washer', d: 8 })],
+  ['4 Schrauben M8x25', set(4, { of: 'screw', d: 8, l: 25 })],
+  ['6 vis M6x20', set(6, { of: 'screw', d: 6, l: 20 })],
+  ['2 dadi M8', set(2, { of: 'nut', d: 8 })],
+  // a removal that begins with a figure
+  ['cover > 4x T25', piece('cover', { off: { bit: 'T25', note: '4x' } })],
+  ['cover > T25 4 screws', piece('cover', { off: { bit: 'T25', note: '4 screws' } })],
+  ['bumper > 2 people', piece('bumper', { off: { people: 2 } })],
+  ['seat 24 kg > E14 45 Nm', piece('seat', { g: 24000, off: { bit: 'E14', note: '45 Nm' } })],
+  // wires, counts and walls behind the name
+  ['6x wire 0.35mm² 800mm', link(6, 'cable', { mm2: 0.35, mm: 800 })],
+  ['consola 41 g 3 buc', piece('consola buc', { n: 3, g: 41 })],
+  ['bracket 2 @ 41 g', piece('bracket', { n: 2, g: 41 })],
+  ['bracket dc04 1.5 410 g', piece('bracket', { mat: 'dc04', t: 1.5, g: 410 })],
+  ['bracket 41 g/Stk 4x', piece('bracket', { n: 4, g: 41 })],
+  ['2x bracket weigh 41 g', piece('bracket', { n: 2, g: 41 })],
+  ['hose ø19 id 16', piece('hose id 16', { dia: 19 })],
 ];

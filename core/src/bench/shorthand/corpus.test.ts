@@ -254,22 +254,19 @@ const CORPUS: readonly (readonly [line: string, understood: string])[] = [
   ],
   ['fluid grease', 'fluid | of the piece: fluid; fluid: grease'],
   ['fluid coolant 1.8 kg ±20 g drained', 'fluid | of the piece: fluid; fluid: coolant; mass each: 1.8 kg ±20 g M; let out: drained'],
-  ['> trim lever -y', 'step | tool: trim; tool: lever; comes off: −Y to the left'],
-  ['> cordless driver T30 -x 2p blind', 'step | tool: cordless; tool: driver; bit: T30; comes off: −X forward; people: 2; it: blind'],
+  ['> trim lever -y', 'step | tool: trim lever; comes off: −Y to the left'],
+  ['> cordless driver T30 -x 2p blind', 'step | tool: cordless driver; bit: T30; comes off: −X forward; people: 2; it: blind'],
   [
     '> ratchet SW13 +z 1p seen self one-way',
     'step | tool: ratchet; bit: SW13; comes off: +Z up; people: 1; it: seen; it: holds itself; it: fits one way only',
   ],
-  ['> by hand', 'step | tool: by; tool: hand'],
-  ['> by hand after 3, 4', 'step | tool: by; tool: hand; after step: 3, 4'],
+  ['> by hand', 'step | tool: by hand'],
+  ['> by hand after 3, 4', 'step | tool: by hand; after step: 3, 4'],
   [
     '> torque wrench E14 -z "stuck, penetrating oil" free',
-    'step | tool: torque; tool: wrench; bit: E14; comes off: −Z down; remark: stuck, penetrating oil; it: nothing had to come off first',
+    'step | tool: torque wrench; bit: E14; comes off: −Z down; remark: stuck, penetrating oil; it: nothing had to come off first',
   ],
-  [
-    '> pry bar, two people loose any-way',
-    'step | tool: pry; tool: bar; tool: two; tool: people; it: must be held; it: fits more than one way',
-  ],
+  ['> pry bar, two people loose any-way', 'step | tool: pry bar; people: 2; it: must be held; it: fits more than one way'],
   ['> T20', 'step | bit: T20'],
   ['> hoist 3p must be held', 'step | tool: hoist; people: 3; it: must be held'],
 ];

@@ -21,7 +21,7 @@ interface ConnectionDraft {
   readonly release: Release;
 }
 
-const KIND = '(connector|cable|hose|pipe)s?';
+const KIND = '(connector|cable|hose|pipe|wire)s?';
 const NUMBER = String.raw`\d[\d.,]*`;
 const CORES = String.raw`\d{1,4}[- ]?(?:p|pins?|poles?|cores?|ways?)`;
 /** `2 connector 12p latch easy`, `1 hose 1.2 m`, `hose id8 1.2 m`; a kind without a count needs a figure behind it that no piece has */
@@ -160,8 +160,11 @@ const OF_KIND: Readonly<Record<ConnectionKind, readonly Matcher<ConnectionDraft>
 /** Reads a line that records a connector, cable, hose or pipe, or null when the line does not begin as one. */
 export const connectionCandidate = (line: string, start: number): Candidate | null => {
   const leading = matchAt(NAMED_LEAD, line, start);
-  const kind = CONNECTION_KINDS.find((k) => k === leading?.[7]?.toLowerCase());
-  if (!leading || !kind) return null;
+  const word = leading?.[7]?.toLowerCase();
+  const isWire = word === 'wire';
+  const kind = isWire ? 'cable' : CONNECTION_KINDS.find((k) => k === word);
+  // a wire is a cable where its cross-section or its cores are told; else it may be a piece
+  if (!leading || !kind || (isWire && !matchAt(LEAD, line, start))) return null;
   const read = readSetLine<ConnectionDraft>({
     entity: 'connection',
     line,

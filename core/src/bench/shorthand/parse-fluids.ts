@@ -23,7 +23,7 @@ interface FluidDraft extends MassDraft {
   readonly note: string;
 }
 
-const LEAD = /fluid\s+(?=\S)/iy;
+const LEAD = /fluid\s*(?::\s*|\s)(?=\S)/iy;
 const NOTE = /\(((?:[^()"]|"")*)\)/y;
 const MOST_NAME = 60;
 

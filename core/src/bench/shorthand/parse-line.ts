@@ -8,7 +8,7 @@ import { fastenerCandidate } from './parse-fasteners';
 import { fluidCandidate } from './parse-fluids';
 import { jointCandidate } from './parse-joints';
 import { pieceCandidate, type Candidate } from './parse-piece';
-import { parseStep } from './parse-step';
+import { STEP_FIGURE, parseStep } from './parse-step';
 import { printQuoted } from './print-entry';
 
 /** Longest line that is read. */
@@ -19,7 +19,7 @@ const NEAR_TIE = 1.5;
 /** `+ bracket …`: it comes off together with the piece before */
 const TOGETHER = /\+\s+(?=\S)/y;
 /** ` > `: what follows says how it came off; `>5 kg` and `>= 12x` do not begin so */
-const REMOVAL = /\s>(?=\s+[^\d\s=]|[A-Za-z])|\s>\s+(?=\d{1,2}\s?p\b)|\s>\s*$/;
+const REMOVAL = new RegExp(String.raw`\s>(?=\s+[^\d\s=]|[A-Za-z]|\s+(?:${STEP_FIGURE})|\s*$)`, 'i');
 
 const refused = (line: string, code: string, message: string): ParsedLine => ({
   line,
@@ -144,7 +144,7 @@ export const parseLine = (line: string): ParsedLine => {
   const parsed = together ? withTogether(pieceCandidate(own, start + together[0].length).parsed, start) : recordOf(own, start);
   if (off < 0) return { ...parsed, line };
   const removal = parseStep(usual, off + 1);
-  return removal ? withRemoval({ ...parsed, line }, removal, line) : { ...parsed, line };
+  return removal ? withRemoval({ ...parsed, line }, removal, line) : { ...recordOf(usual, start), line };
 };
 
 /** The line with one question settled. */

@@ -113,7 +113,7 @@ const leadingNumber =
 
 /** Words that say what the next figure or code is. Words of the languages engineers write in, no source. */
 const MASS_LABEL =
-  /(?:(?:mass|weight|gewicht|masse|poids|peso|vikt)\s*[=:]\s*|(?:wt\.?|weighs|weighed|weighing|wiegt|pèse|pesa|väger)\s+)/iy;
+  /(?:(?:mass|weight|gewicht|masse|poids|peso|vikt)\s*[=:]\s*|(?:wt\.?|weighs?|weighed|weighing|wiegt|pèse|pesa|väger)\s+)/iy;
 /** a weight and a mass may be what the piece is: a balance weight, a damper mass */
 const MASS_WORD = /(?:mass|weight|gewicht|masse|poids|peso|vikt)\s+(?=[~≈\d.,])/iy;
 const MATERIAL_LABEL =
@@ -144,6 +144,42 @@ const splitMass: Matcher<PieceDraft> = (line, at) => {
   return ask(at + match[0].length, 'number', `“${match[0]}”: ${kg}?`, [{ label: kg, replacement: kg }, keepAsWords(match[0]), leaveOut], 3);
 };
 
+/** A number alone: words, a count where it is whole, the wall of thin sheet, or a mass. */
+const bareNumber: Matcher<PieceDraft> = (line, at) => {
+  const found = bareNumberMatcher('name')(line, at) as Match<PieceDraft> | null;
+  if (!found?.question) return found;
+  const digits = line.slice(at, found.end);
+  const { choices } = found.question;
+  const [words, ...masses] = [
+    ...choices.filter((c) => c.replacement.startsWith('"')),
+    ...choices.filter((c) => !c.replacement.startsWith('"')),
+  ];
+  if (!words) return found;
+  const count: readonly Choice[] =
+    /^[1-9]\d{0,2}$/.test(digits) && Number(digits) <= MOST_BARE_COUNT ? [{ label: `${digits} pieces`, replacement: `${digits}x` }] : [];
+  const wall: readonly Choice[] = /^\d[.,]\d{1,2}$/.test(digits) ? [{ label: `thickness ${digits} mm`, replacement: `t${digits} mm` }] : [];
+  const isWords = choices[0] === words;
+  return {
+    ...found,
+    question: { ...found.question, choices: isWords ? [words, ...count, ...masses] : [...wall, ...masses, ...count, words] },
+  };
+};
+
+const INNER = new RegExp(
+  String.raw`(?:(?:id|i\.d\.|inner diameter|inside diameter)\s*=?\s*\d[\d.,]*(?:\s?(?:mm|in|"))?|\d[\d.,/]*\s?(?:mm|in|")?\s?(?:id|i\.d\.))${CODE_END}`,
+  'iy',
+);
+/** A piece has no field for an inner diameter: the words, or the wall is to be said. */
+const innerDiameter: Matcher<PieceDraft> = (line, at) => {
+  const text = matchAt(INNER, line, at)?.[0];
+  return text === undefined
+    ? null
+    : ask(at + text.length, 'no-field', `“${text}”: a piece has an outer diameter and a wall (t1.5)`, [keepAsWords(text), leaveOut], 3);
+};
+
+/** Of more than this a number alone is no count that somebody wrote behind the name. Assumed. */
+const MOST_BARE_COUNT = 40;
+
 /** A length above this is likelier a run than a wall, m (assumed). */
 const MOST_LIKELY_WALL_M = 0.05;
 
@@ -173,7 +209,8 @@ const matchersFrom = (start: number): readonly Matcher<PieceDraft>[] => [
     return (metres ?? 0) > MOST_LIKELY_WALL_M ? [run, wall] : [wall, run];
   }, 'name'),
   otherQuantityMatcher('name'),
-  bareNumberMatcher('name'),
+  bareNumber,
+  innerDiameter,
   handMatcher,
   strayDirection,
   loneMarkMatcher,

@@ -10,7 +10,8 @@ const BIT = new RegExp(
   'iy',
 );
 const DIRECTION = new RegExp(String.raw`[+-][xyz]${END}`, 'iy');
-const PEOPLE = new RegExp(String.raw`(\d{1,2})\s?(?:p|people|person|hands)${END}`, 'iy');
+const PEOPLE = new RegExp(String.raw`(?:(\d{1,2})\s?|(two|three|four)\s)(?:p|people|persons?|hands|men)${END}`, 'iy');
+const WORD_NUMBER: Readonly<Record<string, number>> = { two: 2, three: 3, four: 4 };
 const AFTER = new RegExp(String.raw`after\s+(\d{1,5}(?:\s*,\s*\d{1,5})*)${END}`, 'iy');
 const WORD = /[^\s"]*[^\s",](?=,?(?:\s|"|$))|\S/y;
 const TOOL = /tool\s+"((?:[^"]|"")*)"(?=[\s,]|$)/iy;
@@ -18,6 +19,12 @@ const TOOL = /tool\s+"((?:[^"]|"")*)"(?=[\s,]|$)/iy;
 const KEY_SIZE = /(\d{1,2})\s?mm(?=[\s,]|$)/iy;
 /** how long it took: a removal has its times from the clock */
 const TIME = /\d+(?:[.,]\d+)?\s?(?:s|secs?|seconds?|mins?|minutes?|h|hours?)(?=[\s,]|$)/iy;
+/** what held it, and how tight: fastener sets carry that */
+const HELD_BY = /\d{1,3}\s?x?\s+(?:screws?|bolts?|nuts?|clips?|rivets?|pins?|studs?)(?=[\s,]|$)|\d{1,3}\s?x(?=\s)/iy;
+const TORQUE_TEXT = /\d+(?:[.,]\d+)?\s?(?:nm|ncm|n·m|lb-?ft|ft-?lbs?)(?=[\s,]|$)/iy;
+/** A figure that what follows “>” may begin with: people, time, a key, what held it. “> 5 kg” is a limit. */
+export const STEP_FIGURE = String.raw`\d{1,2}\s?(?:p|people|persons?|hands|mins?|minutes?|secs?|screws?|bolts?|nuts?|clips?)\b|\d{1,3}\s?x\s+(?:[TEHM]\d|IP\d|PH|PZ|screw|bolt|nut|clip)|\d{1,2}\s?mm\s+(?:socket|key|spanner|wrench|driver|hex|allen)`;
+const STEP_AT = new RegExp(String.raw`>\s+(?:${STEP_FIGURE}|\d{1,2}\s?mm\b)`, 'iy');
 const QUOTED = /"((?:[^"]|"")*)"(?=[\s,]|$)/y;
 const GAP = /[\s]+|,(?=\s|$)/y;
 
@@ -55,15 +62,16 @@ const asked = (end: number, question: Omit<Question, 'start' | 'end'>): Token =>
 /** What stands in a removal with a digit in it and is no code: a size of the tool, or words of it. */
 const unread = (line: string, at: number, word: string): Token => {
   const key = matchAt(KEY_SIZE, line, at);
-  const time = key ? null : matchAt(TIME, line, at);
-  const text = key?.[0] ?? time?.[0] ?? word;
+  const told = key ? null : (matchAt(TIME, line, at) ?? matchAt(HELD_BY, line, at) ?? matchAt(TORQUE_TEXT, line, at));
+  const text = key?.[0] ?? told?.[0] ?? word;
+  const tool = { label: 'part of the tool', replacement: `tool ${quote(text)}` };
+  const remark = { label: 'a remark', replacement: quote(text) };
   return asked(at + text.length, {
     code: 'not-understood',
     message: `What is “${text}”?`,
     choices: [
       ...(key ? [{ label: `bit SW${key[1]}`, replacement: `SW${key[1]}` }] : []),
-      { label: 'part of the tool', replacement: `tool ${quote(text)}` },
-      { label: 'a remark', replacement: quote(text) },
+      ...(told ? [remark, tool] : [tool, remark]),
       leaveOut,
     ],
   });
@@ -97,7 +105,7 @@ const tokenAt = (line: string, at: number): Token => {
   if (direction !== undefined && known) return { end: at + 2, label: 'comes off', value: DIRECTION_WORD[known], put: { direction: known } };
   const people = matchAt(PEOPLE, line, at);
   if (people) {
-    const count = Number(people[1]);
+    const count = people[1] === undefined ? (WORD_NUMBER[people[2]?.toLowerCase() ?? ''] ?? 0) : Number(people[1]);
     const end = at + people[0].length;
     return count >= 1 && count <= 20
       ? { end, label: 'people', value: String(count), put: { people: count } }
@@ -133,8 +141,7 @@ export const STEP_FIELDS = ['tool', 'bit', 'direction', 'people', 'seen', 'holds
  * What is no code is the tool; what is in quotation marks is the remark. Null when the line does not begin so.
  */
 export const parseStep = (line: string, start: number): ParsedLine | null => {
-  if (line[start] !== '>' || /^>\s*[=\d.,]/.test(line.slice(start).replace(/^>\s+(?=\d{1,2}\s?(?:p|people|person|hands|mm)\b)/i, '> x')))
-    return null;
+  if (line[start] !== '>' || (/^>\s*[=\d.,]/.test(line.slice(start)) && !matchAt(STEP_AT, line, start))) return null;
   const draft: Draft = {};
   const tool: string[] = [];
   const understood: Understood[] = [];
@@ -150,7 +157,11 @@ export const parseStep = (line: string, start: number): ParsedLine | null => {
     if (token.question) questions.push({ ...span, ...token.question });
     else if (token.word !== undefined) {
       tool.push(token.word);
-      understood.push({ ...span, label: 'tool', value: token.word, evidence: null });
+      const before = understood.at(-1);
+      // words of the tool that stand together are one
+      if (before?.label === 'tool' && /^\s*$/.test(line.slice(before.end, at)))
+        understood[understood.length - 1] = { ...before, end: token.end, value: `${before.value} ${token.word}` };
+      else understood.push({ ...span, label: 'tool', value: token.word, evidence: null });
     } else if (Object.keys(token.put).some((field) => Object.hasOwn(draft, field)))
       questions.push({
         ...span,

@@ -25,7 +25,7 @@ const WORDS_BEHIND: Readonly<Record<Exclude<Said, 'between'>, string>> = {
   most: String.raw`at most|max(?:imum|\.)?|or less`,
   about: String.raw`approx(?:imately|\.)?|appr\.?|roughly|circa|ca\.?|est(?:imated|\.)?|or so`,
   total: String.raw`total|totals|tot\.?|in all|in total|all in|all together|altogether|together|sum|gesamt|insgesamt|zusammen|ges\.?|au total|en tout|in totale|en total|totalt`,
-  each: String.raw`each|ea\.?|apiece|a piece|per piece|per pc\.?|\/\s?pcs?\.?|\/\s?ea\.?|\/\s?st(?:k|ück)?\.?|pro stück|chacune?|la pièce|ciascun[oa]|cad\.|cada un[oa]|c\/u|vardera|styck`,
+  each: String.raw`each|ea\.?|apiece|a piece|per piece|per pc\.?|\/\s?pcs?\.?|\/\s?ea\.?|\/\s?st(?:k|ück)?\.?|\/\s?pi[eè]ce|\/\s?pz\.?|\/\s?unit|\/\s?ud\.?|pro stück|chacune?|la pièce|ciascun[oa]|cad\.|cada un[oa]|c\/u|vardera|styck`,
 };
 const patternsOf = (words: Readonly<Partial<Record<Said, string>>>, around: (pattern: string) => string): Patterns =>
   (Object.entries(words) as [Said, string][]).map(([word, pattern]) => [word, new RegExp(around(pattern), 'iy')] as const);
@@ -134,7 +134,8 @@ const rounded = (si: number, decimals: number | undefined): number =>
 
 const UNIT_AT = new Map<UnitTable, RegExp>();
 const unitAt = (table: UnitTable): RegExp => {
-  const known = UNIT_AT.get(table) ?? new RegExp(String.raw`\s{0,2}${table.pattern}(?![\p{L}\d]|\/(?!\s?(?:pc|ea)))`, 'iuy');
+  const known =
+    UNIT_AT.get(table) ?? new RegExp(String.raw`\s{0,2}${table.pattern}(?![\p{L}\d]|\/(?!\s?(?:pc|ea|st|pz|pi[eè]ce|unit|ud)))`, 'iuy');
   UNIT_AT.set(table, known);
   return known;
 };
