@@ -44,10 +44,35 @@ describe('what is typed into a field', () => {
     expect(value({ kind: 'effort' }, '3 / 2 / 6')).toContain('must not decrease');
     expect(value({ kind: 'effort' }, '2 / 3')).toContain('least, likely and most');
   });
+  it('takes hours with their unit, equal ones, and none of nothing', () => {
+    expect(value({ kind: 'effort' }, '2 h / 3 h / 6 h')).toEqual({ leastS: 7200, likelyS: 10_800, mostS: 21_600 });
+    expect(value({ kind: 'effort' }, '4h')).toEqual({ leastS: 10_800, likelyS: 14_400, mostS: 21_600 });
+    expect(value({ kind: 'effort' }, '3/3/3')).toEqual({ leastS: 10_800, likelyS: 10_800, mostS: 10_800 });
+    expect(value({ kind: 'effort' }, '2;3–6')).toEqual({ leastS: 7200, likelyS: 10_800, mostS: 21_600 });
+    expect(value({ kind: 'effort' }, '0')).toBe('Hours must be more than 0');
+    expect(value({ kind: 'effort' }, '0 / 1 / 2')).toBe('Hours must be more than 0');
+    expect(value({ kind: 'effort' }, '2 / 3 / x')).toBe('“x” is not a number; write for instance 2.5');
+    expect(value({ kind: 'effort' }, '2 / 6 / 3')).toContain('must not decrease');
+  });
+  it('is a day of the calendar, year first', () => {
+    expect(value({ kind: 'date' }, '2026-06-03')).toBe('2026-06-03');
+    expect(value({ kind: 'date' }, '2028-02-29')).toBe('2028-02-29');
+    for (const none of ['2026-02-29', '2026-02-31', '2026-13-01', '2026-00-10']) expect(value({ kind: 'date' }, none)).toBe(`There is no ${none} in the calendar`); // prettier-ignore
+    for (const other of ['26-06-03', '2026-6-3', '2026-06-03x', 'x2026-06-03', '20x6-06-03', '03-06-2026'])
+      expect(value({ kind: 'date' }, other)).toContain('is not a date');
+  });
   it('is nothing when nothing is typed, and text stays text', () => {
     expect(value({ kind: 'whole' }, ' ')).toBeNull();
     expect(value({ kind: 'text' }, ' ')).toBe('');
     expect(value({ kind: 'words' }, 'welding, high voltage, welding,')).toEqual(['welding', 'high voltage']);
+  });
+  it('is shown as text, as digits, or not at all', () => {
+    expect(printField({ kind: 'text' }, 'as it is')).toBe('as it is');
+    expect(printField({ kind: 'text' }, null)).toBe('');
+    expect(printField({ kind: 'text' }, undefined)).toBe('');
+    expect(printField({ kind: 'whole' }, 12)).toBe('12');
+    expect(printField(unitShape('wheelbaseM'), 2.4205)).toBe('2420.5');
+    expect(() => unitShape('name')).toThrow('name has no unit of its own');
   });
   it('can be typed back as it is shown', () => {
     for (const [shape, text] of [

@@ -46,7 +46,7 @@ const readDecimal = (text: string): number | string => {
 
 const readEffort = (text: string): ReadField => {
   const parts = text
-    .replace(/h$/, '')
+    .replace(/\s*h(?=[\s/;–]|$)/gi, '')
     .split(/[\s/;–]+/)
     .filter((part) => part !== '');
   const hours = parts.map(readDecimal);
@@ -61,8 +61,12 @@ const readEffort = (text: string): ReadField => {
   return right({ leastS: a * HOUR_S, likelyS: m * HOUR_S, mostS: b * HOUR_S });
 };
 
-const readDate = (text: string): ReadField =>
-  /^\d{4}-\d{2}-\d{2}$/.test(text) ? right(text) : wrong(`“${text}” is not a date; write for instance 2026-06-03`);
+const readDate = (text: string): ReadField => {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return wrong(`“${text}” is not a date; write for instance 2026-06-03`);
+  const day = new Date(`${text}T00:00:00Z`);
+  // the 31st of February would become a day of March
+  return !Number.isNaN(day.getTime()) && day.toISOString().startsWith(text) ? right(text) : wrong(`There is no ${text} in the calendar`);
+};
 
 /** What somebody typed into a field; nothing typed is null, or no text. */
 export const readField = (shape: FieldShape, typed: string): ReadField => {
