@@ -23,7 +23,7 @@ export interface BurnUp {
   readonly behind: readonly string[];
 }
 
-type Plan = Pick<StudyRecord, 'packages' | 'scopes' | 'pieces'>;
+type Plan = Pick<StudyRecord, 'packages'>;
 
 const likelyPeopleS = (plan: Plan, id: string): number => {
   const pack = plan.packages.find((p) => p.id === id);
