@@ -500,10 +500,22 @@ export const TYPED_LINES: readonly (readonly [line: string, meant: Meant])[] = [
   ['seat 24 kg > E14 45 Nm', piece('seat', { g: 24000, off: { bit: 'E14', note: '45 Nm' } })],
   // wires, counts and walls behind the name
   ['6x wire 0.35mm² 800mm', link(6, 'cable', { mm2: 0.35, mm: 800 })],
-  ['consola 41 g 3 buc', piece('consola buc', { n: 3, g: 41 })],
+  ['consola 41 g 3 buc', piece('consola', { n: 3, g: 41 })],
   ['bracket 2 @ 41 g', piece('bracket', { n: 2, g: 41 })],
   ['bracket dc04 1.5 410 g', piece('bracket', { mat: 'dc04', t: 1.5, g: 410 })],
   ['bracket 41 g/Stk 4x', piece('bracket', { n: 4, g: 41 })],
   ['2x bracket weigh 41 g', piece('bracket', { n: 2, g: 41 })],
   ['hose ø19 id 16', piece('hose id 16', { dia: 19 })],
+  // four sizes, sides by their letters, what several weigh
+  ['cross member 2.35 kg 1180 x 60 x 45 x 1.8', piece('cross member', { g: 2350, box: [1180, 60, 45], t: 1.8 })],
+  ['2x 60x45x1.8 plate', piece('plate', { n: 2, box: [60, 45, 1.8] })],
+  ['2 x 60 x 45 x 1.8 plate', piece('plate', { n: 2, box: [60, 45, 1.8] })],
+  ['beam L1180 W60 H45', piece('beam', { box: [1180, 60, 45] })],
+  ['bracket 820 g the pair', piece('bracket', { n: 2, g: 410 })],
+  ['bracket 820 g for 4', piece('bracket', { n: 4, g: 205 })],
+  ['4-off bracket', piece('bracket', { n: 4 })],
+  ['bracket 4 pcs x 41 g', piece('bracket', { n: 4, g: 41 })],
+  ['bracket wt=0.41kg', piece('bracket', { g: 410 })],
+  ['6x ST4.8x16 T20', set(6, { of: 'screw', d: 4.8, l: 16, drive: 'T20' })],
+  ['hood inner al 6016 t1.0', piece('hood inner al 6016', { t: 1 })],
 ];

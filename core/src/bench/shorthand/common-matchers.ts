@@ -109,7 +109,8 @@ export const massMatcher: Matcher<MassDraft> = (line, at) => {
     value: `${isAbout ? '~' : ''}${plain}${spread}`,
     evidence: mark,
     put: { mass: { eachKg: si, uKg: u, evidence: mark, typed, isTotal } },
-    ...(isTonnes ? { plain: typed.replace(plain, inKg), cost: 1.4 } : {}),
+    // “type 3 t 1.2 mm”: the t belongs to what stands behind it
+    ...(isTonnes ? { plain: typed.replace(plain, inKg), cost: /^\s+\d/.test(line.slice(end)) ? 3 : 1.4 } : {}),
   };
 };
 
@@ -134,14 +135,15 @@ export const bareNumberMatcher =
   (line, at) => {
     const stated = statedAt(line, at, { table: MASS, usual: '' });
     const whole = matchAt(BARE, line, at)?.[0];
-    if (whole === undefined || (stated !== null && stated.symbol !== '' && stated.end > at + whole.length)) return null;
+    const isUnitOfNext = stated?.symbol === 't' && /^\s+\d/.test(line.slice(stated.end));
+    if (whole === undefined || (stated !== null && stated.symbol !== '' && stated.end > at + whole.length && !isUnitOfNext)) return null;
     const digits = /[\d.,]*\d/.exec(whole)?.[0] ?? '';
     const withUnit = (unit: string): Choice => ({ label: `${digits} ${unit}`, replacement: whole.replace(digits, `${digits} ${unit}`) });
     const words: Choice = { ...keepAsWords(whole), label: `part of the ${where}` };
     // a digit alone, a code of many digits, or what a word for a place in a list stands before: likelier words than grams
     const isSmall =
       /^(?:\d|[1-9]\d{4,})$/.test(whole) ||
-      /(?<![\p{L}\d])(?:pos|item|ref|nr|no|rev|type|size|row|zone|step|stn|station|line|fig|bay|grp|group|detail|sheet|model|art)\.?\s*:?\s+$/iu.test(
+      /(?<![\p{L}\d])(?:pos|item|ref|nr|no|rev|type|size|row|zone|step|stn|station|line|fig|bay|grp|group|detail|sheet|model|art|al|aa|sae|din|iso|jis|en|aw)\.?\s*:?\s+$/iu.test(
         line.slice(0, at),
       );
     return ask(

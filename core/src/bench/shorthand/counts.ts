@@ -9,7 +9,7 @@ export interface CountDraft {
   readonly count: { readonly count: number; readonly known: Known | null };
 }
 
-const UNITS = String.raw`(?:off|pcs?\.?|pieces?|ea\.?|nos?\.?|stk\.?|stück|units?|pz\.?|pezzi|pièces?|piezas?|st\.?)`;
+const UNITS = String.raw`(?:off|pcs?\.?|pces?|pieces?|ea\.?|nos?\.?|stk\.?|stück|stuks?|units?|uds?\.?|pz\.?|pezzi|pièces?|piezas?|szt\.?|buc\.?|st\.?)`;
 const ABOUT = String.raw`(?:approx\.?|ca\.?|circa|about|around|roughly|~|≈)\s*`;
 const LEAST = String.raw`(?:>=|≥|at least|min\.?|>)\s*`;
 const MOST = String.raw`(?:<=|≤|at most|max\.?|up to|<)\s*`;
@@ -18,7 +18,7 @@ const UNIT = `(?:${LENGTH.pattern.slice(1, -1)}|${MASS.pattern.slice(1, -1)})`;
 /** `12x`, `12 ×`, `12 off`, `12 pcs`, `8x` right before a thread, `x12`, `qty 12`; groups: about, least, most, then those of COUNT_TEXT */
 const FORMS: readonly RegExp[] = [
   new RegExp(
-    String.raw`(${ABOUT})?(${LEAST})?(${MOST})?${COUNT_TEXT}(?:\s?[x×*](?=[\s)]|$|[M"#](?=\d)|[;,](?=\s|$)|\d[\d.,]*\s?(?:k?gs?|lbs?|oz)(?:[\s,;)]|$))|\s?${UNITS}(?=\s|$|[,;)]))`,
+    String.raw`(${ABOUT})?(${LEAST})?(${MOST})?${COUNT_TEXT}(?:\s?[x×*](?=[\s)]|$|[M"#](?=\d)|[;,](?=\s|$)|\d[\d.,]*\s?(?:k?gs?|lbs?|oz)(?:[\s,;)]|$))|(?:\s?|-)${UNITS}(?=\s|$|[,;)])(?:\s?[x×@]\s?(?=\d))?)`,
     'iy',
   ),
   new RegExp(

@@ -185,13 +185,21 @@ const tappingMatcher: Matcher<FastenerDraft> = (line, at) => {
   const match = both ?? one;
   if (!match) return null;
   const end = at + match[0].length;
+  const isTapping = /^ST/i.test(match[0]);
   const diameter = valueOf(match[1]) ?? Number.NaN;
   const length = both ? (valueOf(match[2]) ?? Number.NaN) : null;
   if (diameter > 0 && diameter <= 200 && (length === null || (length > 0 && length <= 2000)))
-    return put(end, 'size', `${diameter} mm${length === null ? '' : `, ${length} mm long`}`, 'threadM', {
-      threadM: mm(diameter),
-      ...(length === null ? {} : { lengthM: mm(length) }),
-    });
+    return put(
+      end,
+      'size',
+      `${isTapping ? 'tapping screw ' : ''}${diameter} mm${length === null ? '' : `, ${length} mm long`}`,
+      'threadM',
+      {
+        threadM: mm(diameter),
+        ...(isTapping ? { fastenerKind: 'screw' as const } : {}),
+        ...(length === null ? {} : { lengthM: mm(length) }),
+      },
+    );
   return ask(end, 'thread-size', `${match[0]} is no size of a fastener in mm`, [
     { ...keepAsWords(match[0]), label: 'part of the remark' },
     leaveOut,

@@ -116,7 +116,10 @@ export const fastenerCandidate = (line: string, start: number): Candidate | null
   const { draft, stretches } = reading;
   const isHead = stretches.some(({ match }) => match.put && ('fastenerKind' in match.put || 'threadM' in match.put));
   const isThreadAsked = stretches.some(({ match }) => match.question?.code === 'no-such-thread' || match.question?.code === 'thread-size');
-  if (!isHead && !isThreadAsked) return null;
+  // a size in mm alone is no fastener: “8x8” is anything
+  const isSizeAlone =
+    draft.fastenerKind === undefined && draft.drive === undefined && stretches.some(({ match }) => match.label === 'size');
+  if ((!isHead || isSizeAlone) && !isThreadAsked) return null;
   const countStretch =
     stretches.find(({ match }) => match.put && 'count' in match.put) ??
     stretches.find(({ match }) => match.question?.code.startsWith('count'));

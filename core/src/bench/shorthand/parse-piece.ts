@@ -23,9 +23,11 @@ import {
   envelopeMatcher,
   gaugeMatcher,
   longMatcher,
+  profileMatcher,
   roundMatcher,
   runDiameterMatcher,
   runMatcher,
+  sidesMatcher,
   thicknessMatcher,
   tubeMatcher,
   type SizeDraft,
@@ -113,7 +115,7 @@ const leadingNumber =
 
 /** Words that say what the next figure or code is. Words of the languages engineers write in, no source. */
 const MASS_LABEL =
-  /(?:(?:mass|weight|gewicht|masse|poids|peso|vikt)\s*[=:]\s*|(?:wt\.?|weighs?|weighed|weighing|wiegt|pèse|pesa|väger)\s+)/iy;
+  /(?:(?:mass|weight|gewicht|masse|poids|peso|vikt|wt|wgt|m)\s*[=:]\s*|(?:wt\.?|weighs?|weighed|weighing|wgt\.?|wiegt|pèse|pesa|väger)\s+)/iy;
 /** a weight and a mass may be what the piece is: a balance weight, a damper mass */
 const MASS_WORD = /(?:mass|weight|gewicht|masse|poids|peso|vikt)\s+(?=[~≈\d.,])/iy;
 const MATERIAL_LABEL =
@@ -132,6 +134,32 @@ const sumMatcher: Matcher<PieceDraft> = (line, at) => {
     `“${match[0]}”: ${count} pieces?`,
     [{ label: `${count} pieces`, replacement: `${count}x` }, keepAsWords(match[0]), leaveOut],
     3,
+  );
+};
+
+const OF_SEVERAL = new RegExp(
+  String.raw`\s+(?:(?:the|a|per) (pair)|(both)|for (both|two|three|four|\d{1,2})|(?:the|per) (set|lot))${END}`,
+  'iy',
+);
+const HOW_MANY: Readonly<Record<string, string>> = { pair: '2', both: '2', two: '2', three: '3', four: '4' };
+/** “820 g the pair”, “820 g for 4”: what several weigh together. */
+const massOfSeveral: Matcher<PieceDraft> = (line, at) => {
+  const mass = massMatcher(line, at) as Match<MassDraft> | null;
+  const behind = mass?.put?.mass?.isTotal === false ? matchAt(OF_SEVERAL, line, mass.end) : null;
+  if (!mass || !behind) return null;
+  const said = (behind.slice(1) as readonly (string | undefined)[]).find((word) => word !== undefined) ?? '';
+  const many = HOW_MANY[said.toLowerCase()] ?? (/^\d+$/.test(said) ? said : '');
+  const text = line.slice(at, mass.end);
+  return ask(
+    mass.end + behind[0].length,
+    'mass-of-several',
+    `“${text}${behind[0]}”: what do they weigh together?`,
+    [
+      { label: `${text} in all${many === '' ? '' : `, of ${many}`}`, replacement: `${many === '' ? '' : `${many}x `}total ${text}` },
+      { label: `${text} each${many === '' ? '' : `, of ${many}`}`, replacement: `${many === '' ? '' : `${many}x `}${text}` },
+      { label: `${text}, and “${behind[0].trim()}” is part of the name`, replacement: `${text} ${quote(behind[0].trim())}` },
+    ],
+    1.5,
   );
 };
 
@@ -191,10 +219,13 @@ const matchersFrom = (start: number): readonly Matcher<PieceDraft>[] => [
   countMatcher(MOST_COUNT),
   tagMatcher,
   massMatcher,
+  massOfSeveral,
   labelled(MASS_LABEL, massMatcher),
   labelled(MASS_WORD, massMatcher, 2),
   spacedThousands,
   envelopeMatcher,
+  sidesMatcher,
+  profileMatcher,
   roundMatcher,
   tubeMatcher,
   thicknessMatcher,

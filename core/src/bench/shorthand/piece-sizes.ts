@@ -11,6 +11,7 @@ import {
 } from '../../shared';
 import { known } from '../../record';
 import { CODE_END, ask, figureAt, type Figure } from './common-matchers';
+import type { Choice } from './entry';
 import { matchAt } from './matching';
 import { statedAt } from './quantity';
 import { keepAsWords, leaveOut, quote, type Match, type Matcher } from './reader';
@@ -117,6 +118,52 @@ export const envelopeMatcher: Matcher<SizeDraft> = (line, at) => {
     plain: typed,
     cost: 0.9,
   };
+};
+
+const SIDES = new RegExp(
+  String.raw`L\s?[=:]?\s?(\d+(?:[.,]\d+)?)[\s,x×]*[WB]\s?[=:]?\s?(\d+(?:[.,]\d+)?)[\s,x×]*H\s?[=:]?\s?(\d+(?:[.,]\d+)?)(?:\s?(mm|cm))?${CODE_END}`,
+  'iy',
+);
+/** `L1180 W60 H45`: length, width and height by their letters. */
+export const sidesMatcher: Matcher<SizeDraft> = (line, at) => {
+  const match = matchAt(SIDES, line, at);
+  if (!match) return null;
+  const [text, l, w, h, unit = 'mm'] = match;
+  const box = `${[l, w, h].map((side) => side?.replace(',', '.')).join('x')} ${unit}`;
+  const read = envelopeMatcher(box, 0) as Match<SizeDraft> | null;
+  return read === null || read.question ? null : { ...read, end: at + text.length, plain: box };
+};
+
+const FOUR = new RegExp(
+  String.raw`(\d+(?:[.,]\d+)?)${BY}(\d+(?:[.,]\d+)?)${BY}(\d+(?:[.,]\d+)?)${BY}(\d+(?:[.,]\d+)?)(?:\s?mm)?${CODE_END}`,
+  'iy',
+);
+/** `1180 x 60 x 45 x 1.8`: a box and its wall, or so many boxes. */
+export const profileMatcher: Matcher<SizeDraft> = (line, at) => {
+  const match = matchAt(FOUR, line, at);
+  // “2x 60x45x1.8” is two of them, “211x46x37 x4” four: the signs between sizes of one thing are written alike
+  const between = match?.[0]
+    .replace(/\s?mm$/i, '')
+    .split(/\d+(?:[.,]\d+)?/)
+    .slice(1, -1);
+  if (!match || /^\d+[x×*]\s/i.test(match[0]) || new Set(between?.map((sign) => sign.toLowerCase())).size > 1) return null;
+  const [text, a = '', b = '', c = '', d = ''] = match;
+  const wall = { label: `${a} × ${b} × ${c} mm, wall ${d} mm`, replacement: `${a}x${b}x${c} mm t${d} mm` };
+  const severalOf = (count: string, sides: readonly string[]): readonly Choice[] =>
+    /^[1-9]\d{0,2}$/.test(count)
+      ? [{ label: `${count} pieces of ${sides.join(' × ')} mm`, replacement: `${count}x ${sides.join('x')} mm` }]
+      : [];
+  const several = [...severalOf(a, [b, c, d]), ...severalOf(d, [a, b, c])];
+  const [first, second] = [a, b].map((side) => Number(side.replace(',', '.')));
+  const isFew = /^\d{1,2}$/.test(a) && first! < second! / 2;
+  const isWall = !isFew && Number(d.replace(',', '.')) < Math.min(...[b, c].map((side) => Number(side.replace(',', '.')))) / 2;
+  return ask(
+    at + text.length,
+    'four-sizes',
+    `“${text}”: a box and its wall?`,
+    [...(isWall ? [wall, ...several] : [...several, wall]), keepAsWords(text)],
+    0.8,
+  );
 };
 
 const DIAMETER = /(?:ø|Ø|⌀|φ|(?:dia\.?|diam\.?|diameter|durchmesser|diamètre|diámetro|diametro)\s|od\s?)\s*=?\s*/iy;
