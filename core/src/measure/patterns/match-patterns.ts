@@ -74,28 +74,32 @@ const nearestFit = (from: readonly Place[], onto: readonly Place[], clearanceM: 
     const fit = settled(from, onto, start, clearanceM, freedom);
     fits.set(fit.points.map((p) => `${p.from} ${p.onto}`).join(), fit);
   }
-  return [...fits.values()]
-    .sort((a, b) => a.rmsM - b.rmsM)
-    .slice(0, MOST_PAIRINGS)
-    .map((fit) => broughtTogether(from, onto, fit, clearanceM, freedom))
-    .reduce((a, b) => (within(b) > within(a) ? b : a));
+  const byRms = [...fits.values()].sort((a, b) => a.rmsM - b.rmsM).slice(0, MOST_PAIRINGS);
+  let best = byRms[0]!;
+  for (const fit of byRms) {
+    const together = broughtTogether(from, onto, fit, clearanceM, freedom, fit === best ? 0 : within(best) + 1);
+    if (together && (fit === best || within(together) > within(best))) best = together;
+  }
+  return best;
 };
 
-/** The same pairing under the move that brings most of it within the clearance; as it was where no half of it comes together. */
+/** The same pairing under the move that brings most of it within the clearance; null where fewer than `least`, or than half of it, come together. */
 const broughtTogether = (
   from: readonly Place[],
   onto: readonly Place[],
   fit: PatternFit,
   clearanceM: number,
   freedom: Freedom,
-): PatternFit => {
+  least: number,
+): PatternFit | null => {
   const pairs = fit.points.map((p): readonly [number, number] => [p.from, p.onto]);
   const move = moveWithin(
     pairs.map(([a, b]) => ({ from: from[a]!, onto: onto[b]! })),
     clearanceM,
     freedom,
+    least,
   );
-  return move === null ? fit : judged(from, onto, pairs, move, clearanceM);
+  return move === null ? null : judged(from, onto, pairs, move, clearanceM);
 };
 
 const apart = (a: Place, b: Place): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);

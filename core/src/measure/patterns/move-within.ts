@@ -86,7 +86,7 @@ const offBy = (move: RigidMove, { from, onto }: PlacePair): number => {
 };
 
 /**
- * The move that brings as many pairs as it can within a clearance, and at least half of them and three; null when none does.
+ * The move that brings as many pairs as it can within a clearance, at least half of them, three and `atLeast`; null when none does.
  *
  * Least squares shares one hole that is out of place among all. Here sets of pairs that agree are sought, each laid on by
  * two or three of its own; in each the largest distance is made smallest, and while that is more than the clearance, the
@@ -94,8 +94,9 @@ const offBy = (move: RigidMove, { from, onto }: PlacePair): number => {
  *
  * @source the search for agreement: M. Fischler, R. Bolles (1981), here with every pair or triple instead of random ones
  */
-export const moveWithin = (pairs: readonly PlacePair[], clearanceM: number, freedom: Freedom): RigidMove | null => {
-  let least = Math.max(Math.min(3, pairs.length), Math.ceil(pairs.length / 2));
+export const moveWithin = (pairs: readonly PlacePair[], clearanceM: number, freedom: Freedom, atLeast = 0): RigidMove | null => {
+  let least = Math.max(Math.min(3, pairs.length), Math.ceil(pairs.length / 2), atLeast);
+  if (least > pairs.length) return null;
   let best: RigidMove | null = null;
   for (const set of agreeing(pairs, clearanceM, freedom)) {
     for (let held = set; held.length >= least;) {
