@@ -20,6 +20,7 @@ const OTHER = new RegExp(
 
 /** Lengths are kept to the nanometre, so that a printed line reads back as the same number. */
 export const NANOMETRES = 9;
+export const nanometre = (metres: number): number => Math.round(metres * 10 ** NANOMETRES) / 10 ** NANOMETRES;
 
 export interface MassDraft {
   readonly mass: MassEntry & { readonly isTotal: boolean };

@@ -9,6 +9,7 @@ import {
   figureAt,
   loneMarkMatcher,
   massMatcher,
+  nanometre,
   orphanMatcher,
   otherQuantityMatcher,
   strayLengthMatcher,
@@ -74,8 +75,7 @@ const put = (end: number, label: string, value: string, about: string, fields: P
   cost,
 });
 
-const round = (metres: number): number => Math.round(metres * 1e9) / 1e9;
-const mm = (value: number): number => round(value / 1000);
+const mm = (value: number): number => nanometre(value / 1000);
 const valueOf = (digits: string | undefined): number | null => {
   if (digits === undefined) return null;
   const read = readNumber(digits);
@@ -151,7 +151,7 @@ export const imperialThread = (text: string): { readonly threadM: number; readon
   const inches = number === undefined ? (valueOf(fraction) ?? Number.NaN) : 0.06 + 0.013 * Number(number);
   const turns = perInch === undefined ? null : Number(perInch);
   if (!(inches > 0 && inches <= 4) || (turns !== null && !(turns >= 4 && turns <= 80))) return null;
-  return { threadM: round(inches * 0.0254), pitchM: turns === null ? null : round(0.0254 / turns) };
+  return { threadM: nanometre(inches * 0.0254), pitchM: turns === null ? null : nanometre(0.0254 / turns) };
 };
 
 const imperialMatcher: Matcher<FastenerDraft> = (line, at) => {
@@ -173,7 +173,7 @@ const imperialMatcher: Matcher<FastenerDraft> = (line, at) => {
   return {
     ...put(end, 'thread', `${size}${inches === null ? '' : `, ${Number((inches * 25.4).toFixed(3))} mm long`}`, 'threadM', {
       ...thread,
-      ...(inches === null ? {} : { lengthM: round(inches * 0.0254) }),
+      ...(inches === null ? {} : { lengthM: nanometre(inches * 0.0254) }),
     }),
     known: known('S', { typed: size }),
   };

@@ -1,13 +1,13 @@
 import { readNumber } from '../../shared';
 import { CONNECTION_KINDS, LOCKS, RELEASES, type ConnectionKind, type Lock, type Release } from '../../record';
-import { CODE_END, loneMarkMatcher, orphanMatcher, otherQuantityMatcher } from './common-matchers';
+import { CODE_END, loneMarkMatcher, nanometre, orphanMatcher, otherQuantityMatcher } from './common-matchers';
 import type { ConnectionEntry } from './entry';
 import { COUNT_TEXT } from './how-known';
 import { isPlaceWord, matchAt } from './matching';
 import { keepAsWords, leaveOut, type Matcher } from './reader';
 import { materialMatcher } from './material-matchers';
 import type { Candidate } from './parse-piece';
-import { lengthMatcher, nanometre, readSetLine, sharedLength, wordMatcher } from './set-line';
+import { lengthMatcher, readSetLine, sharedLength, wordMatcher } from './set-line';
 
 interface ConnectionDraft {
   readonly materialId: string;

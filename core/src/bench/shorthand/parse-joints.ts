@@ -1,5 +1,5 @@
 import { RUNNING_JOINTS, type JointKind } from '../../record';
-import { CODE_END, ask, loneMarkMatcher, orphanMatcher, otherQuantityMatcher } from './common-matchers';
+import { CODE_END, ask, loneMarkMatcher, nanometre, orphanMatcher, otherQuantityMatcher } from './common-matchers';
 import type { JointEntry, ParsedLine, Question } from './entry';
 import { JOINT_PATTERN, jointKind as kindNamed, wordsOfJoints } from './joint-words';
 import { COUNT_TEXT } from './how-known';
@@ -8,7 +8,7 @@ import type { Candidate } from './parse-piece';
 import { statedAt } from './quantity';
 import { keepAsWords, leaveOut, type Matcher } from './reader';
 import { LENGTH as LENGTHS } from './unit-words';
-import { lengthMatcher, nanometre, readSetLine, sharedLength } from './set-line';
+import { lengthMatcher, readSetLine, sharedLength } from './set-line';
 
 interface JointDraft {
   readonly length: { readonly metres: number; readonly isTotal: boolean };

@@ -163,5 +163,3 @@ export const sharedLength = (known: KnownOf, field: string, among: number): Know
   const length = known[field];
   return length && among > 1 ? { ...known, [field]: { ...length, u: length.u === null ? null : length.u / among } } : known;
 };
-
-export const nanometre = (metres: number): number => Math.round(metres * 1e9) / 1e9;
