@@ -72,6 +72,36 @@ describe('a package as a job', () => {
   });
 });
 
+describe('the rows of a plan', () => {
+  it('stand in the order of their sequence, of the same one by their id, however they came', () => {
+    const three = plan('a | 1 |\nb | 1 |\nc | 1 |');
+    const mixed = { ...three, packages: [2, 0, 1].map((n) => three.packages[n]!), resources: [...three.resources].reverse() };
+    expect(networkOf(mixed).activities.map(({ pack }) => pack.name)).toEqual(['a', 'b', 'c']);
+    const same = { ...mixed, packages: mixed.packages.map((p) => ({ ...p, sequence: 0 })) };
+    expect(networkOf(same).activities.map(({ pack }) => pack.name)).toEqual(['a', 'b', 'c']);
+    const ids = networkOf(mixed).resourceIds;
+    expect(ids).toHaveLength(4);
+    expect(ids.indexOf(testId(801))).toBeLessThan(ids.indexOf(testId(802)));
+  });
+  it('give what there is: one of each person and place, and as many rigs as there are copies', () => {
+    const rig = (id: string, fields: object) => ({
+      ...{ id, version: 1, sequence: 0, name: 'stand', copies: 3, state: 'ready' },
+      ...fields,
+    });
+    const off = { from: '2026-06-02', to: '2026-06-03', why: 'leave' };
+    const record = {
+      ...ONE,
+      resources: [{ ...person(1, 'Wenna'), daysOff: [off] }],
+      rigs: [rig(testId(841), {}), rig(testId(842), { state: 'scrapped', sequence: 1 })],
+    } as unknown as StudyRecord;
+    expect(networkOf(record).problem.resources).toEqual([
+      { capacity: 1, off: [[DAY, 3 * DAY]] },
+      { capacity: 3, off: [] },
+      { capacity: 0, off: [] },
+    ]);
+  });
+});
+
 describe('who and what a package needs', () => {
   const crew = (fields: Partial<WorkPackage>, record = ONE) => networkOf(edit(record, 0, fields)).problem.jobs[0]?.needs;
   const at = (id: string): number => networkOf(ONE).resourceIds.indexOf(id);
