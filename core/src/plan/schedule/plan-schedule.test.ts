@@ -5,7 +5,7 @@ import { randomBeta, randomLcg } from 'd3-random';
 import { burnUp } from './burn-up';
 import { restAfter } from './plan-network';
 import { betaShape } from './three-point';
-import { planSchedule, type Scheduled } from './plan-schedule';
+import { planSchedule, triesFor, type Scheduled } from './plan-schedule';
 
 const MONDAY = '2026-06-01';
 const run = (record: StudyRecord, today = MONDAY) => planSchedule(record, { today, tries: 200, samples: 200 });
@@ -74,6 +74,16 @@ describe('the schedule of a plan', () => {
     expect(p50At > schedule!.finishAt && p90At > p50At).toBe(true);
     expect(histogram.reduce((sum, [, n]) => sum + n, 0)).toBe(200);
   });
+  it('says when it would be done if only the order of work held it back, and tells how far it is', () => {
+    const told: number[] = [];
+    const { schedule } = planSchedule(VAN, { today: MONDAY, tries: 50, samples: 20, progress: (done) => told.push(done) });
+    // by hand: 4 + 12 h, two days; with two people and one lift all of it is 34 people-hours, 17 h
+    expect(schedule!.criticalAt).toBe('2026-06-02T16:00');
+    expect([schedule!.finishAt >= '2026-06-03T09:00', schedule!.finish >= schedule!.bound, schedule!.leastBound <= schedule!.bound]).toEqual([true, true, true]); // prettier-ignore
+    expect([told.at(-1), Math.min(...told) >= 0, told.every((d, n) => n === 0 || d >= told[n - 1]!)]).toEqual([1, true, true]);
+    expect([schedule!.asOf, schedule!.today]).toEqual([MONDAY, 0]);
+  });
+  it('is tried less often the longer the plan is', () => expect([0, 20, 100, 1000].map(triesFor)).toEqual([2000, 2000, 1000, 300]));
   it('gives slack to what can slip', () => {
     const { schedule } = run(plan('long | 16 | | 1 person |\nshort | 4 | | 1 person |'));
     expect(schedule!.packages.map((s) => [s.slack, s.freeSlack])).toEqual([[0, 0], [48, 48]]); // prettier-ignore
@@ -134,7 +144,10 @@ describe('packages that run', () => {
   it('share people and lifts like all others', () => {
     const lifts = plan('a | 8 | | 1 person | lift\nb | 8 | | 1 person | lift');
     const running = edit(edit(lifts, 0, { startedOn: MONDAY }), 1, { startedOn: MONDAY });
-    expect(messages(running, MONDAY).join()).toContain('runs while others that run hold its people or place');
+    const { issues } = run(running, MONDAY);
+    expect(issues).toMatchObject([{ code: 'running-short', field: 'people', recordId: packageId(1) }]);
+    expect(issues[0]?.message).toContain('“b” runs while others that run hold its people or place');
+    expect(messages(edit(lifts, 0, { startedOn: MONDAY }), MONDAY)).toEqual([]);
   });
 });
 
@@ -181,6 +194,10 @@ describe('a plan that cannot be', () => {
     expect(messages(edit(VAN, 0, { pinnedOn: MONDAY }), '2026-06-03')[0]).toContain('which is past, and it was not started');
     const both = edit(edit(VAN, 0, { pinnedOn: MONDAY }), 3, { pinnedOn: MONDAY });
     expect(messages(both)[0]).toContain('“prove dead” is pinned on Mon 1 Jun, when its people or place are taken or off');
+    // it goes as early after its pin as it can: when Odo is free again
+    const { schedule } = run(both);
+    expect(schedule!.packages.find((s) => s.packageId === packageId(3))!.from >= '2026-06-01T12:00').toBe(true);
+    expect(run(both).issues[0]).toMatchObject({ code: 'impossible-pin', field: 'pinnedOn', recordId: packageId(3) });
   });
   it('names a calendar without working days, and one without a first day', () => {
     const calendar = (fields: object): StudyRecord => ({ ...VAN, study: { ...VAN.study, calendar: { ...VAN.study.calendar, ...fields } } });
