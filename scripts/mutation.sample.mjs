@@ -8,7 +8,7 @@ const share = Number(process.env.MUTATION_SHARE ?? 1);
 const placeOf = (text) => createHash('sha1').update(text).digest().readUInt32BE(0) / 2 ** 32;
 
 const isStatement = (path) => path.isStatement() && !path.isBlockStatement() && !path.isImportDeclaration();
-/** a statement that holds other statements is kept whole only for its own conditions: they are drawn by themselves */
+/** a statement that holds other statements is never left out whole: its condition and what it holds are drawn by themselves */
 const holdsOthers = (path) => {
   let found = false;
   path.traverse({
@@ -25,7 +25,11 @@ export const strykerPlugins = [
     shouldIgnore: (path) => {
       const isLeaf =
         (isStatement(path) && !holdsOthers(path)) ||
-        (path.isExpression() && path.parentPath?.isArrowFunctionExpression() && path.key === 'body');
+        // what an arrow function gives back, and the condition of a statement that holds others
+        (path.isExpression() &&
+          (path.parentPath?.isArrowFunctionExpression()
+            ? path.key === 'body'
+            : path.parentPath?.isStatement() && holdsOthers(path.parentPath)));
       if (!isLeaf) return undefined;
       const { start, end } = path.node;
       return placeOf(`${start} ${end} ${path.getSource().slice(0, 80)}`) < share ? undefined : 'not in the sample';
