@@ -34,9 +34,9 @@ test('each answer to a question has its key, the likeliest first', async ({ page
     await page.keyboard.press(key);
     await expect(line).toHaveValue(after);
   };
-  await settled('bracket 36', '36 of what: g or kg?', 'Alt+1', 'bracket 36 g');
-  await settled('bracket 36', '36 of what: g or kg?', 'Alt+2', 'bracket 36 kg');
-  await settled('bracket 36', '36 of what: g or kg?', 'Alt+3', 'bracket "36"');
+  await settled('bracket 44', '44 of what: g or kg?', 'Alt+1', 'bracket 44 g');
+  await settled('bracket 44', '44 of what: g or kg?', 'Alt+2', 'bracket 44 kg');
+  await settled('bracket 44', '44 of what: g or kg?', 'Alt+3', 'bracket "44"');
   await settled('bracket max 5 kg', /is a limit, not a figure/, 'Alt+4', 'bracket ');
   // a key without an answer does nothing, and the line stays
   await settled('rail 1', '1 of what: g or kg?', 'Alt+7', 'rail 1');
