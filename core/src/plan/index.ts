@@ -11,7 +11,6 @@ export * from './schedule/bench-says';
 export * from './schedule/burn-up';
 export * from './schedule/calendar-file';
 export * from './schedule/critical-path';
-export * from './schedule/days';
 export * from './schedule/finish-spread';
 export * from './schedule/labour';
 export * from './schedule/level';

@@ -1,3 +1,4 @@
+import { isDay } from './days';
 import { SHOWN_UNITS } from './shown-units';
 import { inUnitOf } from './field-units';
 
@@ -63,9 +64,7 @@ const readEffort = (text: string): ReadField => {
 
 const readDate = (text: string): ReadField => {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return wrong(`“${text}” is not a date; write for instance 2026-06-03`);
-  const day = new Date(`${text}T00:00:00Z`);
-  // the 31st of February would become a day of March
-  return !Number.isNaN(day.getTime()) && day.toISOString().startsWith(text) ? right(text) : wrong(`There is no ${text} in the calendar`);
+  return isDay(text) ? right(text) : wrong(`There is no ${text} in the calendar`);
 };
 
 /** What somebody typed into a field; nothing typed is null, or no text. */

@@ -1,5 +1,6 @@
 export * from './constants';
 export * from './contract';
+export * from './days';
 export * from './distributions';
 export * from './evidence';
 export * from './field-text';

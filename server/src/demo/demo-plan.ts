@@ -1,4 +1,5 @@
-import { dayNumber, hazardById, isoDay } from '@each-bolt/core/plan';
+import { hazardById } from '@each-bolt/core/plan';
+import { dayNumber, isoDay } from '@each-bolt/core/shared';
 import {
   UNANSWERED,
   blankPackage,

@@ -66,7 +66,8 @@ export const bareNumber: Matcher<MassDraft> = (line, at) => {
   if (!words) return found;
   const count: readonly Choice[] =
     /^[1-9]\d{0,2}$/.test(digits) && Number(digits) <= MOST_BARE_COUNT ? [{ label: `${digits} pieces`, replacement: `${digits}x` }] : [];
-  const wall: readonly Choice[] = /^\d[.,]\d{1,2}$/.test(digits) && !/^0[.,]0/.test(digits) ? [{ label: `thickness ${digits} mm`, replacement: `t${digits} mm` }] : [];
+  const wall: readonly Choice[] =
+    /^\d[.,]\d{1,2}$/.test(digits) && !/^0[.,]0/.test(digits) ? [{ label: `thickness ${digits} mm`, replacement: `t${digits} mm` }] : [];
   const isWords = choices[0] === words;
   return {
     ...found,

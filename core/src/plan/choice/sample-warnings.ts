@@ -1,6 +1,5 @@
-import { counted, fixed, SHOWN_UNITS, inShownUnit, issue, type Issue } from '../../shared';
+import { counted, dayNumber, fixed, SHOWN_UNITS, inShownUnit, issue, type Issue } from '../../shared';
 import { knownAs, type StudyRecord, type Vehicle, type VehicleFields } from '../../record';
-import { dayNumber } from '../schedule/days';
 
 const YEAR_DAYS = 365.25;
 

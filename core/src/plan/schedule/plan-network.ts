@@ -1,8 +1,7 @@
-import { counted, fixed, issue, type Issue } from '../../shared';
+import { counted, dayText, fixed, issue, type Issue } from '../../shared';
 import type { Resource, StudyRecord, WorkPackage } from '../../record';
 import { circleIn } from './cycle';
 import { criticalPath } from './critical-path';
-import { dayText } from './days';
 import type { LevelProblem, Need } from './level-problem';
 import { betaShape, type ThreePoint } from './three-point';
 import { isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, workAxis, type WorkAxis } from './work-axis';

@@ -1,6 +1,5 @@
-import { issue, type Issue } from '../../shared';
+import { dayText, issue, type Issue } from '../../shared';
 import type { StudyRecord, WorkPackage } from '../../record';
-import { dayText } from './days';
 import { finishSpread, type FinishSpread } from './finish-spread';
 import { level, type LevelResult } from './level';
 import { lowerBound } from './lower-bound';

@@ -1,27 +1,7 @@
-import fc from 'fast-check';
 import { USUAL_CALENDAR } from '../../record';
-import { dayNumber, dayText, isoDay, weekdayOf } from './days';
 import { percentile } from './finish-spread';
 import { betaShape, threePoint } from './three-point';
 import { endTimeOfSlot, isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, timeOfSlot, workAxis } from './work-axis';
-
-describe('calendar days', () => {
-  // held against the calendar of the JavaScript engine, over five centuries
-  it('count like the engine’s own calendar, there and back', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: -80_000, max: 100_000 }), (day) => {
-        const iso = new Date(day * 86_400_000).toISOString().slice(0, 10);
-        expect([dayNumber(iso), isoDay(day), weekdayOf(day)]).toEqual([day, iso, new Date(day * 86_400_000).getUTCDay() || 7]);
-      }),
-      { numRuns: 500, seed: 3 },
-    );
-  });
-  it('know the 29th of February where there is one', () => {
-    expect(isoDay(dayNumber('2028-02-28') + 1)).toBe('2028-02-29');
-    expect(isoDay(dayNumber('2100-02-28') + 1)).toBe('2100-03-01');
-    expect(dayText('2026-06-03')).toBe('Wed 3 Jun');
-  });
-});
 
 describe('working time', () => {
   const calendar = { ...USUAL_CALENDAR, startsOn: '2026-06-01', daysOff: [{ from: '2026-06-04', to: '2026-06-05', why: '' }] };

@@ -1,6 +1,5 @@
-import { issue, type Issue } from '../../shared';
+import { dayNumber, isoDay, issue, weekdayOf, type Issue } from '../../shared';
 import type { WorkCalendar } from '../../record';
-import { dayNumber, isoDay, weekdayOf } from './days';
 
 /** The plan counts working time in slots of a quarter of an hour. */
 export const SLOT_MIN = 15;

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { ABSENT, fixed } from '@each-bolt/core/shared';
+import { ABSENT, dayText, fixed } from '@each-bolt/core/shared';
 import type { PackageFields, WorkPackage } from '@each-bolt/core/record';
-import { benchSays, dayText, numbered, scopeExpectation, scopeOf, type BenchSays } from '@each-bolt/core/plan';
+import { benchSays, numbered, scopeExpectation, scopeOf, type BenchSays } from '@each-bolt/core/plan';
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { RecordApi } from '../record/record-api';

@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
-import { ABSENT, counted, fixed, printField } from '@each-bolt/core/shared';
+import { ABSENT, counted, dayText, fixed, printField } from '@each-bolt/core/shared';
 import { blankPackage, type WorkPackage, nextSequence } from '@each-bolt/core/record';
-import { dayText, labourOf, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
+import { labourOf, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { dayText, isDay, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import {
   type DaysOff,
   type Op,
@@ -9,7 +9,7 @@ import {
   type WorkCalendar,
   nextSequence,
 } from '@each-bolt/core/record';
-import { clockText, dayText, readClock, workAxis } from '@each-bolt/core/plan';
+import { clockText, readClock, workAxis } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
@@ -347,9 +347,15 @@ export class PeopleView {
       .map((part) => part.trim())
       .filter((part) => part !== '');
     const read = parts.map((part) => /^(\d{4}-\d{2}-\d{2})(?:\s*(?:to|–|\.\.)\s*(\d{4}-\d{2}-\d{2}))?$/.exec(part));
-    const wrong = parts.find((_, i) => read[i] === null);
+    const isSpan = (match: RegExpExecArray | null | undefined): boolean =>
+      match !== null && match !== undefined && [match[1]!, match[2] ?? match[1]!].every(isDay) && match[1]! <= (match[2] ?? match[1]!);
+    const wrong = parts.find((_, i) => !isSpan(read[i]));
     this.awayFault.set(
-      wrong === undefined ? new Map() : new Map([[row.id, `“${wrong}” is not a day or span; write 2026-06-03 to 2026-06-05`]]),
+      wrong === undefined
+        ? new Map()
+        : new Map([
+            [row.id, `“${wrong}” is not a day of the calendar, or a span from the earlier to the later; write 2026-06-03 to 2026-06-05`],
+          ]),
     );
     if (wrong !== undefined) return;
     const daysOff = read.map((match) => ({ from: match![1]!, to: match![2] ?? match![1]!, why: '' }));

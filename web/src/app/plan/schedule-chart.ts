@@ -1,5 +1,5 @@
-import { dayText, isoDay, weekdayOf, type BurnUp, type HoistBalance, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
-import { counted, fixed } from '@each-bolt/core/shared';
+import { type BurnUp, type HoistBalance, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
+import { counted, dayText, fixed, isoDay, weekdayOf } from '@each-bolt/core/shared';
 import type { PadPoint, StudyRecord } from '@each-bolt/core/record';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartInk } from '../shared/chart-ink';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { counted, fixed, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { counted, dayText, fixed, isoDay, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import { editOp, type Op, type WorkPackage } from '@each-bolt/core/record';
-import { burnUp, dayText, isoDay, numbered, personCalendar, scheduleCsv, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
+import { burnUp, numbered, personCalendar, scheduleCsv, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
 import type { ECharts } from 'echarts/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { OpenStudy } from '../record/open-study';

@@ -32,6 +32,9 @@ export const isoDay = (day: number): string => {
   return `${yearOfEra + era * 400 + (m <= 2 ? 1 : 0)}-${two(m)}-${two(d)}`;
 };
 
+/** Is this a day of the calendar, YYYY-MM-DD? There is no 31st of February. */
+export const isDay = (iso: string): boolean => /^\d{4}-\d{2}-\d{2}$/.test(iso) && isoDay(dayNumber(iso)) === iso;
+
 /** Day of the week: 1 Monday … 7 Sunday. @source ISO 8601; 1970-01-01 was a Thursday */
 export const weekdayOf = (day: number): number => ((((day + 3) % 7) + 7) % 7) + 1;
 
