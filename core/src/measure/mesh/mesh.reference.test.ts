@@ -118,3 +118,20 @@ describe('real files, held against other programs', () => {
     expect(other.area).toBeCloseTo(area, 2);
   });
 });
+
+describe('where the middle of a mass lies', () => {
+  // the centroid of a tetrahedron is the mean of its corners, of a thin triangle too: any textbook of geometry
+  const tetrahedron = (top: number): Mesh => ({
+    positions: corners([[10, 20, 30], [18, 20, 30], [10, 26, 30], [10, 20, 30 + top]]), // prettier-ignore
+    triangles: Uint32Array.from([0, 2, 1, 0, 1, 3, 1, 2, 3, 0, 3, 2]),
+  });
+  it('is a quarter of the way up a tetrahedron, in each direction', () => {
+    const { centroid, volume } = meshFigures(tetrahedron(12));
+    expect(volume).toBeCloseTo((8 * 6 * 12) / 6, 9);
+    expect(centroid.map((x) => Number(x.toFixed(9)))).toEqual([12, 21.5, 33]);
+  });
+  it('is a third of the way in a sheet that encloses nothing', () => {
+    const sheet: Mesh = { positions: corners([[0, 0, 5], [9, 0, 5], [0, 6, 11]]), triangles: Uint32Array.from([0, 1, 2]) }; // prettier-ignore
+    expect(meshFigures(sheet).centroid.map((x) => Number(x.toFixed(9)))).toEqual([3, 2, 7]);
+  });
+});

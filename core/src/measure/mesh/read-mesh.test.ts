@@ -192,6 +192,15 @@ describe('files that are odd, not wrong', () => {
     }
     expect(meshOf(strip('7 0 1 2 -1 1 3 2'), 's.ply').triangles.length).toBe(6);
   });
+  it('faces of fewer than three corners are told with their place', () => {
+    expect(said(text('v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2\n'), 'l.obj')).toMatch(/line 4: a face needs three corners or more/);
+    const ply = (face: string): Uint8Array =>
+      text(
+        `ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 2\nproperty list uchar int vertex_indices\nend_header\n0 0 0\n1 0 0\n0 1 0\n3 0 1 2\n${face}\n`,
+      );
+    expect(said(ply('2 0 1'), 'a.ply')).toMatch(/face 2 has 2 corners; three are needed/);
+    expect(said(ply('3 0 2 1'), 'a.ply')).toBe('read');
+  });
   it.each([
     ['vertices', 'element vertex 4000000000\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uchar int vertex_indices', /more than its .* bytes can hold/],
     ['faces', 'element vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 9000000000000\nproperty list uchar int vertex_indices', /more than its .* bytes can hold/],
