@@ -132,4 +132,12 @@ describe('pieces as CSV', () => {
     expect(rows[0]?.fields).toMatchObject({ name: 'plate', quantity, massEachKg, known, wallThicknessM });
     expect([rows[0]?.fasteners[0]?.count, rows[0]?.joints[0]?.count]).toEqual([4, 34]);
   });
+  it('keep a name that looks like a formula, which no spreadsheet runs', () => {
+    for (const name of ['=HYPERLINK("x")', '＝1+1', '+40 °C sensor', '-z stop']) {
+      const hostile = { ...record, pieces: record.pieces.map((p) => ({ ...p, name })) };
+      const file = piecesCsv(hostile, hostile.vehicles[0]!);
+      expect(file).toContain(`'${name.replaceAll('"', '""')}`);
+      expect(readPieces(file).rows[0]?.fields).toMatchObject({ name });
+    }
+  });
 });

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { defused } from '../shared';
 import { costBasisText, countingRuleText, type Study } from '../record';
 import { comparisonGaps, comparisonSentences, plainText } from './sentences';
 import type { CompareRow, Comparison } from './compare-vehicles';
@@ -63,8 +64,3 @@ export const comparisonCsv = (comparison: Comparison, study: Study, subsystemNam
     { newline: '\r\n' },
   );
 };
-
-const NUMBER = /^-?\d+(\.\d+)?(e-?\d+)?$/;
-
-/** Text as a spreadsheet takes it for text: what would start a formula gets an apostrophe in front. */
-export const defused = (text: string): string => (/^[=+\-@\t\r]/.test(text) && !NUMBER.test(text) ? `'${text}` : text);

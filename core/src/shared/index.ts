@@ -12,6 +12,7 @@ export * from './picture-file';
 export * from './processes';
 export * from './read-number';
 export * from './shown-units';
+export * from './spreadsheet-text';
 export * from './stages';
 export * from './typed-quantity';
 export * from './uncertainty';

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { millimetres } from '../../shared';
+import { defused, millimetres } from '../../shared';
 import { outline, type Piece, type StudyRecord, type Vehicle } from '../../record';
 import { CSV_COLUMNS, type CsvHeading } from '../import/csv-columns';
 import { groupByPiece } from '../own-figures';
@@ -71,5 +71,5 @@ export const piecesCsv = (record: StudyRecord, vehicle: Vehicle): string => {
     };
     return [CSV_COLUMNS.map(({ heading }) => cells[heading] ?? '')];
   });
-  return `${Papa.unparse([CSV_COLUMNS.map(({ heading }) => heading), ...rows.map((row) => [...row])], { escapeFormulae: true })}\n`;
+  return `${Papa.unparse([CSV_COLUMNS.map(({ heading }) => heading), ...rows.map((row) => row.map(defused))])}\n`;
 };

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { UNPRINTABLE, issue, type Issue } from '../../shared';
+import { UNPRINTABLE, issue, undefused, type Issue } from '../../shared';
 import type { PieceFields } from '../../record';
 import type { FastenerEntry, JointEntry } from '../shorthand/entry';
 import { CSV_COLUMNS, findColumn, type CsvHeading, type FoundColumn } from './csv-columns';
@@ -136,7 +136,7 @@ const readRow = (cells: readonly string[], columns: readonly (FoundColumn | null
     faults: [],
     place: { no: '', insideOf: '', subsystem: '' },
   };
-  columns.forEach((column, i) => column && readCell(row, column, (cells[i] ?? '').trim()));
+  columns.forEach((column, i) => column && readCell(row, column, undefused(cells[i] ?? '').trim()));
   if ((row.fields.name ?? '') === '' && !row.faults.some((f) => f.heading === 'name'))
     row.faults.push({ heading: 'name', cell: '', message: 'The name is missing' });
   if (cells.length > columns.length)

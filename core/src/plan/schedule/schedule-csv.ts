@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { defused } from '../../shared';
 import type { StudyRecord } from '../../record';
 import { numbered } from '../scope/package-edits';
 import type { PlanSchedule } from './plan-schedule';
@@ -44,5 +45,5 @@ export const scheduleCsv = (record: Pick<StudyRecord, 'study' | 'packages' | 're
     'pinned_on',
     'why_left_out',
   ];
-  return `${Papa.unparse([head, ...rows.map((row) => [...row])], { escapeFormulae: true })}\n`;
+  return `${Papa.unparse([head, ...rows.map((row) => row.map(defused))])}\n`;
 };
