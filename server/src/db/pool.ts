@@ -16,6 +16,11 @@ export const openPool = (connectionString: string): Pool => {
     connectionString,
     types,
     max: 10,
+    // a network that swallows everything says nothing: dead connections are found by the system and by these times
+    keepAlive: true,
+    keepAliveInitialDelayMillis: 5000,
+    connectionTimeoutMillis: 10_000,
+    query_timeout: 65_000,
     statement_timeout: 60_000,
     lock_timeout: 10_000,
     idle_in_transaction_session_timeout: 30_000,

@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import type { KeptChange } from '@each-bolt/core/record';
 import { Api, beginStudy, listen, type Begun } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
-import type { Pool } from '../db/pool';
+import { networkTo } from '../../testing/network';
+import { openPool, type Pool } from '../db/pool';
+import { LISTENS } from './live';
 import type { Here } from './queries';
 
 interface Heard {
@@ -52,10 +54,10 @@ class Ear {
     return (this.heard.filter((h) => h.event === 'here').at(-1)?.data ?? []) as readonly Here[];
   }
 
-  async until(test: () => boolean): Promise<void> {
+  async until(test: () => boolean, mostMs = 5000): Promise<void> {
     const since = Date.now();
     while (!test()) {
-      if (Date.now() - since > 5000) throw new Error(`not heard within 5 s; heard ${JSON.stringify(this.heard)}`);
+      if (Date.now() - since > mostMs) throw new Error(`not heard within ${mostMs / 1000} s; heard ${JSON.stringify(this.heard)}`);
       await new Promise((done) => setTimeout(done, 10));
     }
   }
@@ -147,11 +149,31 @@ describe('whoever follows a study', () => {
     const here = await ear(api);
     await add();
     await here.until(() => here.revisions.length === 1);
-    await pool.query(`select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and query like 'listen%'`);
+    const cut = await pool.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and application_name = $1', [LISTENS]); // prettier-ignore
+    expect(cut.rowCount).toBe(2);
     await add();
     await here.until(() => here.revisions.length === 2);
     expect(here.revisions).toEqual([2, 3]);
   });
+  it('goes on hearing within 10 s after the network to the database swallows everything and says nothing', async () => {
+    const network = await networkTo(pool.options.connectionString ?? '');
+    const behind = openPool(network.url);
+    behind.on('error', () => undefined);
+    const far = await listen(behind);
+    const here = await ear(api.at(far.address));
+    await add();
+    await here.until(() => here.revisions.length === 1);
+    network.swallow();
+    await add();
+    const since = Date.now();
+    await here.until(() => here.revisions.length === 2, 15_000);
+    expect(here.revisions).toEqual([2, 3]);
+    expect(Date.now() - since).toBeLessThan(10_000);
+    here.close();
+    await network.stop();
+    await far.stop();
+    await behind.end();
+  }, 40_000);
   it('hears nothing more once taken off the study', async () => {
     const odo = await api.as('Odo Farrow');
     await api.invite(study.studyId, odo, 'recorder');

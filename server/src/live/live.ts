@@ -1,3 +1,4 @@
+import { Socket } from 'node:net';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import type { KeptChange } from '@each-bolt/core/record';
@@ -17,15 +18,23 @@ export interface Follower {
 
 const AT_ONCE = 200;
 const RETRY_MS = 1000;
+/** The name by which the database knows the connection. */
+export const LISTENS = 'each bolt: listens for changes';
+/** The connection is asked so often whether it is still there, and given so long to answer: noticed and made again within 10 s. */
+const PROBE_MS = 2500;
+const ANSWER_MS = 3000;
 
 /**
  * Tells followers of every change of their study, whichever process kept it: PostgreSQL notifies each process, which
- * reads the changes its followers have not been told. A lost notification connection is made again and all are caught up.
+ * reads the changes its followers have not been told, over the connection that was notified. That connection is probed,
+ * for a network that swallows everything says nothing; a lost or silent one is made again and all are caught up.
  */
 export class Live {
   private readonly followers = new Map<string, Set<Follower>>();
   private readonly busy = new Map<string, Promise<void>>();
   private client: pg.Client | null = null;
+  private readonly sockets = new WeakMap<pg.Client, Socket>();
+  private probing: NodeJS.Timeout | null = null;
   private stopped = false;
   private readonly lost = new WeakSet<pg.Client>();
 
@@ -35,7 +44,19 @@ export class Live {
   ) {}
 
   async start(): Promise<void> {
-    const client = new pg.Client({ connectionString: this.pool.options.connectionString });
+    const socket = new Socket();
+    const { connectionString, types } = this.pool.options;
+    const client = new pg.Client({
+      connectionString,
+      ...(types && { types }),
+      application_name: LISTENS,
+      keepAlive: true,
+      keepAliveInitialDelayMillis: PROBE_MS,
+      connectionTimeoutMillis: ANSWER_MS,
+      query_timeout: ANSWER_MS,
+      stream: () => socket,
+    });
+    this.sockets.set(client, socket);
     client.on('notification', ({ channel, payload }) => {
       if (payload === undefined || !this.followers.has(payload)) return;
       if (channel === 'study_change') this.queue(payload, () => this.tellChanges(payload));
@@ -51,15 +72,25 @@ export class Live {
       this.again(client, error as Error);
       return;
     }
+    if (this.stopped) {
+      await client.end();
+      return;
+    }
     this.client = client;
-    for (const studyId of this.followers.keys()) this.queue(studyId, () => this.tellChanges(studyId));
+    this.probing = setInterval(() => {
+      client.query('select 1').catch((error: unknown) => this.again(client, error as Error));
+    }, PROBE_MS);
+    for (const studyId of this.followers.keys()) {
+      this.queue(studyId, () => this.tellChanges(studyId));
+      this.queue(`here ${studyId}`, () => this.tellHere(studyId));
+    }
   }
 
   async stop(): Promise<void> {
     this.stopped = true;
     for (const followers of this.followers.values()) for (const follower of followers) follower.end();
     const { client } = this;
-    this.client = null;
+    this.forget();
     await client?.end();
   }
 
@@ -76,12 +107,13 @@ export class Live {
     };
   }
 
-  /** One reading of a study at a time; a second wish while one runs is one more afterwards. */
+  /** One reading of a study at a time; a second wish while one runs is one more afterwards. What fails is told over the next connection. */
   private queue(key: string, act: () => Promise<void>): void {
     const before = this.busy.get(key) ?? Promise.resolve();
-    const next = before
-      .then(act)
-      .catch((error: unknown) => this.log.warn({ err: error }, 'followers could not be told; they are told again'));
+    const { client } = this;
+    const next = before.then(act).catch((error: unknown) => {
+      if (client) this.again(client, error as Error);
+    });
     this.busy.set(key, next);
     void next.then(() => {
       if (this.busy.get(key) === next) this.busy.delete(key);
@@ -91,9 +123,10 @@ export class Live {
   private async tellChanges(studyId: string): Promise<void> {
     for (;;) {
       const followers = [...(this.followers.get(studyId) ?? [])];
-      if (followers.length === 0) return;
+      // without a connection they are told once there is one again
+      if (followers.length === 0 || this.client === null) return;
       const since = Math.min(...followers.map((f) => f.since));
-      const changes = await changesSince(this.pool, studyId, since, AT_ONCE);
+      const changes = await changesSince(this.client, studyId, since, AT_ONCE);
       for (const change of changes)
         for (const follower of followers) {
           if (change.revision <= follower.since) continue;
@@ -105,17 +138,29 @@ export class Live {
   }
 
   private async tellHere(studyId: string): Promise<void> {
-    const people = await present(this.pool, studyId);
+    if (this.client === null) return;
+    const people = await present(this.client, studyId);
     for (const follower of this.followers.get(studyId) ?? []) follower.here(people);
+  }
+
+  private forget(): void {
+    this.client = null;
+    if (this.probing) clearInterval(this.probing);
+    this.probing = null;
   }
 
   /** Makes the lost connection again, once however many signs of its loss there are. */
   private again(client: pg.Client, error: Error | null): void {
     if (this.stopped || this.lost.has(client)) return;
     this.lost.add(client);
-    this.client = null;
-    if (error) this.log.warn({ err: error }, 'the connection that listens for changes was lost');
-    void client.end().catch(() => undefined);
+    this.forget();
+    if (error)
+      this.log.warn(
+        { err: error },
+        'the connection that listens for changes was lost; it is made again, and all are told what they missed',
+      );
+    // a goodbye would wait for an answer that does not come
+    this.sockets.get(client)?.destroy();
     setTimeout(() => {
       if (this.stopped) return;
       void this.start();
