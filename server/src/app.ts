@@ -91,7 +91,7 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, instruments
     archiveRoutes(pool, version),
     planRoutes(pool),
     benchRoutes(pool),
-    instrumentRoutes(pool, instruments),
+    instrumentRoutes(pool, instruments, live),
   );
   app.use(recordRoutes(pool));
   app.use('/api', noSuchRoute);

@@ -66,6 +66,7 @@ export const listen = async (pool: Pool, limits = LIMITS): Promise<{ readonly ad
 export class Api {
   private readonly cookies = new Map<string, string>();
   personId = '';
+  private login = '';
 
   constructor(
     readonly address: string,
@@ -88,6 +89,16 @@ export class Api {
     const { status } = await api.post('/api/sign-in', JSON.stringify({ login, password: PASSWORD }));
     if (status !== 200) throw new Error(`${name} was not signed in: ${status}`);
     api.personId = person.id;
+    api.login = login;
+    return api;
+  }
+
+  /** The same person signed in a second time, elsewhere. */
+  async again(): Promise<Api> {
+    const api = this.nobody();
+    const { status } = await api.post('/api/sign-in', JSON.stringify({ login: this.login, password: PASSWORD }));
+    if (status !== 200) throw new Error(`the second sign-in failed: ${status}`);
+    [api.personId, api.login] = [this.personId, this.login];
     return api;
   }
 

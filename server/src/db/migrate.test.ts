@@ -27,6 +27,7 @@ describe('bringing a database up to date', () => {
       '0004-bench.sql',
       '0005-measure.sql',
       '0006-torques-and-access.sql',
+      '0007-session-ends.sql',
     ]);
     expect(await migrate(database.pool, dir)).toEqual([]);
   });

@@ -7,6 +7,7 @@ import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { routed } from '../http/routes';
 import { COMMANDS, type InstrumentCommand, type InstrumentDriver } from './driver';
+import type { Live } from '../live/live';
 import type { InstrumentHub } from './hub';
 import { addInstrument, removeInstrument } from './queries';
 import { LineFault } from './scpi-line';
@@ -53,7 +54,7 @@ const asProblem = (error: unknown): never => {
 };
 
 /** Instruments of the house: how they are, what they read, what they are told. */
-export const instrumentRoutes = (pool: Pool, hub: InstrumentHub): Router => {
+export const instrumentRoutes = (pool: Pool, hub: InstrumentHub, live: Live): Router => {
   const { router, on } = routed(pool);
   const found = (id: unknown): InstrumentDriver => {
     const driver = typeof id === 'string' ? hub.driver(id) : null;
@@ -63,14 +64,18 @@ export const instrumentRoutes = (pool: Pool, hub: InstrumentHub): Router => {
   on('GET /api/instruments', (_request, response) => {
     response.json(hub.all());
   });
-  on('GET /api/instruments/events', (_request, response) => {
+  on('GET /api/instruments/events', (request, response) => {
     response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
     response.flushHeaders();
     const leave = hub.follow((news) => {
       const [event, data] = 'all' in news ? ['all', news.all] : ['one', news.one];
       response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
     });
-    response.on('close', leave);
+    const away = live.attend(request.sessionID, () => response.end());
+    response.on('close', () => {
+      leave();
+      away();
+    });
   });
   on('POST /api/instruments', json, async (request, response) => {
     const added = check(NEW, request.body);

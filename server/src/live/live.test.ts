@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { KeptChange } from '@each-bolt/core/record';
-import { Api, beginStudy, listen, type Begun } from '../../testing/api';
+import { Api, PASSWORD, beginStudy, listen, type Begun } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { networkTo } from '../../testing/network';
 import { openPool, type Pool } from '../db/pool';
@@ -15,6 +15,7 @@ interface Heard {
 /** Follows a study as a page would, and keeps what it hears. */
 class Ear {
   readonly heard: Heard[] = [];
+  isOver = false;
   private readonly ending = new AbortController();
   readonly connection = randomUUID();
 
@@ -24,10 +25,17 @@ class Ear {
   ) {}
 
   async open(since: number): Promise<this> {
-    const path = `/api/studies/${this.studyId}/events?since=${since}&connection=${this.connection}&device=Bench%201`;
+    const path =
+      this.studyId === ''
+        ? '/api/instruments/events'
+        : `/api/studies/${this.studyId}/events?since=${since}&connection=${this.connection}&device=Bench%201`;
     const response = await this.api.raw(path, { signal: this.ending.signal });
     expect(response.headers.get('content-type')).toMatch(/^text\/event-stream/);
-    void this.listen(response).catch(() => undefined);
+    void this.listen(response)
+      .catch(() => undefined)
+      .then(() => {
+        this.isOver = true;
+      });
     return this;
   }
 
@@ -174,6 +182,40 @@ describe('whoever follows a study', () => {
     await far.stop();
     await behind.end();
   }, 40_000);
+  it('hears nothing more once signed out, at any process, the instruments neither; the same person elsewhere goes on', async () => {
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    const there = odo.at(other.address);
+    const ended = [await ear(odo, 2), await ear(there, 2), await new Ear(there, '').open(0), await new Ear(odo, '').open(0)];
+    const elsewhere = await odo.again();
+    const goesOn = await ear(elsewhere, 2);
+    expect((await odo.post('/api/sign-out', '{}')).status).toBe(200);
+    for (const stream of ended) await stream.until(() => stream.isOver);
+    await add();
+    await goesOn.until(() => goesOn.revisions.includes(3));
+    expect([goesOn.isOver, ended.map((e) => e.revisions)]).toEqual([false, [[], [], [], []]]);
+  });
+  it('hears nothing more in any other session once the password is changed', async () => {
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    const [stolen, own] = [await ear(await odo.again(), 2), await ear(odo, 2)];
+    const passwords = JSON.stringify({ current: PASSWORD, next: 'five other plain words' });
+    expect((await odo.post('/api/password', passwords)).status).toBe(200);
+    await stolen.until(() => stolen.isOver);
+    expect(own.isOver).toBe(false);
+    // reset by a lead of the house, it ends them all
+    expect((await api.post(`/api/people/${odo.personId}/password`, JSON.stringify({ next: 'six more very plain words' }))).status).toBe(
+      200,
+    );
+    await own.until(() => own.isOver);
+  });
+  it('hears nothing more after its session ran out, or ended while nobody could tell', async () => {
+    const odo = await api.as('Odo Farrow');
+    await api.invite(study.studyId, odo, 'recorder');
+    const his = await ear(odo, 2);
+    await pool.query(`update session set expire = now() - interval '1 s' where sess ->> 'personId' = $1`, [odo.personId]);
+    await his.until(() => his.isOver, 10_000);
+  });
   it('hears nothing more once taken off the study', async () => {
     const odo = await api.as('Odo Farrow');
     await api.invite(study.studyId, odo, 'recorder');

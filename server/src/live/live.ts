@@ -1,10 +1,11 @@
+import { createHash } from 'node:crypto';
 import { Socket } from 'node:net';
 import pg from 'pg';
 import type { Logger } from 'pino';
 import type { KeptChange } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
 import { changesSince } from '../ledger/queries';
-import { present, type Here } from './queries';
+import { livingSessions, present, type Here } from './queries';
 
 /** Somebody who follows a study. `since` is the last revision told. */
 export interface Follower {
@@ -24,6 +25,9 @@ export const LISTENS = 'each bolt: listens for changes';
 const PROBE_MS = 2500;
 const ANSWER_MS = 3000;
 
+/** What the database tells of a session: no session could be taken up by it. */
+const toldOf = (sid: string): string => createHash('sha256').update(sid).digest('hex');
+
 /**
  * Tells followers of every change of their study, whichever process kept it: PostgreSQL notifies each process, which
  * reads the changes its followers have not been told, over the connection that was notified. That connection is probed,
@@ -35,6 +39,8 @@ export class Live {
   private client: pg.Client | null = null;
   private readonly sockets = new WeakMap<pg.Client, Socket>();
   private probing: NodeJS.Timeout | null = null;
+  /** streams open in each session, by what the database tells of it */
+  private readonly sessions = new Map<string, { readonly sid: string; readonly ends: Set<() => void> }>();
   private stopped = false;
   private readonly lost = new WeakSet<pg.Client>();
 
@@ -58,6 +64,7 @@ export class Live {
     });
     this.sockets.set(client, socket);
     client.on('notification', ({ channel, payload }) => {
+      if (channel === 'session_end') this.endStreams(payload ?? '');
       if (payload === undefined || !this.followers.has(payload)) return;
       if (channel === 'study_change') this.queue(payload, () => this.tellChanges(payload));
       else this.queue(`here ${payload}`, () => this.tellHere(payload));
@@ -68,6 +75,7 @@ export class Live {
       await client.connect();
       await client.query('listen study_change');
       await client.query('listen study_here');
+      await client.query('listen session_end');
     } catch (error) {
       this.again(client, error as Error);
       return;
@@ -78,7 +86,7 @@ export class Live {
     }
     this.client = client;
     this.probing = setInterval(() => {
-      client.query('select 1').catch((error: unknown) => this.again(client, error as Error));
+      this.checkSessions(client).catch((error: unknown) => this.again(client, error as Error));
     }, PROBE_MS);
     for (const studyId of this.followers.keys()) {
       this.queue(studyId, () => this.tellChanges(studyId));
@@ -105,6 +113,34 @@ export class Live {
       all.delete(follower);
       if (all.size === 0) this.followers.delete(studyId);
     };
+  }
+
+  /** Ends a stream when its session does: signed out, password changed, or run out. Until the returned function is called. */
+  attend(sid: string, end: () => void): () => void {
+    const told = toldOf(sid);
+    const open = this.sessions.get(told) ?? { sid, ends: new Set() };
+    this.sessions.set(told, open);
+    open.ends.add(end);
+    return () => {
+      open.ends.delete(end);
+      if (open.ends.size === 0) this.sessions.delete(told);
+    };
+  }
+
+  private endStreams(told: string): void {
+    for (const end of [...(this.sessions.get(told)?.ends ?? [])]) end();
+  }
+
+  /** Probes the connection, and ends the streams of sessions whose end was not heard. */
+  private async checkSessions(client: pg.Client): Promise<void> {
+    const open = [...this.sessions].map(([told, { sid }]) => ({ told, sid }));
+    const alive = new Set(
+      await livingSessions(
+        client,
+        open.map(({ sid }) => sid),
+      ),
+    );
+    for (const { told, sid } of open) if (!alive.has(sid)) this.endStreams(told);
   }
 
   /** One reading of a study at a time; a second wish while one runs is one more afterwards. What fails is told over the next connection. */

@@ -44,3 +44,7 @@ export const sayGone = (db: Db, connection: string): Promise<unknown> =>
     `with gone as (delete from presence where connection = $1 returning study_id) select pg_notify('study_here', study_id::text) from gone`,
     [connection],
   );
+
+/** Which of these sessions there still are. */
+export const livingSessions = async (db: Db, sids: readonly string[]): Promise<readonly string[]> =>
+  (await many<{ sid: string }>(db, 'select sid from session where sid = any($1) and expire > now()', [sids])).map(({ sid }) => sid);

@@ -71,7 +71,11 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
         .then(checkStillOf)
         .catch(() => response.end());
     }, PING_MS);
-    leaving.push(leave, () => clearInterval(ping));
+    leaving.push(
+      leave,
+      () => clearInterval(ping),
+      live.attend(request.sessionID, () => response.end()),
+    );
   });
   on('POST /api/studies/:id/here', json, async (request, response) => {
     const here = check(HERE, request.body);
