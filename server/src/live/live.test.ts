@@ -158,7 +158,7 @@ describe('whoever follows a study', () => {
     await add();
     await here.until(() => here.revisions.length === 1);
     const cut = await pool.query('select pg_terminate_backend(pid) from pg_stat_activity where datname = current_database() and application_name = $1', [LISTENS]); // prettier-ignore
-    expect(cut.rowCount).toBe(2);
+    expect(cut.rowCount).toBe(4);
     await add();
     await here.until(() => here.revisions.length === 2);
     expect(here.revisions).toEqual([2, 3]);

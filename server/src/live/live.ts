@@ -24,19 +24,25 @@ export const LISTENS = 'each bolt: listens for changes';
 /** The connection is asked so often whether it is still there, and given so long to answer: noticed and made again within 10 s. */
 const PROBE_MS = 2500;
 const ANSWER_MS = 3000;
+/** A change of a whole import may take so long to read. */
+const READ_MS = 60_000;
 
 /** What the database tells of a session: no session could be taken up by it. */
 const toldOf = (sid: string): string => createHash('sha256').update(sid).digest('hex');
 
 /**
  * Tells followers of every change of their study, whichever process kept it: PostgreSQL notifies each process, which
- * reads the changes its followers have not been told, over the connection that was notified. That connection is probed,
+ * reads the changes its followers have not been told. The connection that is notified is probed,
  * for a network that swallows everything says nothing; a lost or silent one is made again and all are caught up.
  */
 export class Live {
   private readonly followers = new Map<string, Set<Follower>>();
   private readonly busy = new Map<string, Promise<void>>();
+  /** hears what is told and is probed */
   private client: pg.Client | null = null;
+  /** reads what was told: apart, for a large change takes longer to read than a probe may take */
+  private reader: pg.Client | null = null;
+  private readonly readers = new WeakMap<pg.Client, pg.Client>();
   private readonly sockets = new WeakMap<pg.Client, Socket>();
   private probing: NodeJS.Timeout | null = null;
   /** streams open in each session, by what the database tells of it */
@@ -50,19 +56,9 @@ export class Live {
   ) {}
 
   async start(): Promise<void> {
-    const socket = new Socket();
-    const { connectionString, types } = this.pool.options;
-    const client = new pg.Client({
-      connectionString,
-      ...(types && { types }),
-      application_name: LISTENS,
-      keepAlive: true,
-      keepAliveInitialDelayMillis: PROBE_MS,
-      connectionTimeoutMillis: ANSWER_MS,
-      query_timeout: ANSWER_MS,
-      stream: () => socket,
-    });
-    this.sockets.set(client, socket);
+    const client = this.connection(ANSWER_MS);
+    const reader = this.connection(READ_MS);
+    this.readers.set(client, reader);
     client.on('notification', ({ channel, payload }) => {
       if (channel === 'session_end') this.endStreams(payload ?? '');
       if (payload === undefined || !this.followers.has(payload)) return;
@@ -71,8 +67,10 @@ export class Live {
     });
     client.on('error', (error) => this.again(client, error));
     client.on('end', () => this.again(client, null));
+    reader.on('error', (error) => this.again(client, error));
+    reader.on('end', () => this.again(client, null));
     try {
-      await client.connect();
+      await Promise.all([client.connect(), reader.connect()]);
       await client.query('listen study_change');
       await client.query('listen study_here');
       await client.query('listen session_end');
@@ -81,10 +79,10 @@ export class Live {
       return;
     }
     if (this.stopped) {
-      await client.end();
+      await Promise.all([client.end(), reader.end()]);
       return;
     }
-    this.client = client;
+    [this.client, this.reader] = [client, reader];
     this.probing = setInterval(() => {
       this.checkSessions(client).catch((error: unknown) => this.again(client, error as Error));
     }, PROBE_MS);
@@ -97,9 +95,9 @@ export class Live {
   async stop(): Promise<void> {
     this.stopped = true;
     for (const followers of this.followers.values()) for (const follower of followers) follower.end();
-    const { client } = this;
+    const { client, reader } = this;
     this.forget();
-    await client?.end();
+    await Promise.all([client?.end(), reader?.end()]);
   }
 
   /** Follows a study until the returned function is called; what it has missed since its revision comes first. */
@@ -160,9 +158,9 @@ export class Live {
     for (;;) {
       const followers = [...(this.followers.get(studyId) ?? [])];
       // without a connection they are told once there is one again
-      if (followers.length === 0 || this.client === null) return;
+      if (followers.length === 0 || this.reader === null) return;
       const since = Math.min(...followers.map((f) => f.since));
-      const changes = await changesSince(this.client, studyId, since, AT_ONCE);
+      const changes = await changesSince(this.reader, studyId, since, AT_ONCE);
       for (const change of changes)
         for (const follower of followers) {
           if (change.revision <= follower.since) continue;
@@ -174,13 +172,31 @@ export class Live {
   }
 
   private async tellHere(studyId: string): Promise<void> {
-    if (this.client === null) return;
-    const people = await present(this.client, studyId);
+    if (this.reader === null) return;
+    const people = await present(this.reader, studyId);
     for (const follower of this.followers.get(studyId) ?? []) follower.here(people);
+  }
+
+  private connection(answerMs: number): pg.Client {
+    const socket = new Socket();
+    const { connectionString, types } = this.pool.options;
+    const client = new pg.Client({
+      connectionString,
+      ...(types && { types }),
+      application_name: LISTENS,
+      keepAlive: true,
+      keepAliveInitialDelayMillis: PROBE_MS,
+      connectionTimeoutMillis: ANSWER_MS,
+      query_timeout: answerMs,
+      stream: () => socket,
+    });
+    this.sockets.set(client, socket);
+    return client;
   }
 
   private forget(): void {
     this.client = null;
+    this.reader = null;
     if (this.probing) clearInterval(this.probing);
     this.probing = null;
   }
@@ -196,7 +212,7 @@ export class Live {
         'the connection that listens for changes was lost; it is made again, and all are told what they missed',
       );
     // a goodbye would wait for an answer that does not come
-    this.sockets.get(client)?.destroy();
+    for (const gone of [client, this.readers.get(client)]) if (gone) this.sockets.get(gone)?.destroy();
     setTimeout(() => {
       if (this.stopped) return;
       void this.start();
