@@ -12,6 +12,9 @@ export interface RigidMove {
 export const moved = ({ rows, shift }: RigidMove, p: Place): Place =>
   rows.map((row, i) => row[0] * p[0] + row[1] * p[1] + row[2] * p[2] + shift[i]!) as unknown as Place;
 
+/** Distance of two places. */
+export const apart = (a: Place, b: Place): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+
 /** How a pattern may be moved. */
 export interface Freedom {
   /** mirrored, as the part of the other side; else straight */

@@ -1,4 +1,4 @@
-import { bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
+import { apart, bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
 import { nearest } from './move-within';
 
 export interface Bolted {
@@ -20,8 +20,6 @@ const MOST_NODES = 40_000;
 const MOST_FITTED = 48;
 /** what is left of float noise on a distance that is the clearance to the last digit */
 const HAIR = 1e-9;
-
-const apart = (a: Place, b: Place): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** The farthest pair first, then each time the point farthest from those taken: distances between them rule out most. */
 const spreadOrder = (points: readonly Place[]): readonly number[] => {

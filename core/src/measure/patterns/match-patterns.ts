@@ -1,5 +1,5 @@
 import { munkres } from 'munkres';
-import { bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
+import { apart, bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
 import { boltSearch } from './bolt-search';
 import { moveWithin } from './move-within';
 
@@ -101,8 +101,6 @@ const broughtTogether = (
   );
   return move === null ? null : judged(from, onto, pairs, move, clearanceM);
 };
-
-const apart = (a: Place, b: Place): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** Moves that lay three points of the first onto three of the second, those that fit best first. */
 const startsOf = (from: readonly Place[], onto: readonly Place[], freedom: Freedom): readonly RigidMove[] => {

@@ -1,4 +1,4 @@
-import { bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
+import { apart, bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
 
 export interface PlacePair {
   readonly from: Place;
@@ -34,10 +34,7 @@ export const nearest = (pairs: readonly PlacePair[], clearanceM: number, freedom
   let boundM = 0;
   for (let round = 0; round < ROUNDS; round++) {
     const move = bestFit(from, onto, freedom, weights);
-    const distances = from.map((p, i) => {
-      const [at, to] = [moved(move, p), onto[i]!];
-      return Math.hypot(at[0] - to[0], at[1] - to[1], at[2] - to[2]);
-    });
+    const distances = pairs.map((pair) => offBy(move, pair));
     const worstM = Math.max(...distances);
     boundM = Math.max(boundM, Math.sqrt(distances.reduce((sum, d, i) => sum + weights[i]! * d * d, 0)));
     if (best === null || worstM < best.worstM) best = { move, distances, worstM, boundM };
@@ -80,10 +77,7 @@ const agreeing = (pairs: readonly PlacePair[], clearanceM: number, freedom: Free
   return [...sets.values()].sort((a, b) => b.length - a.length).slice(0, MOST_SETS);
 };
 
-const offBy = (move: RigidMove, { from, onto }: PlacePair): number => {
-  const at = moved(move, from);
-  return Math.hypot(at[0] - onto[0], at[1] - onto[1], at[2] - onto[2]);
-};
+const offBy = (move: RigidMove, { from, onto }: PlacePair): number => apart(moved(move, from), onto);
 
 /**
  * The move that brings as many pairs as it can within a clearance, at least half of them, three and `atLeast`; null when none does.
