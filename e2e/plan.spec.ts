@@ -300,8 +300,8 @@ test('the vehicle on the lift: the warning stands before the step that would tip
   await page.getByRole('button', { name: 'Put it on a lift' }).click();
   await expect(page.getByLabel('Mass of the vehicle', { exact: true })).toHaveValue(/^2.?000/);
   // until it is found, the centre of mass is half way between the axles, give or take 0.3 m
-  await expect(page.getByLabel('their standard uncertainty', { exact: true })).toHaveValue(/^0\.3/);
-  await put(page, 'their standard uncertainty', '0.02');
+  await expect(page.getByLabel('Their standard uncertainty', { exact: true })).toHaveValue(/^0\.3/);
+  await put(page, 'Their standard uncertainty', '0.02');
   const step = async (n: number, label: string, massKg: string, x: string): Promise<void> => {
     await page.getByRole('button', { name: 'Add a step' }).click();
     const row = page.getByRole('row').nth(n);

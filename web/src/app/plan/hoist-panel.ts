@@ -81,8 +81,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
             <thead>
               <tr>
                 <th scope="col" class="right">Step</th>
-                <th scope="col">Comes off</th>
-                <th scope="col">Recorded as</th>
+                <th scope="col">Comes off, recorded as</th>
                 <th scope="col" class="right">Mass, kg</th>
                 <th scope="col" class="right">± u, kg</th>
                 <th scope="col" class="right">x, m</th>
@@ -106,9 +105,8 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
                       [fault]="edits.faultOf(row.unload.id, 'label')"
                       (committed)="editStep(row.unload, { label: $any($event) })"
                     />
-                  </td>
-                  <td>
                     <eb-edit-field
+                      class="soft"
                       [label]="'What is recorded of ' + row.unload.label"
                       [options]="recorded()"
                       [value]="row.unload.pieceId ?? row.unload.subsystemId ?? ''"
@@ -158,7 +156,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
                 </tr>
               } @empty {
                 <tr>
-                  <td colspan="12" class="soft">
+                  <td colspan="11" class="soft">
                     Nothing comes off yet. Take the order from the plan, or add the heavy things one by one.
                   </td>
                 </tr>
@@ -282,7 +280,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
       width: 84px;
     }
     .wide {
-      min-width: 150px;
+      min-width: 218px;
     }
     .state {
       min-width: 120px;
@@ -319,10 +317,10 @@ export class HoistPanel {
   ];
   protected readonly lines: readonly { readonly field: keyof HoistFields; readonly label: string; readonly shape: FieldShape }[] = [
     { field: 'massKg', label: 'Mass of the vehicle', shape: kilograms },
-    { field: 'massUKg', label: 'its standard uncertainty', shape: kilograms },
+    { field: 'massUKg', label: 'Its standard uncertainty', shape: kilograms },
     { field: 'xM', label: 'Centre of mass, x', shape: metres },
     { field: 'yM', label: 'Centre of mass, y', shape: metres },
-    { field: 'placeUM', label: 'their standard uncertainty', shape: metres },
+    { field: 'placeUM', label: 'Their standard uncertainty', shape: metres },
     { field: 'marginM', label: 'Margin to the line of the pads', shape: metres },
   ];
   protected readonly mayEdit = computed(() => this.service.can()('hoist.edit'));

@@ -1,7 +1,7 @@
-import { blankPackage, blankVehicle, emptyRecord, USUAL_STUDY, type Resource, type StudyRecord } from '@each-bolt/core/record';
-import { burnUp, planSchedule } from '@each-bolt/core/plan';
+import { blankPackage, blankVehicle, emptyRecord, USUAL_STUDY, type Resource, type StudyRecord, type Unload } from '@each-bolt/core/record';
+import { burnUp, planSchedule, type Balance, type HoistBalance } from '@each-bolt/core/plan';
 import type { ChartInk } from '../shared/chart-ink';
-import { burnChart, chartSummary, scheduleChart, scheduleRows } from './schedule-chart';
+import { burnChart, chartSummary, hoistChart, scheduleChart, scheduleRows } from './schedule-chart';
 
 const ink: ChartInk = {
   ink: '#111',
@@ -80,5 +80,24 @@ describe('the schedule as a chart', () => {
       yAxis: { max: number };
     };
     expect([series.find((s) => s.name === 'forecast')!.data.at(-1), yAxis.max]).toEqual([['2026-06-03', 12], 12]);
+  });
+});
+
+describe('the pads from above', () => {
+  it('name steps that hardly move the centre of mass together, and those that do each by its own number', () => {
+    const at = (xM: number): Balance => ({ ...{ massKg: 2000, xM, yM: 0 }, ...{ uM: 0.02, insideM: 0.7, tipFraction: 0 } });
+    const unload: Unload = {
+      ...{ id: id(1), version: 1, vehicleId: id(2), pieceId: null, subsystemId: null, sequence: 0 },
+      ...{ label: 'seat', massKg: 27, massUKg: 2, xM: 0.95, yM: -0.42 },
+    };
+    const step = (xM: number): HoistBalance['steps'][number] => ({ unload, after: at(xM), state: 'stays' });
+    const balance: HoistBalance = {
+      ...{ start: at(1.46), startState: 'stays', firstBad: null, issues: [] },
+      steps: [step(1.45), step(1.44), step(1.18), step(0.9)],
+    };
+    const pads = [0.62, 2.38].flatMap((xM) => [-0.76, 0.76].map((yM) => ({ xM, yM })));
+    const { series } = hoistChart(pads, balance, ink) as { series: { type: string; data: { label: { formatter: string } }[] }[] };
+    const names = series.find((s) => s.type === 'scatter')!.data.map((d) => d.label.formatter);
+    expect(names).toEqual(['whole', '', '1–2', '3', '4']);
   });
 });

@@ -311,6 +311,25 @@ export const burnChart = (burn: BurnUp, today: string, ink: ChartInk): EChartsCo
   };
 };
 
+/** What stands at each point of the way: steps on one another that move the centre by less than `nearM` share one name, "1–5", at the last of them. */
+const stepNames = (
+  path: readonly { readonly at: number; readonly xM: number; readonly yM: number }[],
+  nearM: number,
+): ReadonlyMap<number, string> => {
+  const runs: (typeof path)[] = [];
+  for (const point of path.slice(1)) {
+    const run = runs.at(-1);
+    const first = run?.[0];
+    if (run && first && Math.hypot(point.xM - first.xM, point.yM - first.yM) < nearM) runs[runs.length - 1] = [...run, point];
+    else runs.push([point]);
+  }
+  const names = runs.map((run): readonly [number, string] => {
+    const [from, to] = [run[0]!.at + 1, run.at(-1)!.at + 1];
+    return [to - 1, from === to ? String(to) : `${from}–${to}`];
+  });
+  return new Map([[-1, 'whole'], ...names]);
+};
+
 /** The pads from above, and how the centre of mass wanders while things come off. */
 export const hoistChart = (pads: readonly PadPoint[], balance: HoistBalance, ink: ChartInk): EChartsCoreOption => {
   const steps = balance.steps.flatMap((step, at) => (step.after ? [{ step, at, after: step.after }] : []));
@@ -322,6 +341,7 @@ export const hoistChart = (pads: readonly PadPoint[], balance: HoistBalance, ink
     const state = at < 0 ? balance.startState : balance.steps[at]?.state;
     return state === 'tips' ? ink.red : state === 'near' ? ink.amber : ink.ink;
   };
+  const namesOf = stepNames(path, (Math.max(...xs) - Math.min(...xs)) / 12);
   const ring = [...pads, pads[0]!].map((p) => [p.xM, p.yM]);
   const axis = (name: string, values: readonly number[]): object => ({
     type: 'value',
@@ -368,7 +388,7 @@ export const hoistChart = (pads: readonly PadPoint[], balance: HoistBalance, ink
           label: {
             show: true,
             position: p.at < 0 ? 'bottom' : 'top',
-            formatter: p.at < 0 ? 'whole' : String(p.at + 1),
+            formatter: namesOf.get(p.at) ?? '',
             color: hueOf(p.at),
             fontSize: 11.5,
             fontWeight: 600,
