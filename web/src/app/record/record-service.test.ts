@@ -299,6 +299,19 @@ describe('the client’s copy of the record', () => {
     await settle();
     expect([now().pieces[0]?.name, service.sync().kind]).toEqual(['panel', 'kept']);
   });
+  it('says that it is signed out, not that the server is away, when the stream was refused because the session ended elsewhere', async () => {
+    await opened();
+    heard.next({ kind: 'lost' });
+    heard.complete();
+    await settle();
+    expect(service.sync().kind).toBe('offline');
+    server
+      .expectOne(`${URL}/changes?since=1`)
+      .flush({ code: 'signed-out', message: 'Sign in first', issues: [] }, { status: 401, statusText: 'Unauthorized' });
+    await settle();
+    expect(service.sync()).toEqual({ kind: 'signed-out', waiting: 0 });
+    expect(service.state().kind).toBe('ready');
+  });
   it('leaves what another person recorded on this device for that person to send', async () => {
     await opened();
     await service.send([rename('panel')]);

@@ -284,7 +284,9 @@ export class RecordService {
     });
   }
 
+  /** The stream was refused for good: asks why (a session that ended says so), and follows again after a while. */
   private followLater(studyId: string): void {
+    void this.catchUp();
     setTimeout(() => {
       if (this.open$?.studyId === studyId && this.state$.value.kind === 'ready' && this.session.person) this.follow();
     }, RETRY_MS[3]);
