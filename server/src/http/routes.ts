@@ -42,6 +42,10 @@ const guard =
       const { personId } = request.session;
       const person = personId === undefined ? null : await personById(pool, personId);
       if (!person) throw new Problem('signed-out', 'Sign in first. Nothing was written');
+      // what a page still shows of one account must not go out as another’s who signed in beside it
+      const account = request.get('X-Account') ?? request.query.account;
+      if (account !== undefined && account !== person.id)
+        throw new Problem('signed-out', 'Another account has signed in on this device. Nothing was written; sign in again');
       const locals = response.locals as Locals;
       locals.person = person;
       if (access === 'house-lead' && person.standing !== 'lead')

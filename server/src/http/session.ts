@@ -45,6 +45,14 @@ export const giveToken = (response: Response, secret: string, sid: string): void
   response.cookie('XSRF-TOKEN', tokenOf(secret, sid), { sameSite: 'strict', secure: response.req.secure, path: '/', maxAge: DAYS_30_MS });
 };
 
+/**
+ * The key that seals what an account leaves unsent on a device when it signs out: only who signs in to it is given it again.
+ *
+ * @returns 32 bytes in base64, the same for an account for as long as the house keeps its secret
+ */
+export const sealOf = (secret: string, personId: string): string =>
+  createHmac('sha256', secret).update(`seal ${personId}`).digest('base64');
+
 const hostOf = (origin: string): string | null => (URL.canParse(origin) ? new URL(origin).host : null);
 
 const refuse = (): never => {

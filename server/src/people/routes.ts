@@ -9,7 +9,7 @@ import { transaction } from '../db/transaction';
 import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed } from '../http/routes';
-import { giveToken } from '../http/session';
+import { giveToken, sealOf } from '../http/session';
 import { insertMember } from '../record/queries';
 import { DEMO_PEOPLE } from './demo-people';
 import { passwordFault, passwordFits, passwordHash } from './password';
@@ -89,6 +89,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     const onDemo = person ? [] : await demoPasswordPeople(pool);
     response.set('Cache-Control', 'no-store').json({
       person: person && seen(person),
+      seal: person && sealOf(secret, person.id),
       firstRun: !person && onDemo.length === 0 && (await peopleCount(pool)) === 0,
       demo: DEMO_PEOPLE.filter((p) => onDemo.some((d) => d.login === p.login)).map(({ login, name, role, password }) => ({
         login,
@@ -109,7 +110,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     if (result.kind === 'wrong') throw new Problem('signed-out', 'Sign-in name and password do not fit together');
     await beginSession(request, result.person.id);
     giveToken(response, secret, request.sessionID);
-    response.json({ person: seen(result.person) });
+    response.json({ person: seen(result.person), seal: sealOf(secret, result.person.id) });
   });
 
   on('POST /api/sign-out', async (request, response) => {
@@ -130,7 +131,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     });
     await beginSession(request, person.id);
     giveToken(response, secret, request.sessionID);
-    response.status(201).json({ person: seen(person) });
+    response.status(201).json({ person: seen(person), seal: sealOf(secret, person.id) });
   });
 
   on('POST /api/password', slow, json, async (request, response) => {

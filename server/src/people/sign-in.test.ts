@@ -63,6 +63,27 @@ describe('signing in', () => {
   });
 });
 
+describe('a device that several share', () => {
+  it('gets the key that seals what an account leaves there only with its sign-in: the same each time, another for each account', async () => {
+    const odo = await wenna.as('Odo Farrow');
+    const keyOf = async (api: Api): Promise<string> => (await api.get<{ seal: string }>('/api/me')).body.seal;
+    const keys = [await keyOf(wenna), await keyOf(odo), await keyOf(await odo.again())];
+    expect(Buffer.from(keys[0] ?? '', 'base64')).toHaveLength(32);
+    expect([keys[0] === keys[1], keys[1] === keys[2]]).toEqual([false, true]);
+    expect((await wenna.nobody().get<{ seal: null }>('/api/me')).body.seal).toBeNull();
+  });
+  it('sends nothing of one account as another’s: what a page still holds of the first is refused', async () => {
+    const study = await beginStudy(wenna);
+    const odo = await wenna.as('Odo Farrow');
+    const body = JSON.stringify({ id: randomUUID(), undoes: null, ops: [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }] });
+    const headers = { 'Content-Type': 'application/json', 'X-Account': odo.personId };
+    const response = await wenna.raw(`/api/studies/${study.studyId}/changes`, { method: 'POST', headers, body });
+    expect([response.status, ((await response.json()) as Problem).code]).toEqual([401, 'signed-out']);
+    expect((await wenna.record(study.studyId)).pieces).toEqual([]);
+    expect((await wenna.get(`/api/studies/${study.studyId}`, { 'X-Account': wenna.personId })).status).toBe(200);
+  });
+});
+
 describe('guessing a password', () => {
   it('locks the account after five failures, for longer each time, even against the right password', async () => {
     const api = await wenna.as('Odo Farrow');
@@ -176,7 +197,7 @@ describe('the first run', () => {
     const empty = await testDatabase();
     const { address, stop } = await listen(empty.pool);
     const api = wenna.nobody().at(address);
-    expect((await api.get<Me>('/api/me')).body).toEqual({ person: null, firstRun: true, demo: [] });
+    expect((await api.get<Me>('/api/me')).body).toEqual({ person: null, seal: null, firstRun: true, demo: [] });
     const first = JSON.stringify({ login: 'first', name: 'First Lead', password: PASSWORD });
     const answers = await Promise.all([
       api.post('/api/first-lead', first),

@@ -1,8 +1,9 @@
 import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { BehaviorSubject, firstValueFrom } from 'rxjs';
+import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
 import { LocalStore } from '../record/local-store';
-import { RecordApi, isPassing, type Me, type Person, type Refusal } from '../record/record-api';
+import { RecordApi, isPassing, type Me, type Person, type Refusal, type SignedIn } from '../record/record-api';
+import { Account } from './account';
 
 export type SessionState =
   | { readonly kind: 'reading' }
@@ -11,16 +12,26 @@ export type SessionState =
   | { readonly kind: 'out'; readonly me: Me }
   | { readonly kind: 'failed'; readonly refusal: Refusal };
 
-const NOBODY: Me = { person: null, firstRun: false, demo: [] };
+const NOBODY: Me = { person: null, seal: null, firstRun: false, demo: [] };
 
 /** Who is signed in. Without a network it is whoever was last signed in on this device. */
 @Injectable({ providedIn: 'root' })
 export class Session {
   private readonly api = inject(RecordApi);
   private readonly store = inject(LocalStore);
+  private readonly account = inject(Account);
   private readonly state$ = new BehaviorSubject<SessionState>({ kind: 'reading' });
   readonly state = toSignal(this.state$, { requireSync: true });
   readonly changes = this.state$.asObservable();
+  private readonly elsewhere$ = new Subject<void>();
+  /** another tab signed out, or another account in: what this one shows is no longer its own */
+  readonly elsewhere = this.elsewhere$.asObservable();
+  /** tells the other tabs who is signed in on this device */
+  private readonly tabs = typeof BroadcastChannel === 'function' ? new BroadcastChannel('each-bolt account') : null;
+
+  constructor() {
+    this.tabs?.addEventListener('message', ({ data }: MessageEvent<string | null>) => this.hear(data));
+  }
 
   get person(): Person | null {
     const state = this.state$.value;
@@ -31,11 +42,12 @@ export class Session {
   async read(): Promise<SessionState> {
     try {
       const me = await firstValueFrom(this.api.me());
-      await this.store.setMe(me.person);
-      this.state$.next(me.person ? { kind: 'in', person: me.person } : { kind: 'out', me });
+      if (me.person) await this.begin({ person: me.person, seal: me.seal });
+      else this.state$.next({ kind: 'out', me });
     } catch (refusal) {
       const person = isPassing(refusal as Refusal) ? await this.store.me() : null;
-      this.state$.next(person ? { kind: 'in', person } : { kind: 'failed', refusal: refusal as Refusal });
+      if (person) await this.begin({ person, seal: null });
+      else this.state$.next({ kind: 'failed', refusal: refusal as Refusal });
     }
     return this.state$.value;
   }
@@ -54,13 +66,16 @@ export class Session {
     return this.enter(() => firstValueFrom(this.api.firstLead(account)));
   }
 
+  /** Signs out on the server and closes what this device keeps for the account. */
   async signOut(): Promise<Refusal | null> {
     try {
       await firstValueFrom(this.api.signOut());
     } catch (refusal) {
       if ((refusal as Refusal).code !== 'signed-out') return refusal as Refusal;
     }
-    await this.store.setMe(null);
+    await this.store.leave();
+    this.account.id = null;
+    this.tabs?.postMessage(null);
     await this.read();
     return null;
   }
@@ -70,14 +85,26 @@ export class Session {
     if (this.state$.value.kind !== 'out') this.state$.next({ kind: 'out', me: NOBODY });
   }
 
-  private async enter(act: () => Promise<{ readonly person: Person }>): Promise<Refusal | null> {
+  /** Another tab says who is signed in on this device now. */
+  private hear(personId: string | null): void {
+    const { id } = this.account;
+    if (id !== null && personId !== id) this.elsewhere$.next();
+    else if (personId !== null && this.person === null) void this.read();
+  }
+
+  private async enter(act: () => Promise<SignedIn>): Promise<Refusal | null> {
     try {
-      const { person } = await act();
-      await this.store.setMe(person);
-      this.state$.next({ kind: 'in', person });
+      await this.begin(await act());
       return null;
     } catch (refusal) {
       return refusal as Refusal;
     }
+  }
+
+  private async begin({ person, seal }: SignedIn): Promise<void> {
+    await this.store.enter(person, seal);
+    this.account.id = person.id;
+    this.state$.next({ kind: 'in', person });
+    this.tabs?.postMessage(person.id);
   }
 }

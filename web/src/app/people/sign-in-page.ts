@@ -3,6 +3,9 @@ import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { Router } from '@angular/router';
 import type { Role } from '@each-bolt/core/record';
 import { InputText } from 'primeng/inputtext';
+import { counted } from '@each-bolt/core/shared';
+import type { Left } from '../record/device-store';
+import { LocalStore } from '../record/local-store';
 import type { DemoSignIn, Refusal } from '../record/record-api';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
@@ -51,6 +54,11 @@ import { Session } from './session';
           @if (why.issues.length === 0) {
             <eb-refusal [message]="why.message" />
           }
+        }
+        @for (left of left(); track left.personId) {
+          <p class="left" role="status">
+            {{ leftWords(left) }}
+          </p>
         }
         <button type="submit" class="main-button" [disabled]="busy()">{{ firstRun() ? 'Make it and sign in' : 'Sign in' }}</button>
       </form>
@@ -102,6 +110,11 @@ import { Session } from './session';
     small {
       color: var(--amber);
       min-height: 16px;
+    }
+    .left {
+      padding: 8px 12px;
+      border-left: 3px solid var(--amber);
+      background: var(--sheet);
     }
     .main-button {
       min-height: 44px;
@@ -155,12 +168,15 @@ import { Session } from './session';
 export class SignInPage {
   protected readonly session = inject(Session);
   private readonly router = inject(Router);
+  private readonly store = inject(LocalStore);
   /** where to go afterwards */
   readonly to = input('/', { transform: (path?: string) => path ?? '/' });
 
   protected readonly form = inject(FormBuilder).nonNullable.group({ name: '', login: '', password: '' });
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly busy = signal(false);
+  /** what accounts left on this device unsent */
+  protected readonly left = signal<readonly Left[]>([]);
   private readonly me = computed(() => {
     const state = this.session.state();
     return state.kind === 'out' ? state.me : null;
@@ -173,8 +189,14 @@ export class SignInPage {
   });
 
   constructor() {
+    void this.store.left().then((left) => this.left.set(left));
     // the page says what there is to sign in with, which only the server knows
     if (this.session.state().kind !== 'in') void this.session.read();
+  }
+
+  protected leftWords({ name, waiting, sealed }: Left): string {
+    const what = `${counted(waiting, 'change')} of ${name} ${waiting === 1 ? 'waits' : 'wait'} on this device`;
+    return `${what}${sealed ? ', sealed,' : ''} and ${waiting === 1 ? 'is' : 'are'} sent when ${name} signs in here`;
   }
 
   protected roleText(role: Role): string {

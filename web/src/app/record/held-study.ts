@@ -47,8 +47,9 @@ export const effectOf = (held: HeldStudy, ops: readonly Op[]): NetEffect => netE
 
 export const inverseOf = (held: HeldStudy, ops: readonly Op[]): readonly Op[] => inverseOps(effectOf(held, ops).effects);
 
-/** With a change more that waits. */
+/** With a change more that waits; the same when it waits already. */
 export const withWaiting = (held: HeldStudy, id: string, ops: readonly Op[]): HeldStudy => {
+  if (held.waiting.some((w) => w.id === id)) return held;
   const view = applyOps(held.view, ops, held.base.revision);
   return { ...held, waiting: [...held.waiting, { id, ops }], view, rollUp: rolledAfter(held, view, ops) };
 };
@@ -72,7 +73,9 @@ export const afterKept = (held: HeldStudy, id: string, ops: readonly Op[], revis
 
 /** Without a change that was refused or dropped. */
 export const withoutWaiting = (held: HeldStudy, id: string): HeldStudy =>
-  holdStudy(
-    held.base,
-    held.waiting.filter((w) => w.id !== id),
-  );
+  held.waiting.some((w) => w.id === id)
+    ? holdStudy(
+        held.base,
+        held.waiting.filter((w) => w.id !== id),
+      )
+    : held;

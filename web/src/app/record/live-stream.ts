@@ -1,6 +1,7 @@
-import { Injectable } from '@angular/core';
+import { Injectable, inject } from '@angular/core';
 import type { KeptChange } from '@each-bolt/core/record';
 import { Observable } from 'rxjs';
+import { Account } from '../people/account';
 import { deviceName } from './device';
 
 /** Somebody who has the study open. */
@@ -23,10 +24,16 @@ export type Heard =
 /** What the server tells of a study as it happens. The browser connects again by itself and goes on from where it was. */
 @Injectable({ providedIn: 'root' })
 export class LiveStream {
+  private readonly account = inject(Account);
+
   follow(studyId: string, since: number, connection: string): Observable<Heard> {
     return new Observable((heard) => {
       // a stream must not pass through the service worker, which would wait for its end
-      const query = new URLSearchParams({ since: String(since), connection, device: deviceName(), 'ngsw-bypass': '' });
+      const { id } = this.account;
+      const query = new URLSearchParams({
+        ...{ since: String(since), connection, device: deviceName(), 'ngsw-bypass': '' },
+        ...(id === null ? {} : { account: id }),
+      });
       const source = new EventSource(`/api/studies/${studyId}/events?${query}`);
       const data = (event: Event): unknown => JSON.parse((event as MessageEvent<string>).data);
       source.onopen = () => heard.next({ kind: 'open' });

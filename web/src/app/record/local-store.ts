@@ -1,7 +1,9 @@
-import { Injectable } from '@angular/core';
+import { Injectable, inject } from '@angular/core';
 import { withLaterFields, withLaterRows, type Change, type Op } from '@each-bolt/core/record';
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { deleteDB, openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { DeviceStore, type Left, type SealedFile } from './device-store';
 import type { Person, ReadStudy, Refusal } from './record-api';
+import { canSeal, seal, unseal } from './seal';
 
 /** A change that waits to be sent, or was refused and waits to be mended. */
 export interface OutboxEntry {
@@ -45,31 +47,143 @@ interface Schema extends DBSchema {
   outbox: { key: number; value: OutboxEntry; indexes: { study: string } };
   own: { key: string; value: OwnEntry; indexes: { study: string } };
   files: { key: string; value: { readonly sha256: string; readonly blob: Blob } };
-  me: { key: string; value: Person };
+  /** what seals that which waits when the account is signed out */
+  key: { key: string; value: string };
 }
 
-/** What the device keeps of a study, to begin and to record without a network. */
-@Injectable({ providedIn: 'root' })
-export class LocalStore {
-  private readonly db: Promise<IDBPDatabase<Schema>> = openDB<Schema>('each-bolt', 1, {
+type Account = IDBPDatabase<Schema>;
+
+const nameOf = (personId: string): string => `each-bolt ${personId}`;
+
+const openAccount = (personId: string): Promise<Account> =>
+  openDB<Schema>(nameOf(personId), 1, {
     upgrade(db) {
       db.createObjectStore('studies', { keyPath: 'studyId' });
       db.createObjectStore('log', { keyPath: ['studyId', 'revision'] });
       db.createObjectStore('outbox', { keyPath: 'seq', autoIncrement: true }).createIndex('study', 'studyId');
       db.createObjectStore('own', { keyPath: 'id' }).createIndex('study', 'studyId');
       db.createObjectStore('files', { keyPath: 'sha256' });
-      db.createObjectStore('me');
+      db.createObjectStore('key');
     },
+    // signed out in another tab: the copy must go, here too
+    blocking: (_now, _next, event) => (event.target as IDBDatabase).close(),
   });
 
-  async me(): Promise<Person | null> {
-    return (await (await this.db).get('me', 'me')) ?? null;
+/** The files that have to be with the server before a change. */
+export const filesOf = ({ change }: OutboxEntry): readonly string[] =>
+  change.ops.flatMap((op) => (op.kind === 'picture.add' || op.kind === 'scan.add' ? [op.fields.sha256] : []));
+
+interface Waiting {
+  readonly outbox: readonly OutboxEntry[];
+  readonly own: readonly OwnEntry[];
+}
+
+/**
+ * What the device keeps for the account that is signed in, to begin and to record without a network. Each account has a database of
+ * its own: no other opens it, and when it is signed out only what is still unsent stays, sealed.
+ */
+@Injectable({ providedIn: 'root' })
+export class LocalStore {
+  private readonly device = inject(DeviceStore);
+  private account: { readonly personId: string; readonly db: Account } | null = null;
+
+  private get db(): Promise<Account> {
+    return this.account ? Promise.resolve(this.account.db) : Promise.reject(new Error('No account is open on this device'));
   }
 
-  async setMe(person: Person | null): Promise<void> {
-    const db = await this.db;
-    if (person) await db.put('me', person, 'me');
-    else await db.delete('me', 'me');
+  /** Who was signed in here last; null once they signed out. */
+  me(): Promise<Person | null> {
+    return this.device.me();
+  }
+
+  /**
+   * Opens what this device keeps for an account, with what it left here unsent; what another account kept here is closed.
+   *
+   * @param key what sealed it, in base64; null when the server was not asked, for one who is signed in still
+   */
+  async enter(person: Person, key: string | null): Promise<void> {
+    await alone(async () => {
+      const before = await this.device.me();
+      if (before && before.id !== person.id) await this.close(before);
+      if (this.account?.personId !== person.id) {
+        this.account?.db.close();
+        this.account = { personId: person.id, db: await openAccount(person.id) };
+      }
+      const { db } = this.account;
+      if (key !== null) await db.put('key', key, 'key');
+      await this.takeBefore(db, person.id);
+      await this.takeLeft(db, person.id, key);
+      await this.device.setMe(person);
+    });
+  }
+
+  /** Closes the account on this device: its copies go, what is unsent stays, sealed. */
+  async leave(): Promise<void> {
+    await alone(async () => {
+      const person = await this.device.me();
+      if (person) await this.close(person);
+      await this.device.setMe(null);
+    });
+  }
+
+  /** What accounts left here that still waits to be sent. */
+  left(): Promise<readonly Left[]> {
+    return this.device.left();
+  }
+
+  private async close(person: Person): Promise<void> {
+    const db = this.account?.personId === person.id ? this.account.db : await openAccount(person.id);
+    this.account = null;
+    const outbox = await db.getAll('outbox');
+    if (outbox.length === 0) {
+      db.close();
+      await deleteDB(nameOf(person.id));
+      return;
+    }
+    const unsent = new Set(outbox.map((entry) => entry.change.id));
+    const own = (await db.getAll('own')).filter(({ id }) => unsent.has(id));
+    const key = await db.get('key', 'key');
+    const left = { personId: person.id, name: person.name, waiting: outbox.length };
+    if (key === undefined || !canSeal()) {
+      await forgetCopies(db, outbox, unsent);
+      db.close();
+      await this.device.setLeft({ ...left, sealed: null });
+      return;
+    }
+    const waiting: Waiting = { outbox, own };
+    const entries = await seal(key, new TextEncoder().encode(JSON.stringify(waiting)).buffer);
+    const files: SealedFile[] = [];
+    for (const sha256 of new Set(outbox.flatMap(filesOf))) {
+      const blob = (await db.get('files', sha256))?.blob;
+      if (blob) files.push({ sha256, type: blob.type, sealed: await seal(key, await blob.arrayBuffer()) });
+    }
+    await this.device.setLeft({ ...left, sealed: { entries, files } });
+    db.close();
+    await deleteDB(nameOf(person.id));
+  }
+
+  /** Puts back what was sealed; a crash between that and forgetting the seal puts nothing back twice. */
+  private async takeLeft(db: Account, personId: string, key: string | null): Promise<void> {
+    const left = (await this.device.left()).find((l) => l.personId === personId);
+    if (!left) return;
+    if (left.sealed) {
+      // it waits for a sign-in that the server answers, which alone brings the key
+      if (key === null) return;
+      const { entries, files } = left.sealed;
+      const waiting = JSON.parse(new TextDecoder().decode(await unseal(key, entries))) as Waiting;
+      const blobs = await Promise.all(
+        files.map(async ({ sha256, type, sealed }) => ({ sha256, blob: new Blob([await unseal(key, sealed)], { type }) })),
+      );
+      await putBack(db, waiting, blobs);
+    }
+    await this.device.dropLeft(personId);
+  }
+
+  private async takeBefore(db: Account, personId: string): Promise<void> {
+    const before = await this.device.before(personId);
+    if (!before) return;
+    await putBack(db, before, before.files);
+    await this.device.forgetBefore(personId);
   }
 
   /** The study as it was last stored, and the changes applied since. */
@@ -119,16 +233,17 @@ export class LocalStore {
     return { ...entry, seq };
   }
 
-  async outbox(studyId: string): Promise<readonly OutboxEntry[]> {
-    const entries = await (await this.db).getAllFromIndex('outbox', 'study', studyId);
+  /** All that waits or was refused, of every study, in the order of sending. */
+  async outbox(): Promise<readonly OutboxEntry[]> {
+    const entries = await (await this.db).getAll('outbox');
     return entries
       .map((entry) => ({ ...entry, change: { ...entry.change, ops: entry.change.ops.map(asToday) } }))
       .sort((a, b) => a.seq - b.seq);
   }
 
-  async own(studyId: string, personId: string): Promise<readonly OwnEntry[]> {
+  async own(studyId: string): Promise<readonly OwnEntry[]> {
     const entries = await (await this.db).getAllFromIndex('own', 'study', studyId);
-    return entries.filter((own) => own.personId === personId).sort((a, b) => a.seq - b.seq);
+    return [...entries].sort((a, b) => a.seq - b.seq);
   }
 
   /** A kept change leaves the outbox and enters the log in one step: never lost, never there twice. */
@@ -164,3 +279,34 @@ export class LocalStore {
     await (await this.db).delete('files', sha256);
   }
 }
+
+/** Opens and closes accounts one at a time, whichever tab does it. */
+const alone = async (act: () => Promise<void>): Promise<void> => {
+  const locks = (navigator as Partial<Navigator>).locks;
+  await (locks ? locks.request('each-bolt account', act) : act());
+};
+
+const putBack = async (db: Account, { outbox, own }: Waiting, files: readonly { sha256: string; blob: Blob }[]): Promise<void> => {
+  const tx = db.transaction(['outbox', 'own', 'files'], 'readwrite', { durability: 'strict' });
+  const there = new Set((await tx.objectStore('outbox').getAll()).map((entry) => entry.change.id));
+  for (const entry of outbox) {
+    if (there.has(entry.change.id)) continue;
+    const { seq: _seq, ...rest } = entry;
+    const seq = await tx.objectStore('outbox').add(rest as OutboxEntry);
+    const acts = own.filter(({ id }) => id === entry.change.id);
+    for (const act of acts) await tx.objectStore('own').put({ ...act, seq });
+  }
+  for (const file of files) await tx.objectStore('files').put(file);
+  await tx.done;
+};
+
+/** Leaves in the database only what is unsent. */
+const forgetCopies = async (db: Account, outbox: readonly OutboxEntry[], unsent: ReadonlySet<string>): Promise<void> => {
+  const tx = db.transaction(['studies', 'log', 'own', 'files'], 'readwrite');
+  await tx.objectStore('studies').clear();
+  await tx.objectStore('log').clear();
+  for (const id of await tx.objectStore('own').getAllKeys()) if (!unsent.has(id)) await tx.objectStore('own').delete(id);
+  const needed = new Set(outbox.flatMap(filesOf));
+  for (const sha256 of await tx.objectStore('files').getAllKeys()) if (!needed.has(sha256)) await tx.objectStore('files').delete(sha256);
+  await tx.done;
+};

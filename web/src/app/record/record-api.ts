@@ -47,9 +47,16 @@ export interface DemoSignIn {
   readonly password: string;
 }
 
+/** Somebody who signed in, with the key that seals what they leave unsent on the device; null when the server was not asked. */
+export interface SignedIn {
+  readonly person: Person;
+  readonly seal: string | null;
+}
+
 /** Who is signed in, or what there is to sign in with. */
 export interface Me {
   readonly person: Person | null;
+  readonly seal: string | null;
   readonly firstRun: boolean;
   readonly demo: readonly DemoSignIn[];
 }
@@ -130,7 +137,7 @@ export class RecordApi {
     return this.get<Me>('/api/me');
   }
 
-  signIn(login: string, password: string): Observable<{ readonly person: Person }> {
+  signIn(login: string, password: string): Observable<SignedIn> {
     return this.post('/api/sign-in', { login, password });
   }
 
@@ -138,7 +145,7 @@ export class RecordApi {
     return this.post('/api/sign-out', {});
   }
 
-  firstLead(account: object): Observable<{ readonly person: Person }> {
+  firstLead(account: object): Observable<SignedIn> {
     return this.post('/api/first-lead', account);
   }
 

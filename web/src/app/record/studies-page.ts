@@ -7,8 +7,9 @@ import { Subject, catchError, firstValueFrom, from, map, startWith, switchMap } 
 import { Session } from '../people/session';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
-import { LocalStore } from './local-store';
+import { LocalStore, type OutboxEntry } from './local-store';
 import { NewStudy } from './new-study';
+import { Outbox } from './outbox';
 import { RecordApi, isPassing, type Person, type Refusal, type StudyLine } from './record-api';
 import { whenText } from './when';
 
@@ -71,6 +72,9 @@ type Listed =
               </a>
               <span class="figure lines">{{ lines(study) }}</span>
               <span class="soft small">{{ detail(study) }}</span>
+              @if (unsentOf(study.id); as words) {
+                <span class="unsent" role="status">{{ words }}</span>
+              }
               <div class="acts">
                 @if (!now.offline) {
                   @if (isLead()) {
@@ -94,6 +98,13 @@ type Listed =
             </li>
           }
         </ul>
+        @for (entry of stray(); track entry.seq) {
+          <eb-refusal
+            [message]="strayWords(entry)"
+            [action]="givingUp() === entry.seq ? 'Give it up for good' : 'Give it up'"
+            (acted)="giveUp(entry)"
+          />
+        }
       }
     }
   </main>`,
@@ -165,6 +176,11 @@ type Listed =
       font-size: 13px;
       align-self: center;
     }
+    .unsent {
+      grid-column: 1 / -1;
+      color: var(--amber);
+      font-weight: 500;
+    }
     .acts {
       display: flex;
       gap: 6px;
@@ -189,10 +205,12 @@ export class StudiesPage {
   private readonly store = inject(LocalStore);
   private readonly router = inject(Router);
   protected readonly session = inject(Session);
+  protected readonly outbox = inject(Outbox);
   protected readonly asked$ = new Subject<void>();
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly beginning = signal(false);
   protected readonly busy = signal('');
+  protected readonly givingUp = signal(-1);
   protected readonly people = signal<readonly Person[]>([]);
   protected readonly isLead = computed(() => {
     const state = this.session.state();
@@ -211,6 +229,14 @@ export class StudiesPage {
     ),
     { requireSync: true },
   );
+
+  /** what was not kept and belongs to a study that is not in the list: nowhere else is it seen */
+  protected readonly stray = computed(() => {
+    const listed = this.listed();
+    if (listed.kind !== 'ready' || listed.offline) return [];
+    const ids = new Set(listed.studies.map((study) => study.id));
+    return this.outbox.refused().filter(({ studyId }) => !ids.has(studyId));
+  });
 
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
@@ -241,6 +267,29 @@ export class StudiesPage {
       role,
     }));
     return { kind: 'ready', studies, offline: true };
+  }
+
+  /** What this device still has of a study that the server has not. */
+  protected unsentOf(studyId: string): string {
+    const of = (entries: readonly OutboxEntry[]): number => entries.filter((entry) => entry.studyId === studyId).length;
+    const [waiting, refused] = [of(this.outbox.waiting()), of(this.outbox.refused())];
+    return [
+      waiting > 0 ? `${counted(waiting, 'change')} of this device ${waiting === 1 ? 'waits' : 'wait'} to be sent` : '',
+      refused > 0 ? `${counted(refused, 'change')} not kept: open the study to see why` : '',
+    ]
+      .filter((part) => part !== '')
+      .join(' · ');
+  }
+
+  protected strayWords(entry: OutboxEntry): string {
+    const what = entry.typed === '' ? counted(entry.change.ops.length, 'entry', 'entries') : `“${entry.typed}”`;
+    return `Recorded here ${whenText(entry.madeAt)} in a study that is not open to you any more, and not kept: ${what}. ${entry.refusal?.message ?? ''}`;
+  }
+
+  /** Asks once more before anything is lost. */
+  protected giveUp(entry: OutboxEntry): void {
+    if (this.givingUp() === entry.seq) void this.outbox.drop(entry);
+    else this.givingUp.set(entry.seq);
   }
 
   protected lines(study: StudyLine): string {

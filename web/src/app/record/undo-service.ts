@@ -57,7 +57,7 @@ export class UndoService {
     const person = this.session.person;
     if (!person) return;
     this.since = [];
-    const local = await this.store.own(studyId, person.id);
+    const local = await this.store.own(studyId);
     this.own.set([...local, ...this.since.filter(({ id }) => !local.some((own) => own.id === id))]);
     try {
       const kept = await firstValueFrom(this.api.mine(studyId));
@@ -119,7 +119,7 @@ export class UndoService {
 
   private async inverseOf(id: string): Promise<readonly Op[]> {
     const person = this.session.person;
-    const local = person ? await this.store.own(this.service.studyId, person.id) : [];
+    const local = person ? await this.store.own(this.service.studyId) : [];
     const known = local.find((own) => own.id === id);
     return known ? known.inverse : (await firstValueFrom(this.api.change(this.service.studyId, id))).inverse;
   }

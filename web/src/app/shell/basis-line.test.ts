@@ -1,7 +1,7 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import { STUDY } from '../../../testing/record';
 import { words } from '../../../testing/words';
-import type { SyncState } from '../record/record-service';
+import type { SyncState } from '../record/outbox';
 import { BasisLine } from './basis-line';
 
 describe('the basis line', () => {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { counted } from '@each-bolt/core/shared';
 import { costBasisText, type Study } from '@each-bolt/core/record';
-import type { SyncState } from '../record/record-service';
+import type { SyncState } from '../record/outbox';
 import type { Theme } from './theme-service';
 
 /** What the numbers stand on, in one line. */
@@ -111,6 +111,8 @@ export class BasisLine {
   readonly study = input.required<Study>();
   readonly sync = input.required<SyncState>();
   readonly themeNow = input.required<Theme>();
+  /** changes that wait on this device and are of other studies */
+  readonly elsewhere = input(0);
   readonly notKept = input(0);
   readonly canUndo = input(false);
   readonly canRedo = input(false);
@@ -126,16 +128,17 @@ export class BasisLine {
   readonly help = output();
   protected readonly basis = computed(() => costBasisText(this.study()));
   protected readonly syncText = computed(() => {
-    const sync = this.sync();
+    const [sync, elsewhere] = [this.sync(), this.elsewhere()];
+    const ofOthers = elsewhere === 0 ? '' : `, ${elsewhere} of other studies`;
     switch (sync.kind) {
       case 'sending':
-        return sync.waiting === 1 ? 'Sending 1 change …' : `Sending ${sync.waiting} changes …`;
+        return `Sending ${counted(sync.waiting, 'change')}${ofOthers} …`;
       case 'offline':
         return sync.waiting === 0
           ? 'No connection: what you record waits here'
-          : `No connection: ${counted(sync.waiting, 'change')} waiting here`;
+          : `No connection: ${counted(sync.waiting, 'change')} waiting here${ofOthers}`;
       case 'signed-out':
-        return sync.waiting === 0 ? 'Signed out' : `Signed out: ${counted(sync.waiting, 'change')} waiting here`;
+        return sync.waiting === 0 ? 'Signed out' : `Signed out: ${counted(sync.waiting, 'change')} waiting here${ofOthers}`;
       case 'kept':
         return sync.at === null ? 'All kept' : `All kept ${sync.at.toTimeString().slice(0, 8)}`;
     }

@@ -31,6 +31,7 @@ import { WhyHost } from '../known/why-host';
 import { WhyService } from '../known/why-service';
 import { OpenStudy } from '../record/open-study';
 import { QuestionDialog } from '../record/question-dialog';
+import { Outbox } from '../record/outbox';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { UndoService } from '../record/undo-service';
@@ -118,6 +119,7 @@ const SAID_MS = 6000;
         <eb-basis-line
           [study]="open.study()"
           [sync]="service.sync()"
+          [elsewhere]="elsewhere()"
           [themeNow]="theme.theme()"
           [notKept]="service.refused().length"
           [canUndo]="undo.canUndo()"
@@ -243,6 +245,8 @@ export class ShellPage {
   protected readonly service = inject(RecordService);
   protected readonly open = inject(OpenStudy);
   protected readonly theme = inject(ThemeService);
+  private readonly outbox = inject(Outbox);
+  protected readonly elsewhere = computed(() => this.outbox.waiting().length - this.service.waiting().length);
   protected readonly rule = inject(CountingRule);
   protected readonly why = inject(WhyService);
   protected readonly undo = inject(UndoService);
