@@ -306,7 +306,7 @@ test('a wrong password is refused in words, and the account is locked after five
     await page.getByLabel('Password').fill(`guess number ${i}`);
     await page.getByRole('button', { name: 'Sign in', exact: true }).click();
     await expect(page.getByRole('button', { name: 'Sign in', exact: true })).toBeEnabled();
-    await expect(page.getByRole('alert').filter({ hasText: i < 4 ? 'do not fit together' : 'locked for' })).toBeVisible();
+    await expect(page.getByRole('alert').filter({ hasText: i < 4 ? 'do not fit together' : 'locked here for' })).toBeVisible();
   }
   await context.close();
 });

@@ -3,6 +3,7 @@ import express, { type Express, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import type { Config } from './config';
 import type { Pool } from './db/pool';
 import { one } from './db/rows';
 import { Problem, noSuchRoute, problemHandler } from './http/problem';
@@ -21,7 +22,7 @@ import { peopleRoutes } from './people/routes';
 import { planRoutes } from './plan/routes';
 import { recordRoutes } from './record/routes';
 
-export interface AppParts {
+export interface AppParts extends Pick<Config, 'limits' | 'trustProxy' | 'publicUrl'> {
   readonly pool: Pool;
   readonly log: Logger;
   readonly version: string;
@@ -29,8 +30,6 @@ export interface AppParts {
   readonly secret: string;
   readonly live: Live;
   readonly instruments: InstrumentHub;
-  /** sign-ins that may fail from one address within five minutes, and requests it may make within one */
-  readonly limits: { readonly failures: number; readonly requests: number };
   /** folder of the built web client, or null for the API alone */
   readonly webDir: string | null;
 }
@@ -55,14 +54,24 @@ const CONTENT_SECURITY = {
 
 const isStream = (response: Response): boolean => String(response.getHeader('Content-Type')).startsWith('text/event-stream');
 
+const HALF_A_YEAR_S = 183 * 24 * 3600;
+
 /** A connection that rests is kept longer than browsers keep theirs, so that none is closed while a request is on its way. */
 export const KEEP_ALIVE_MS = 90_000;
 
 /** The application, built without listening. */
-export const buildApp = ({ pool, log, version, webDir, secret, live, instruments, limits }: AppParts): Express => {
+export const buildApp = ({ pool, log, version, webDir, secret, live, instruments, ...settings }: AppParts): Express => {
+  const { limits, trustProxy, publicUrl } = settings;
+  const isHttps = publicUrl?.protocol === 'https:';
   const app = express();
+  app.set('trust proxy', typeof trustProxy === 'object' && trustProxy !== null ? [...trustProxy] : (trustProxy ?? false));
   app.disable('x-powered-by');
-  app.use(helmet({ contentSecurityPolicy: CONTENT_SECURITY, strictTransportSecurity: false }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: CONTENT_SECURITY,
+      strictTransportSecurity: isHttps && { maxAge: HALF_A_YEAR_S, includeSubDomains: false },
+    }),
+  );
   app.use(requestLog(log));
   // a stream must not wait for a compressor to fill
   app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
@@ -80,8 +89,8 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, instruments
         throw new Problem('too-many', 'Too many requests from this address; wait a minute. Nothing was written');
       },
     }),
-    sessions(pool, secret, log),
-    fromOwnPage(secret),
+    sessions(pool, secret, log, isHttps),
+    fromOwnPage(secret, publicUrl),
   );
   app.use(
     peopleRoutes(pool, secret, limits.failures),

@@ -16,12 +16,13 @@ import { demoPasswordPeople, settingOr } from './people/queries';
 const ROOT = join(import.meta.dirname, '..', '..');
 
 /** Passwords that everybody can read must not stand open to a network. */
-const refuseDemoPasswords = async (pool: Pool, { host }: Config): Promise<void> => {
-  if (isLoopback(host)) return;
+const refuseDemoPasswords = async (pool: Pool, { host, trustProxy, publicUrl }: Config): Promise<void> => {
+  const isPassedOn = trustProxy !== null || publicUrl !== null;
+  if (isLoopback(host) && !isPassedOn) return;
   const open = await demoPasswordPeople(pool);
   if (open.length > 0)
     throw new ConfigError(
-      `HOST is ${host}, which others can reach, but ${open.map((p) => p.name).join(', ')} still ${open.length === 1 ? 'has' : 'have'} the password the demo study came with. ` +
+      `${isPassedOn ? 'Others can reach this server through a proxy' : `HOST is ${host}, which others can reach`}, but ${open.map((p) => p.name).join(', ')} still ${open.length === 1 ? 'has' : 'have'} the password the demo study came with. ` +
         'Start on 127.0.0.1, sign in and change it, then start again; or begin without the demo study: DEMO=no on an empty database.',
     );
 };
@@ -42,10 +43,9 @@ const start = async (): Promise<void> => {
   const standIns = config.standIns ? await startStandIns(pool, log) : null;
   const instruments = new InstrumentHub(pool, log);
   await instruments.reload();
-  const server = buildApp({ pool, log, version, webDir: config.webDir, secret, live, instruments, limits: config.limits }).listen(
-    config.port,
-    config.host,
-  );
+  const { webDir, limits, trustProxy, publicUrl } = config;
+  const parts = { pool, log, version, webDir, secret, live, instruments, limits, trustProxy, publicUrl };
+  const server = buildApp(parts).listen(config.port, config.host);
   server.keepAliveTimeout = KEEP_ALIVE_MS;
   await new Promise<void>((resolve, reject) => server.once('listening', resolve).once('error', reject));
   const address = server.address();

@@ -11,7 +11,7 @@ import {
   type StudyFields,
   type StudyRecord,
 } from '@each-bolt/core/record';
-import { KEEP_ALIVE_MS, buildApp } from '../src/app';
+import { KEEP_ALIVE_MS, buildApp, type AppParts } from '../src/app';
 import type { Pool } from '../src/db/pool';
 import type { ToldConflict } from '../src/ledger/told-conflicts';
 import { newSecret } from '../src/http/session';
@@ -39,17 +39,26 @@ export interface Problem {
 }
 
 export const PASSWORD = 'four plain words here';
+/** Settings of a server that nobody passes requests on to. */
+const BARE = { trustProxy: null, publicUrl: null };
 const LIMITS = { failures: 1000, requests: 1_000_000 };
 
 /** The application listening on a port of its own. */
-export const listen = async (pool: Pool, limits = LIMITS): Promise<{ readonly address: string; readonly stop: () => Promise<void> }> => {
+export const listen = async (
+  pool: Pool,
+  limits = LIMITS,
+  proxy: Pick<AppParts, 'trustProxy' | 'publicUrl'> = BARE,
+): Promise<{ readonly address: string; readonly stop: () => Promise<void> }> => {
   const log = pino({ level: 'silent' });
   const live = new Live(pool, log);
   await live.start();
   const secret = await settingOr(pool, 'session secret', newSecret());
   const instruments = new InstrumentHub(pool, log);
   await instruments.reload();
-  const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits }).listen(0, '127.0.0.1');
+  const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits, ...proxy }).listen(
+    0,
+    '127.0.0.1',
+  );
   server.keepAliveTimeout = KEEP_ALIVE_MS;
   await new Promise((ready) => server.once('listening', ready));
   const { port } = server.address() as AddressInfo;

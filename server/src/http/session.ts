@@ -19,7 +19,7 @@ const COOKIE = 'eachbolt';
 export const newSecret = (): string => randomBytes(32).toString('base64url');
 
 /** Sessions kept in PostgreSQL; the cookie is closed to scripts and to other sites. */
-export const sessions = (pool: Pool, secret: string, log: Logger): RequestHandler => {
+export const sessions = (pool: Pool, secret: string, log: Logger, isHttps: boolean): RequestHandler => {
   const Store = connectPgSimple(session);
   return session({
     name: COOKIE,
@@ -32,7 +32,7 @@ export const sessions = (pool: Pool, secret: string, log: Logger): RequestHandle
     }),
     resave: false,
     saveUninitialized: false,
-    cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: DAYS_30_MS },
+    cookie: { httpOnly: true, sameSite: 'strict', secure: isHttps ? true : 'auto', maxAge: DAYS_30_MS },
   });
 };
 
@@ -61,7 +61,7 @@ const refuse = (): never => {
 
 /** Lets requests that change something through only when they come from a page of this origin, and carry its token once signed in. */
 export const fromOwnPage =
-  (secret: string): RequestHandler =>
+  (secret: string, publicUrl: URL | null): RequestHandler =>
   (request, _response, next) => {
     if (request.method === 'GET' || request.method === 'HEAD') {
       next();
@@ -69,7 +69,7 @@ export const fromOwnPage =
     }
     const [site, origin] = [request.get('Sec-Fetch-Site'), request.get('Origin')];
     if (site !== undefined && site !== 'same-origin' && site !== 'none') refuse();
-    if (origin !== undefined && hostOf(origin) !== request.get('Host')) refuse();
+    if (origin !== undefined && hostOf(origin) !== request.host && hostOf(origin) !== publicUrl?.host) refuse();
     if (request.session.personId !== undefined && !same(request.get('X-XSRF-TOKEN') ?? '', tokenOf(secret, request.sessionID))) refuse();
     next();
   };

@@ -27,30 +27,11 @@ export const demoPasswordPeople = (db: Db): Promise<readonly Person[]> =>
 
 export interface SignInRow extends Person {
   readonly passwordHash: string;
-  readonly failures: number;
-  /** seconds the account stays locked, or null */
-  readonly lockedS: number | null;
 }
 
-/** The account of a login, locked against other sign-ins until the transaction ends, so that guesses are counted one by one. */
+/** The account of a login. */
 export const signInRow = (db: Db, login: string): Promise<SignInRow | null> =>
-  maybeOne(
-    db,
-    `select ${PERSON}, password_hash as "passwordHash", failures,
-       case when locked_until > now() then ceil(extract(epoch from locked_until - now()))::integer end as "lockedS"
-     from person where login = $1 for update`,
-    [login],
-  );
-
-export const noteFailure = (db: Db, id: string, lockS: number): Promise<unknown> =>
-  db.query(
-    `update person set failures = failures + 1,
-       locked_until = case when $2 > 0 then now() + make_interval(secs => $2) else locked_until end where id = $1`,
-    [id, lockS],
-  );
-
-export const noteSignIn = (db: Db, id: string): Promise<unknown> =>
-  db.query('update person set failures = 0, locked_until = null where id = $1 and (failures > 0 or locked_until is not null)', [id]);
+  maybeOne(db, `select ${PERSON}, password_hash as "passwordHash" from person where login = $1`, [login]);
 
 export interface NewPerson extends Person {
   readonly passwordHash: string;
@@ -67,10 +48,7 @@ export const insertPerson = async (db: Db, p: NewPerson): Promise<boolean> =>
   ).rowCount === 1;
 
 export const setPassword = (db: Db, id: string, passwordHash: string): Promise<unknown> =>
-  db.query('update person set password_hash = $2, demo_password = false, failures = 0, locked_until = null where id = $1', [
-    id,
-    passwordHash,
-  ]);
+  db.query('update person set password_hash = $2, demo_password = false where id = $1', [id, passwordHash]);
 
 /** Ends a person's sessions, but for one. */
 export const endSessions = (db: Db, personId: string, butSid: string): Promise<unknown> =>

@@ -6,6 +6,7 @@ import type { Schema } from 'yup';
 import { check, issue, oneOf, requiredText, shape, text } from '@each-bolt/core/shared';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
+import { addressOf, isFromHere } from '../http/address';
 import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed } from '../http/routes';
@@ -86,12 +87,14 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     const { personId } = request.session;
     const person = personId === undefined ? null : await personById(pool, personId);
     if (person) giveToken(response, secret, request.sessionID);
+    // passwords that everybody can read are shown to nobody but whoever sits at this machine
     const onDemo = person ? [] : await demoPasswordPeople(pool);
+    const shown = isFromHere(request) ? onDemo : [];
     response.set('Cache-Control', 'no-store').json({
       person: person && seen(person),
       seal: person && sealOf(secret, person.id),
       firstRun: !person && onDemo.length === 0 && (await peopleCount(pool)) === 0,
-      demo: DEMO_PEOPLE.filter((p) => onDemo.some((d) => d.login === p.login)).map(({ login, name, role, password }) => ({
+      demo: DEMO_PEOPLE.filter((p) => shown.some((d) => d.login === p.login)).map(({ login, name, role, password }) => ({
         login,
         name,
         role,
@@ -100,13 +103,14 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     });
   });
 
-  on('POST /api/sign-in', slow, json, async (request, response) => {
+  on('POST /api/sign-in', json, async (request, response) => {
     const given = read(CREDENTIALS, request.body);
-    const result = await signIn(pool, given.login, given.password);
-    if (result.kind === 'locked') {
-      response.set('Retry-After', String(result.seconds));
-      throw new Problem('locked', `Too many sign-ins failed. This account is locked for ${duration(result.seconds)}; then try again`);
-    }
+    const result = await signIn(pool, addressOf(request), given.login, given.password, failuresPerAddress);
+    if (result.kind === 'locked' || result.kind === 'too-many') response.set('Retry-After', String(result.seconds));
+    if (result.kind === 'locked')
+      throw new Problem('locked', `Too many sign-ins failed. This name is locked here for ${duration(result.seconds)}; then try again`);
+    if (result.kind === 'too-many')
+      throw new Problem('too-many', `Too many sign-ins failed from this address; try again in ${duration(result.seconds)}`);
     if (result.kind === 'wrong') throw new Problem('signed-out', 'Sign-in name and password do not fit together');
     await beginSession(request, result.person.id);
     giveToken(response, secret, request.sessionID);

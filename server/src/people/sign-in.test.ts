@@ -23,7 +23,7 @@ beforeAll(async () => {
   ({ pool, drop } = await testDatabase());
   wenna = await Api.over(pool);
 });
-beforeEach(() => pool.query('update person set failures = 0, locked_until = null'));
+beforeEach(() => pool.query('delete from sign_in_attempt'));
 afterAll(async () => {
   await wenna.stop();
   await drop();
@@ -85,7 +85,7 @@ describe('a device that several share', () => {
 });
 
 describe('guessing a password', () => {
-  it('locks the account after five failures, for longer each time, even against the right password', async () => {
+  it('locks the name where it comes from after five failures, for longer each time, even against the right password', async () => {
     const api = await wenna.as('Odo Farrow');
     const { login: name } = await one<{ login: string }>(pool, 'select login from person where id = $1', [api.personId]);
     const answers = [];
@@ -93,9 +93,9 @@ describe('guessing a password', () => {
     expect(answers).toEqual([401, 401, 401, 401, 429, 429]);
     const right = await signIn(wenna.nobody(), name, PASSWORD);
     expect([right.status, right.body.code]).toEqual([429, 'locked']);
-    expect(right.body.message).toMatch(/locked for \d+ seconds/);
+    expect(right.body.message).toMatch(/locked here for \d+ seconds/);
     expect(Number(right.headers.get('retry-after'))).toBeGreaterThan(0);
-    await pool.query(`update person set locked_until = now() - interval '1 second' where login = $1`, [name]);
+    await pool.query(`update sign_in_attempt set locked_until = now() - interval '1 second' where login = $1`, [name]);
     expect((await signIn(wenna.nobody(), name, PASSWORD)).status).toBe(200);
   });
   it('is counted one by one however many guesses come at once', async () => {
@@ -113,6 +113,19 @@ describe('guessing a password', () => {
     for (let i = 0; i < 5; i++) statuses.push((await signIn(api, `nobody${i}`, 'guess')).status);
     await stop();
     expect(statuses).toEqual([401, 401, 401, 429, 429]);
+  });
+  it('answers a name that nobody has like any other, its lock too', async () => {
+    const answers = [];
+    for (let i = 0; i < 6; i++) answers.push((await signIn(wenna.nobody(), 'nobody', `guess ${i}`)).status);
+    expect(answers).toEqual([401, 401, 401, 401, 429, 429]);
+  });
+  it('is counted by all processes together', async () => {
+    const { address, stop } = await listen(pool);
+    const name = await login();
+    const answers = [];
+    for (let i = 0; i < 6; i++) answers.push((await signIn(wenna.nobody().at(i % 2 ? address : wenna.address), name, 'guess')).status);
+    await stop();
+    expect(answers).toEqual([401, 401, 401, 401, 429, 429]);
   });
 });
 
