@@ -75,6 +75,10 @@ export const whole = (label: string, min: number, max: number): NumberSchema<num
 export const oneOf = <T extends string>(label: string, words: readonly T[]): Schema<T> =>
   string().label(label).defined().nonNullable('${label} must be chosen').oneOf(words, '${label} must be one of: ${values}');
 
+/** True for a UUID in small letters, of whatever version. @source RFC 9562, section 4 */
+export const isUuid = (value: unknown): value is string =>
+  typeof value === 'string' && /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(value);
+
 /** A UUID made by the client. */
 export const uuid = (label: string): StringSchema<string> =>
   text(label, 36)

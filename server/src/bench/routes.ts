@@ -1,4 +1,5 @@
 import type { Router } from 'express';
+import { isUuid } from '@each-bolt/core/shared';
 import { tagsOf } from '@each-bolt/core/bench';
 import type { Pool } from '../db/pool';
 import { Problem } from '../http/problem';
@@ -20,8 +21,7 @@ export const benchRoutes = (pool: Pool): Router => {
   const { router, on } = routed(pool);
   on('GET /api/studies/:id/bench/sheets/:sheet/labels', async (request, response) => {
     const { sheet: sheetId } = request.params;
-    const found =
-      typeof sheetId === 'string' && /^[0-9a-f-]{36}$/.test(sheetId) ? await sheetById(pool, studyIdOf(request.params), sheetId) : null;
+    const found = isUuid(sheetId) ? await sheetById(pool, studyIdOf(request.params), sheetId) : null;
     if (!found) throw new Problem('not-found', 'There is no such sheet of tags');
     const stock = stockNamed(found.stock);
     if (!stock) throw new Problem('invalid', `Labels of the size “${found.stock}” are not known here`);

@@ -31,15 +31,21 @@ export interface ProblemBody {
   readonly conflicts: readonly unknown[];
 }
 
+/** So many faults are told at once. */
+const MOST_FAULTS = 100;
+
 /** A failure that the person on the other side can be told about. */
 export class Problem extends Error {
+  readonly issues: readonly Issue[];
+
   constructor(
     readonly code: ProblemCode,
     message: string,
-    readonly issues: readonly Issue[] = [],
+    issues: readonly Issue[] = [],
     readonly conflicts: readonly unknown[] = [],
   ) {
-    super(message);
+    super(issues.length > MOST_FAULTS ? `${message}. Of its ${issues.length} faults the first ${MOST_FAULTS} are listed` : message);
+    this.issues = issues.slice(0, MOST_FAULTS);
   }
 
   get status(): number {
@@ -94,6 +100,8 @@ const brokenRule = (error: unknown): Issue | null => {
 
 const fromHttpError = (error: HttpError): Problem => {
   if (error.type === 'entity.too.large') return new Problem('too-large', 'The request is too large; send it in parts. Nothing was written');
+  if (error.type === 'entity.too.deep')
+    return new Problem('malformed', 'The request nests lists and objects deeper than any record does. Nothing was written');
   if (error.type === 'entity.parse.failed') return new Problem('malformed', 'The request is not valid JSON. Nothing was written');
   if (error.status === 404) return new Problem('not-found', 'There is no such file');
   return new Problem('malformed', 'The request could not be read. Nothing was written');
@@ -102,6 +110,7 @@ const fromHttpError = (error: HttpError): Problem => {
 export const toProblem = (error: unknown): Problem => {
   if (error instanceof Problem) return error;
   if (isHttpError(error)) return fromHttpError(error);
+  if (error instanceof URIError) return new Problem('malformed', 'The address holds a % that stands for nothing. Nothing was written');
   const passing = passingReason(error);
   if (passing !== null) return new Problem('unavailable', `${passing}. Nothing was written; try again in a moment`);
   const rule = brokenRule(error);
@@ -126,5 +135,5 @@ export const problemHandler =
   };
 
 export const noSuchRoute: RequestHandler = (request) => {
-  throw new Problem('not-found', `There is nothing at ${request.path}`);
+  throw new Problem('not-found', `There is nothing at ${request.originalUrl.replace(/\?.*/s, '')}`);
 };

@@ -1,7 +1,8 @@
 import type { Router } from 'express';
+import { isUuid } from '@each-bolt/core/shared';
 import { readChange } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
-import { json } from '../http/json';
+import { largeJson } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed, studyIdOf } from '../http/routes';
 import { keepChange } from './keep-change';
@@ -21,7 +22,7 @@ export const revisionOf = (text: unknown, name: string): number => {
 const rowsOf = (text: unknown): readonly string[] => {
   if (typeof text !== 'string' || text === '') return [];
   const ids = text.split(',');
-  if (ids.length > MOST_ROWS || !ids.every((id) => /^[0-9a-f-]{36}$/.test(id)))
+  if (ids.length > MOST_ROWS || !ids.every(isUuid))
     throw new Problem('malformed', `rows must be at most ${MOST_ROWS} record ids with commas between them`);
   return ids;
 };
@@ -29,7 +30,7 @@ const rowsOf = (text: unknown): readonly string[] => {
 /** The ledger: changes in, changes out, the history, and what a person can undo. */
 export const ledgerRoutes = (pool: Pool): Router => {
   const { router, on } = routed(pool);
-  on('POST /api/studies/:id/changes', json, async (request, response) => {
+  on('POST /api/studies/:id/changes', largeJson, async (request, response) => {
     const studyId = studyIdOf(request.params);
     const read = readChange(request.body as unknown);
     if (!read.ok) throw new Problem('invalid', 'The change has faults. Nothing was written', read.issues);
@@ -42,8 +43,8 @@ export const ledgerRoutes = (pool: Pool): Router => {
     response.json(await changesSince(pool, studyIdOf(request.params), revisionOf(request.query.since ?? '0', 'since'), MOST_CHANGES));
   });
   on('GET /api/studies/:id/changes/:change', async (request, response) => {
-    const id = String(request.params.change);
-    const change = /^[0-9a-f-]{36}$/.test(id) ? await changeOf(pool, studyIdOf(request.params), id) : null;
+    const id = request.params.change;
+    const change = isUuid(id) ? await changeOf(pool, studyIdOf(request.params), id) : null;
     if (!change) throw new Problem('not-found', 'There is no such change');
     response.json(change);
   });

@@ -1,5 +1,5 @@
 import type { Router } from 'express';
-import { check, shape, uuid } from '@each-bolt/core/shared';
+import { check, isUuid, shape, uuid } from '@each-bolt/core/shared';
 import type { KeptChange } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
 import { json } from '../http/json';
@@ -16,8 +16,6 @@ const HERE = shape<{ connection: string; pieceId: string | null }>({
   connection: uuid('Connection'),
   pieceId: uuid('Piece').nullable(),
 });
-
-const isUuid = (text: unknown): text is string => typeof text === 'string' && /^[0-9a-f-]{36}$/.test(text);
 
 /** A change as followers need it: what to undo is asked for when it is undone. */
 const told = ({ inverse: _inverse, ...change }: KeptChange): Omit<KeptChange, 'inverse'> => change;

@@ -3,7 +3,7 @@ import { promisify } from 'node:util';
 import type { Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Schema } from 'yup';
-import { check, issue, oneOf, requiredText, shape, text } from '@each-bolt/core/shared';
+import { check, issue, isUuid, oneOf, requiredText, shape, text } from '@each-bolt/core/shared';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { addressOf, isFromHere } from '../http/address';
@@ -170,8 +170,8 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
 
   on('POST /api/people/:person/password', json, async (request, response) => {
     const { next } = read(RESET, request.body);
-    const id = String(request.params.person);
-    const person = /^[0-9a-f-]{36}$/.test(id) ? await personById(pool, id) : null;
+    const id = request.params.person;
+    const person = isUuid(id) ? await personById(pool, id) : null;
     if (!person) throw new Problem('not-found', 'There is no such person');
     checkPassword(next, person.login, 'next');
     await setPassword(pool, person.id, await passwordHash(next));
