@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
+import fc from 'fast-check';
 import { ZipFile } from 'yazl';
 import { blankFasteners, blankJoints, known, type StudyRecord } from '@each-bolt/core/record';
 import { readPieces } from '@each-bolt/core/bench';
@@ -7,6 +8,7 @@ import { Api, beginStudy, listen, type Begun, type Problem } from '../../testing
 import { pngOf, sha256 } from '../../testing/pictures';
 import { testDatabase } from '../../testing/test-database';
 import { one } from '../db/rows';
+import { people as peopleOf } from '../people/queries';
 import type { Pool } from '../db/pool';
 import type { Manifest } from './format';
 import type { Taken } from './take-archive';
@@ -104,6 +106,13 @@ const zipped = (files: ReadonlyMap<string, Buffer>): Promise<Buffer> =>
     zip.end();
   });
 
+/** Every place of a value in a tree of JSON. */
+const placesIn = (tree: object): readonly { readonly holder: object; readonly key: string }[] =>
+  Object.entries(tree).flatMap(([key, value]: [string, unknown]) => [
+    { holder: tree, key },
+    ...(typeof value === 'object' && value !== null ? placesIn(value) : []),
+  ]);
+
 beforeAll(async () => {
   ({ pool, drop } = await testDatabase());
   api = await Api.over(pool);
@@ -132,8 +141,12 @@ describe('a study out as an archive and in again', () => {
     });
     expect(without(theirs)).toEqual(without(ours));
     const changes = async (person: Api) =>
-      (await person.get<readonly { revision: number }[]>(`/api/studies/${study.studyId}/changes`)).body;
-    expect((await changes(there)).slice(0, -1)).toEqual(await changes(api));
+      (await person.get<readonly { revision: number; device: string }[]>(`/api/studies/${study.studyId}/changes`)).body;
+    // as the archive tells it: made by nobody of this house, whatever accounts there are
+    const told = (change: { device: string }) => ({ ...change, personId: null, device: `told by an archive, ${change.device}` });
+    expect((await changes(there)).slice(0, -1)).toEqual((await changes(api)).map(told));
+    const odoHere = (await peopleOf(empty.pool)).find((person) => person.name === 'Odo Farrow');
+    expect(await one(empty.pool, 'select count(*) as made from change where person_id = $1', [odoHere?.id])).toEqual({ made: 0 });
     const [before, after] = [await contents(zip), await contents(await archiveOf(there, study.studyId))];
     for (const path of [...before.keys()].filter((p) => p.startsWith('pictures/') || p.startsWith('csv/')))
       expect(after.get(path)).toEqual(before.get(path));
@@ -221,7 +234,7 @@ describe('an archive of an earlier program', () => {
     const answer = await bring(api, await older(2));
     expect([answer.status, answer.body]).toEqual([201, expect.objectContaining({ copied: true }) as object]);
     // the same said to be of today is not whole
-    expect((await bring(api, await older(4))).status).toBe(415);
+    expect((await bring(api, await older(4))).status).toBe(422);
   });
 });
 
@@ -234,7 +247,7 @@ describe('an archive that is not sound changes nothing', () => {
   const refused = async (zip: Uint8Array, message: RegExp): Promise<void> => {
     const before = await counts();
     const answer = await bring(api, zip);
-    expect([answer.status, answer.body.message]).toEqual([415, expect.stringMatching(message) as string]);
+    expect([answer.status, answer.body.message]).toEqual([422, expect.stringMatching(message) as string]);
     expect(answer.body.message).toMatch(/Nothing was written/);
     expect(await counts()).toEqual(before);
   };
@@ -243,15 +256,15 @@ describe('an archive that is not sound changes nothing', () => {
     change(files);
     return zipped(files);
   };
-  /** Alters a file and its sum with it, as somebody would who means it. */
+  /** The files with sums that agree, as somebody would make them who means it. */
+  const summed = (files: Map<string, Buffer>): Map<string, Buffer> => {
+    const manifest = JSON.parse(files.get('manifest.json')!.toString()) as Manifest;
+    const listed = manifest.files.map((f) => ({ ...f, bytes: files.get(f.path)!.length, sha256: sha256(files.get(f.path)!) }));
+    return files.set('manifest.json', Buffer.from(JSON.stringify({ ...manifest, files: listed })));
+  };
+  /** Alters a file and its sum with it. */
   const forged = (path: string, change: (text: string) => string): Promise<Buffer> =>
-    altered((files) => {
-      const bytes = Buffer.from(change(files.get(path)!.toString()));
-      files.set(path, bytes);
-      const manifest = JSON.parse(files.get('manifest.json')!.toString()) as Manifest;
-      const listed = manifest.files.map((f) => (f.path === path ? { ...f, bytes: bytes.length, sha256: sha256(bytes) } : f));
-      files.set('manifest.json', Buffer.from(JSON.stringify({ ...manifest, files: listed })));
-    });
+    altered((files) => void summed(files.set(path, Buffer.from(change(files.get(path)!.toString())))));
 
   it('no ZIP at all, or cut short', async () => {
     await refused(Buffer.from('hello'), /no ZIP file, or cut short/);
@@ -277,6 +290,30 @@ describe('an archive that is not sound changes nothing', () => {
       /does not hold together/,
     );
     await refused(await forged('changes.jsonl', (text) => text.split('\n').slice(1).join('\n')), /every change of the study once/);
+  });
+  it('anything else in place of a value: never more than refused, with its place', async () => {
+    const whole = await contents(await archiveOf(api, study.studyId));
+    const odd = fc.constantFrom<unknown>(null, '', 'x', -1, 1e300, true, [], {}, [null], '\u0000', '-'.repeat(36), { id: null });
+    const cases = fc.sample(fc.tuple(fc.constantFrom('study.json', 'changes.jsonl', 'manifest.json'), fc.nat(), odd, fc.boolean()), {
+      numRuns: Number(process.env.FUZZ_ARCHIVES ?? 60),
+      seed: Number(process.env.FUZZ_SEED ?? 7),
+    });
+    for (const [path, at, value, isGone] of cases) {
+      const files = new Map(whole);
+      const text = files.get(path)!.toString();
+      const lines = path === 'changes.jsonl' ? text.split('\n').filter((line) => line !== '') : [text];
+      const line = at % lines.length;
+      const tree = JSON.parse(lines[line]!) as object;
+      const places = placesIn(tree);
+      const { holder, key } = places[at % places.length]!;
+      if (isGone) Reflect.deleteProperty(holder, key);
+      else Reflect.set(holder, key, value);
+      lines[line] = JSON.stringify(tree);
+      files.set(path, Buffer.from(lines.join('\n')));
+      const answer = await bring(api, await zipped(path === 'manifest.json' ? files : summed(files)));
+      if (answer.status === 201) continue;
+      expect([answer.status, answer.body.message]).toEqual([422, expect.stringMatching(/^The archive cannot be read: .{10}/) as string]);
+    }
   });
   it('a picture that is none', async () => {
     const files = await contents(await archiveOf(api, study.studyId));

@@ -34,12 +34,18 @@ export const takenId = (db: Db, tables: readonly string[], ids: readonly string[
     [ids],
   );
 
-/** Puts the ledger of an archived study back as it was. */
+/** How the history names the device of a change that was brought in. */
+export const TOLD = 'told by an archive';
+
+/**
+ * Puts the ledger of an archived study back as the archive tells it. What it says is nobody's of this house: no account here made it,
+ * whatever ids the archive holds.
+ */
 export const insertChanges = (db: Db, studyId: string, changes: readonly ArchiveChange[]): Promise<unknown> =>
   db.query(
     `insert into change (id, study_id, revision, made_at, made_by, person_id, device, digest, ops, inverse, undoes)
-     select r.id, $1, r.revision, r."madeAt", r."madeBy", r."personId", r.device, decode(r.digest, 'hex'), r.ops, r.inverse, r.undoes
-     from jsonb_to_recordset($2::jsonb) as r(id uuid, revision bigint, "madeAt" timestamptz, "madeBy" text, "personId" uuid, device text,
+     select r.id, $1, r.revision, r."madeAt", r."madeBy", null, case when starts_with(r.device, '${TOLD}') then r.device else left('${TOLD}, ' || r.device, 100) end, decode(r.digest, 'hex'), r.ops, r.inverse, r.undoes
+     from jsonb_to_recordset($2::jsonb) as r(id uuid, revision bigint, "madeAt" timestamptz, "madeBy" text, device text,
        digest text, ops jsonb, inverse jsonb, undoes uuid) order by r.revision`,
     [studyId, JSON.stringify(changes)],
   );

@@ -1,5 +1,5 @@
 import type { Schema } from 'yup';
-import { check } from '@each-bolt/core/shared';
+import { check, isUuid } from '@each-bolt/core/shared';
 import {
   ENTITIES,
   LIST_OF,
@@ -65,10 +65,23 @@ const isRecord = (input: unknown): input is StudyRecord =>
   'revision' in input &&
   Object.values(LIST_OF).every((list) => !(list in input) || Array.isArray((input as Record<string, unknown>)[list]));
 
+/** Every list holds rows with ids; what is in them is checked by the contract of their kind. */
+const checkShape = (held: StudyRecord): void => {
+  if (!(Number.isInteger(held.revision) && held.revision >= 1)) throw damaged('study.json: its revision is no whole number from 1');
+  const lists = Object.values(LIST_OF).map((list) => [list, (held as unknown as Record<string, unknown>)[list] ?? []] as const);
+  for (const [list, rows] of [['study', [held.study]] as const, ...lists])
+    for (const [at, row] of (rows as readonly unknown[]).entries())
+      if (typeof row !== 'object' || row === null || !('id' in row) || !isUuid(row.id))
+        throw damaged(`study.json, ${list}, ${at + 1}: it has no id, a UUID in small letters`);
+};
+
 const checkRows = (record: StudyRecord): void => {
+  const seen = new Set<string>();
   for (const entity of ENTITIES)
     for (const row of rowsOf(record, entity) as readonly RowOf<Entity>[]) {
       const { id, version, ...fields } = row;
+      if (seen.has(id)) throw damaged(`study.json, ${entity} ${id}: it is there twice`);
+      seen.add(id);
       const found = check(SCHEMAS[entity] as Schema<unknown>, fields, id);
       const faults = found.ok ? rowFaults(entity, row) : found.issues;
       if (faults[0]) throw damaged(`study.json, ${entity} ${id}: ${faults[0].message}`);
@@ -83,6 +96,7 @@ const readStudy = (bytes: Buffer, manifest: Manifest): Pick<ReadArchive, 'record
   if (!isRecord(held)) throw damaged('study.json holds no study');
   if (manifest.formatVersion === ARCHIVE_VERSION && Object.values(LIST_OF).some((list) => !(list in held)))
     throw damaged('study.json holds no whole study');
+  checkShape(held);
   const record = withLaterRows(held);
   if (record.study.id !== manifest.studyId || record.revision !== manifest.revision)
     throw damaged('study.json is of another study than the list says');

@@ -4,7 +4,8 @@ import type { Db, Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { readPicture, sha256Of } from '../files/picture';
 import { readScan } from '../files/scan-file';
-import { insertFile, linkFile } from '../files/queries';
+import { insertFile, linkFile, type StoredFile } from '../files/queries';
+import { Problem } from '../http/problem';
 import { brokenRules } from '../ledger/keep-change';
 import { lockStudy } from '../ledger/queries';
 import type { Store } from '../ledger/store';
@@ -51,10 +52,18 @@ const addPeople = async (db: Db, people: readonly ArchivePerson[]): Promise<void
   }
 };
 
+const readFile = async (bytes: Buffer, path: string): Promise<StoredFile> => {
+  try {
+    return path.startsWith('scans/') ? readScan(bytes, path) : await readPicture(bytes);
+  } catch (error) {
+    throw error instanceof Problem ? damaged(`${path}: ${error.message.replace(/\.? Nothing was written.*/, '')}`) : error;
+  }
+};
+
 const addFiles = async (db: Db, zip: Unzipped, { manifest, files, record }: ReadArchive): Promise<void> => {
   for (const path of files) {
     const bytes = await soundFile(zip, manifest, path);
-    const file = path.startsWith('scans/') ? readScan(bytes, path) : await readPicture(bytes);
+    const file = await readFile(bytes, path);
     if (!path.includes(`/${file.sha256}.`) || file.sha256 !== sha256Of(bytes)) throw damaged(`${path} is not the file its name says`);
     await insertFile(db, file);
     await linkFile(db, record.study.id, file.sha256);

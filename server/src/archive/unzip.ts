@@ -15,7 +15,7 @@ export const LIMITS: Limits = { files: 20_000, bytesEach: 512 * 1024 * 1024, byt
 /** Small files may be packed as tightly as they like. */
 const RATIO_FROM_BYTES = 4 * 1024 * 1024;
 
-export const damaged = (why: string): Problem => new Problem('wrong-type', `The archive cannot be read: ${why}. Nothing was written`);
+export const damaged = (why: string): Problem => new Problem('invalid', `The archive cannot be read: ${why}. Nothing was written`);
 
 const checkEntry = (entry: Entry, seen: ReadonlySet<string>, limits: Limits): void => {
   const name = entry.fileName;

@@ -12,6 +12,7 @@ import {
   blankJoints,
   blankPackage,
   blankStep,
+  known,
   removeOp,
   type Op,
   type OpKind,
@@ -138,6 +139,11 @@ describe('the table of ops', () => {
     const edit = (fields: object): Op => ({ kind: 'piece.edit', id: randomUUID(), was: fields, fields });
     expect(mayMake('cost', edit({ boughtPrice: '4.20', supplier: 'x' }))).toBe(true);
     expect(mayMake('cost', edit({ boughtPrice: '4.20', massEachKg: 1 }))).toBe(false);
+    // how a price is known is theirs, how a mass is known is not
+    expect(mayMake('cost', edit({ known: { boughtPrice: known('T', { source: 'offer 12' }) } }))).toBe(true);
+    expect(mayMake('cost', edit({ known: { boughtPrice: null } }))).toBe(true);
+    expect(mayMake('cost', edit({ known: { massEachKg: known('M') } }))).toBe(false);
+    expect(mayMake('cost', edit({ known: { boughtPrice: null, massEachKg: null } }))).toBe(false);
     expect(mayMake('recorder', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { currency: 'USD' } })).toBe(false);
     expect(mayMake('cost', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { state: 'archived' } })).toBe(false);
   });

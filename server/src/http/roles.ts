@@ -185,7 +185,12 @@ export const mayMake = (role: Role, op: Op): boolean => {
   const { roles, onlyFields } = OPS[op.kind];
   if (!roles.includes(role)) return false;
   const only = onlyFields?.[role];
-  return only === undefined || !('fields' in op) || Object.keys(op.fields).every((field) => only.includes(field));
+  if (only === undefined || !('fields' in op)) return true;
+  // how a value is known belongs to the value: evidence of other fields is not theirs either
+  const known = 'known' in op.fields ? Object.keys(op.fields.known ?? {}) : [];
+  return [...Object.keys(op.fields).filter((field) => field !== 'known' || !only.includes(field)), ...known].every((field) =>
+    only.includes(field),
+  );
 };
 
 /** The kinds of op a role may make at all, for the client to show only what can be done. */
