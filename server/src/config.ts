@@ -1,4 +1,4 @@
-import { isIP } from 'node:net';
+import { USUAL_RANGES, isRange } from './instruments/reachable';
 
 /** Settings of the server, read from the environment once at start. */
 export interface Config {
@@ -18,6 +18,8 @@ export interface Config {
   readonly trustProxy: number | readonly string[] | null;
   /** the address people type, when it is not the server’s own */
   readonly publicUrl: URL | null;
+  /** where instruments may stand */
+  readonly instrumentRanges: readonly string[];
 }
 
 export class ConfigError extends Error {}
@@ -44,18 +46,23 @@ const portOf = (text: string): number => {
 };
 
 /** An address or a range of addresses, or the words for the usual ones. */
-const isRange = (text: string): boolean => {
-  if (['loopback', 'linklocal', 'uniquelocal'].includes(text)) return true;
-  const [address = '', bits, ...rest] = text.split('/');
-  const family = isIP(address);
-  return family !== 0 && rest.length === 0 && (bits === undefined || (/^\d{1,3}$/.test(bits) && Number(bits) <= (family === 4 ? 32 : 128)));
+const isProxy = (text: string): boolean => ['loopback', 'linklocal', 'uniquelocal'].includes(text) || isRange(text);
+
+const partsOf = (text: string): readonly string[] => text.split(',').map((part) => part.trim());
+
+const instrumentRangesOf = (text: string | undefined): readonly string[] => {
+  if (text === undefined || text === '') return USUAL_RANGES;
+  const ranges = partsOf(text);
+  if (!ranges.every(isRange))
+    throw new ConfigError(`INSTRUMENT_RANGES must be ranges of addresses, such as 10.1.0.0/16, 127.0.0.1, not “${text}”`);
+  return ranges;
 };
 
 const proxiesOf = (text: string | undefined): Config['trustProxy'] => {
   if (text === undefined || text === '') return null;
   if (/^[1-9]$/.test(text)) return Number(text);
-  const ranges = text.split(',').map((part) => part.trim());
-  if (!ranges.every(isRange))
+  const ranges = partsOf(text);
+  if (!ranges.every(isProxy))
     throw new ConfigError(
       `TRUST_PROXY must say how many proxies stand in front of the server (1 to 9), or their addresses (10.0.0.2, 10.0.0.0/24, loopback), not “${text}”`,
     );
@@ -81,6 +88,7 @@ export const readConfig = (env: Readonly<Record<string, string | undefined>>): C
   const trustProxy = proxiesOf(env.TRUST_PROXY);
   return {
     trustProxy,
+    instrumentRanges: instrumentRangesOf(env.INSTRUMENT_RANGES),
     publicUrl: publicUrlOf(env.PUBLIC_URL, trustProxy),
     port: portOf(env.PORT ?? '4600'),
     host: env.HOST ?? '127.0.0.1',

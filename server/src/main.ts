@@ -8,6 +8,7 @@ import { openPool, type Pool } from './db/pool';
 import { loadDemo } from './demo/load-demo';
 import { newSecret } from './http/session';
 import { InstrumentHub } from './instruments/hub';
+import { Reachable } from './instruments/reachable';
 import { startStandIns } from './instruments/start-stand-ins';
 import { Live } from './live/live';
 import { demoPasswordPeople, settingOr } from './people/queries';
@@ -38,10 +39,12 @@ const start = async (): Promise<void> => {
   if (config.demo && (await loadDemo(pool, join(ROOT, 'demo')))) log.info('demo study loaded');
   await refuseDemoPasswords(pool, config);
   const secret = await settingOr(pool, 'session secret', newSecret());
-  const live = new Live(pool, log);
+  const instruments = new InstrumentHub(pool, log, new Reachable(config.instrumentRanges));
+  const live = new Live(pool, log, () => {
+    instruments.reload().catch((error: unknown) => log.warn({ err: error }, 'the list of instruments could not be read'));
+  });
   await live.start();
   const standIns = config.standIns ? await startStandIns(pool, log) : null;
-  const instruments = new InstrumentHub(pool, log);
   await instruments.reload();
   const { webDir, limits, trustProxy, publicUrl } = config;
   const parts = { pool, log, version, webDir, secret, live, instruments, limits, trustProxy, publicUrl };

@@ -16,6 +16,7 @@ import type { Pool } from '../src/db/pool';
 import type { ToldConflict } from '../src/ledger/told-conflicts';
 import { newSecret } from '../src/http/session';
 import { InstrumentHub } from '../src/instruments/hub';
+import { Reachable, USUAL_RANGES } from '../src/instruments/reachable';
 import { Live } from '../src/live/live';
 import { passwordHash } from '../src/people/password';
 import { insertPerson, settingOr, type Standing } from '../src/people/queries';
@@ -50,10 +51,11 @@ export const listen = async (
   proxy: Pick<AppParts, 'trustProxy' | 'publicUrl'> = BARE,
 ): Promise<{ readonly address: string; readonly stop: () => Promise<void> }> => {
   const log = pino({ level: 'silent' });
-  const live = new Live(pool, log);
+  const instruments = new InstrumentHub(pool, log, new Reachable(USUAL_RANGES));
+  // a server of a test that has just ended reads no list any more
+  const live = new Live(pool, log, () => void instruments.reload().catch(() => undefined));
   await live.start();
   const secret = await settingOr(pool, 'session secret', newSecret());
-  const instruments = new InstrumentHub(pool, log);
   await instruments.reload();
   const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits, ...proxy }).listen(
     0,

@@ -308,6 +308,7 @@ describe('the table, walked through over HTTP', () => {
       const message = `${name}: ${status}`;
       if (access === 'anyone') continue;
       if (name === 'nobody') expect(message).toBe(`${name}: 401`);
+      else if (access === 'recorder') expect([message, status === 403]).toEqual([message, !['lead', 'recorder'].includes(name)]);
       else if (access === 'house-lead') expect([message, status === 403]).toEqual([message, name !== 'lead']);
       else if (typeof access === 'object') {
         if (name === 'stranger') expect(message).toBe(`${name}: 404`);

@@ -2,11 +2,11 @@ import type { Op, OpKind, Role } from '@each-bolt/core/record';
 
 const READ = ['lead', 'recorder', 'cost', 'reader'] as const;
 const WRITE = ['lead', 'recorder', 'cost'] as const;
-const RECORD = ['lead', 'recorder'] as const;
+export const RECORD = ['lead', 'recorder'] as const;
 const LEAD = ['lead'] as const;
 
-/** Who may use a route: anyone, whoever is signed in, leads of the house, or these roles in the study of the address. */
-export type Access = 'anyone' | 'signed-in' | 'house-lead' | readonly Role[];
+/** Who may use a route: anyone, whoever is signed in, whoever may record in some open study, leads of the house, or these roles in the study of the address. */
+export type Access = 'anyone' | 'signed-in' | 'recorder' | 'house-lead' | readonly Role[];
 
 /** Every route there is and who may use it. A route that is not here cannot be added. */
 export const ROUTES = {
@@ -39,8 +39,8 @@ export const ROUTES = {
   'GET /api/instruments/events': 'signed-in',
   'POST /api/instruments': 'house-lead',
   'DELETE /api/instruments/:instrument': 'house-lead',
-  'POST /api/instruments/:instrument/commands': 'signed-in',
-  'POST /api/instruments/:instrument/place': 'signed-in',
+  'POST /api/instruments/:instrument/commands': 'recorder',
+  'POST /api/instruments/:instrument/place': 'recorder',
   'GET /api/instruments/:instrument/file': 'signed-in',
   'PUT /api/studies/:id/files/:sha256': RECORD,
   'GET /api/studies/:id/files/:sha256': READ,

@@ -3,9 +3,9 @@ import { object, string } from 'yup';
 import { check } from '@each-bolt/core/shared';
 import type { Role } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
-import { personById, roleIn, type Person } from '../people/queries';
+import { hasRoleInOpenStudy, personById, roleIn, type Person } from '../people/queries';
 import { Problem } from './problem';
-import { ROUTES, type Access, type Route } from './roles';
+import { RECORD, ROUTES, type Access, type Route } from './roles';
 
 interface Locals {
   person?: Person;
@@ -48,6 +48,8 @@ const guard =
         throw new Problem('signed-out', 'Another account has signed in on this device. Nothing was written; sign in again');
       const locals = response.locals as Locals;
       locals.person = person;
+      if (access === 'recorder' && !(await hasRoleInOpenStudy(pool, person.id, RECORD)))
+        throw new Problem('forbidden', 'Only whoever may record in an open study commands instruments; ask a lead of a study');
       if (access === 'house-lead' && person.standing !== 'lead')
         throw new Problem('forbidden', 'Only a lead of the house may do this; ask one');
       if (typeof access === 'object') {

@@ -1,5 +1,6 @@
 import type { InstrumentNow, InstrumentReading } from '@each-bolt/core/bench';
 import type { InstrumentRow } from './queries';
+import type { Reachable } from './reachable';
 import { readReading } from './read-line';
 import { LineFault, ScpiLine } from './scpi-line';
 
@@ -46,6 +47,7 @@ export class InstrumentDriver {
     private readonly row: InstrumentRow,
     private readonly changed: (now: InstrumentNow) => void,
     private readonly serialTaken: (serial: string) => string | null,
+    private readonly reachable: Reachable,
   ) {
     this.state = {
       id: row.id,
@@ -118,8 +120,12 @@ export class InstrumentDriver {
   private async connect(): Promise<void> {
     if (this.stopped) return;
     try {
+      // asked each time: a name may mean another address by now; a stand-in is at an address of this server’s own
+      const address = this.row.simulated ? this.row.host : await this.reachable.addressOf(this.row.host);
+      if (address === null)
+        throw new LineFault(`it stands outside of the networks that instruments may stand in (${this.reachable.toString()})`);
       const line = await ScpiLine.open(
-        this.row.host,
+        address,
         this.row.port,
         (text) => this.hear(text),
         (why) => this.lost(why),
@@ -127,8 +133,9 @@ export class InstrumentDriver {
       this.line = line;
       this.garbage = 0;
       const identity = (await line.query('*IDN?')).split(',').map((field) => field.trim());
-      if (identity.length !== 4 || identity.some((field) => field === ''))
-        throw new LineFault(`it does not say who it is: “${identity.join(',').slice(0, 60)}”`);
+      // what something else says that happens to stand there is shown to nobody
+      if (identity.length !== 4 || !identity.every((field) => /^[\x20-\x7e]{1,60}$/.test(field)))
+        throw new LineFault('it does not say who it is as an instrument does; check address and port');
       const [maker = '', model = '', serial = ''] = identity;
       const other = this.serialTaken(serial);
       if (other !== null) {

@@ -2,6 +2,7 @@ import type { InstrumentNow } from '@each-bolt/core/bench';
 import type { Logger } from 'pino';
 import type { Pool } from '../db/pool';
 import { InstrumentDriver } from './driver';
+import type { Reachable } from './reachable';
 import { allInstruments, type InstrumentRow } from './queries';
 
 /** What a bench is told: all there are, or what became of one. */
@@ -12,23 +13,20 @@ type Listener = (news: InstrumentNews) => void;
 export class InstrumentHub {
   private readonly drivers = new Map<string, InstrumentDriver>();
   private readonly listeners = new Set<Listener>();
+  private reloading: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly pool: Pool,
     private readonly log: Logger,
+    readonly reachable: Reachable,
   ) {}
 
   /** Connects to what the settings name; what is no more among them is let go. */
-  async reload(): Promise<void> {
-    const rows = await allInstruments(this.pool);
-    const wanted = new Map(rows.map((row) => [row.id, row]));
-    for (const [id, driver] of this.drivers)
-      if (!wanted.has(id)) {
-        driver.stop();
-        this.drivers.delete(id);
-      }
-    for (const row of rows) if (!this.drivers.has(row.id)) this.add(row);
-    this.tell();
+  reload(): Promise<void> {
+    // one after the other, so that an older list never comes over a later one
+    const next = this.reloading.then(() => this.readAll());
+    this.reloading = next.catch(() => undefined);
+    return next;
   }
 
   all(): readonly InstrumentNow[] {
@@ -50,6 +48,18 @@ export class InstrumentHub {
     this.drivers.clear();
   }
 
+  private async readAll(): Promise<void> {
+    const rows = await allInstruments(this.pool);
+    const wanted = new Map(rows.map((row) => [row.id, row]));
+    for (const [id, driver] of this.drivers)
+      if (!wanted.has(id)) {
+        driver.stop();
+        this.drivers.delete(id);
+      }
+    for (const row of rows) if (!this.drivers.has(row.id)) this.add(row);
+    this.tell();
+  }
+
   private add(row: InstrumentRow): void {
     const driver = new InstrumentDriver(
       row,
@@ -58,6 +68,7 @@ export class InstrumentHub {
         for (const listener of this.listeners) listener({ one: now });
       },
       (serial) => this.all().find((other) => other.id !== row.id && other.state === 'ready' && other.serial === serial)?.name ?? null,
+      this.reachable,
     );
     this.drivers.set(row.id, driver);
     driver.start();

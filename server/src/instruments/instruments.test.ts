@@ -1,7 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { createServer, type AddressInfo, type Server, type Socket } from 'node:net';
 import type { InstrumentNow } from '@each-bolt/core/bench';
+import { editOp } from '@each-bolt/core/record';
+import { Api, beginStudy, listen, type Problem } from '../../testing/api';
+import { testDatabase } from '../../testing/test-database';
 import { InstrumentDriver } from './driver';
+import { Reachable, USUAL_RANGES } from './reachable';
 import { readReading } from './read-line';
 import type { InstrumentRow } from './queries';
 import { BENCH_SCALE, camera, scale } from './stand-ins/device-kinds';
@@ -11,6 +15,8 @@ const row = (port: number, more: Partial<InstrumentRow> = {}): InstrumentRow => 
   ...{ id: randomUUID(), name: 'Bench scale', kind: 'scale', host: '127.0.0.1', port, simulated: true },
   ...more,
 });
+
+const NEAR = new Reachable(USUAL_RANGES);
 
 /** Waits until something holds; a test that waits in vain fails by its own time limit. */
 const until = async (holds: () => boolean): Promise<void> => {
@@ -45,6 +51,7 @@ describe('an instrument that behaves', () => {
       row(serving.port),
       (now) => told.push(now),
       () => null,
+      NEAR,
     );
     driver.start();
     await until(() => driver.now().state === 'ready');
@@ -82,7 +89,7 @@ describe('an instrument that does not', () => {
   const drivers: InstrumentDriver[] = [];
   const servers: Server[] = [];
   const start = (port: number, taken: (serial: string) => string | null = () => null): InstrumentDriver => {
-    const driver = new InstrumentDriver(row(port), () => undefined, taken);
+    const driver = new InstrumentDriver(row(port), () => undefined, taken, NEAR);
     drivers.push(driver);
     driver.start();
     return driver;
@@ -122,6 +129,7 @@ describe('an instrument that does not', () => {
       row(port),
       (now) => seen.push(now),
       () => null,
+      NEAR,
     );
     drivers.push(driver);
     driver.start();
@@ -138,10 +146,28 @@ describe('an instrument that does not', () => {
     expect(driver.now().fault).toMatch(/same serial number as Bench scale \(BP6-0142\)/);
   });
   it('does not say who it is', async () => {
-    const port = await device((socket, line) => line === '*IDN?' && socket.write('hello\n'));
+    const port = await device((socket, line) => line === '*IDN?' && socket.write('secret-service 1.0 ready\n'));
     const driver = start(port);
     await until(() => driver.now().state === 'away');
-    expect(driver.now().fault).toMatch(/does not say who it is: “hello”/);
+    expect(driver.now()).toMatchObject({
+      fault: expect.stringContaining('does not say who it is') as string,
+      maker: '',
+      model: '',
+      serial: '',
+    });
+    expect(JSON.stringify(driver.now())).not.toContain('secret');
+  });
+  it('stands outside of the networks that instruments may stand in: it is not connected to, by number or by name', async () => {
+    let heard = 0;
+    const port = await device(() => (heard += 1));
+    for (const host of ['127.0.0.1', 'localhost']) {
+      const driver = new InstrumentDriver(row(port, { host, simulated: false }), () => undefined, () => null, new Reachable(['10.0.0.0/8'])); // prettier-ignore
+      driver.start();
+      await until(() => driver.now().state === 'away');
+      expect(driver.now().fault).toMatch(/outside of the networks that instruments may stand in \(10\.0\.0\.0\/8\)/);
+      driver.stop();
+    }
+    expect(heard).toBe(0);
   });
   it('is not there at all', async () => {
     const { server, port } = await odd(() => undefined);
@@ -180,6 +206,7 @@ describe('a camera', () => {
       row(serving.port, { kind: 'camera' }),
       () => undefined,
       () => null,
+      NEAR,
     );
     driver.start();
     await until(() => driver.now().state === 'ready');
@@ -190,5 +217,55 @@ describe('a camera', () => {
     expect([file.subarray(1, 4).toString(), file.length]).toEqual(['PNG', driver.now().last?.value]);
     driver.stop();
     await serving.stop();
+  });
+});
+
+describe('where instruments may stand', () => {
+  it.each([
+    ['10.20.30.40', true],
+    ['172.31.255.1', true],
+    ['172.32.0.1', false],
+    ['192.168.1.7', true],
+    ['127.0.0.1', true],
+    // what clouds keep their secrets at
+    ['169.254.169.254', false],
+    ['203.0.113.7', false],
+    ['fd12::7', true],
+    ['2001:db8::7', false],
+    ['not an address', false],
+  ])('%s: %s', (address, allowed) => expect(NEAR.allows(address)).toBe(allowed));
+  it('is checked of every address of a name', async () => expect(await NEAR.addressOf('localhost')).toMatch(/^127\.|^::1$/));
+});
+
+describe('the list of the house', () => {
+  it('is the same at every process, takes no address from elsewhere, and is commanded by whoever records in an open study', async () => {
+    const { pool, drop } = await testDatabase();
+    const api = await Api.over(pool);
+    const other = await listen(pool);
+    const study = await beginStudy(api);
+    const serving = await serveStandIn(scale(BENCH_SCALE, Math.random), 0);
+    const id = randomUUID();
+    const form = { id, name: 'Scale by the door', kind: 'scale', host: '127.0.0.1', port: serving.port };
+    const far = await api.post<Problem>('/api/instruments', JSON.stringify({ ...form, host: '203.0.113.7' }));
+    expect([far.status, far.body.issues[0]?.field]).toEqual([422, 'host']);
+    expect((await api.post('/api/instruments', JSON.stringify(form))).status).toBe(201);
+    const there = api.at(other.address);
+    const stateThere = async (): Promise<string | undefined> =>
+      (await there.get<readonly InstrumentNow[]>('/api/instruments')).body.find((instrument) => instrument.id === id)?.state;
+    while ((await stateThere()) !== 'ready') await new Promise((again) => setTimeout(again, 20));
+    const command = async (who: Api): Promise<number> =>
+      (await who.post(`/api/instruments/${id}/commands`, JSON.stringify({ command: 'clear tare' }))).status;
+    const reader = await api.as('Pell Oriane');
+    await api.invite(study.studyId, reader, 'reader');
+    expect([await command(there), await command(reader), await command(await api.as('Nobody'))]).toEqual([200, 403, 403]);
+    const { study: row } = await api.record(study.studyId);
+    await api.change(study.studyId, [editOp('study', row, { state: 'archived' })]);
+    expect(await command(api)).toBe(403);
+    await api.raw(`/api/instruments/${id}`, { method: 'DELETE' });
+    while ((await stateThere()) !== undefined) await new Promise((again) => setTimeout(again, 20));
+    await serving.stop();
+    await other.stop();
+    await api.stop();
+    await drop();
   });
 });

@@ -1,5 +1,5 @@
 import type { Router } from 'express';
-import { check, finite, oneOf, requiredText, shape, text, uuid, whole } from '@each-bolt/core/shared';
+import { check, finite, issue, oneOf, requiredText, shape, text, uuid, whole } from '@each-bolt/core/shared';
 import { INSTRUMENT_KINDS, type InstrumentKind } from '@each-bolt/core/bench';
 import { array } from 'yup';
 import type { Pool } from '../db/pool';
@@ -80,6 +80,18 @@ export const instrumentRoutes = (pool: Pool, hub: InstrumentHub, live: Live): Ro
   on('POST /api/instruments', json, async (request, response) => {
     const added = check(NEW, request.body);
     if (!added.ok) throw new Problem('invalid', 'The instrument could not be added', added.issues);
+    const { host } = added.value;
+    const address = await hub.reachable.addressOf(host).catch(() => undefined);
+    if (address === undefined || address === null)
+      throw new Problem('invalid', 'The instrument could not be added', [
+        issue(
+          'address',
+          address === null
+            ? `${host} stands outside of the networks that instruments may stand in (${hub.reachable.toString()}); whoever runs the server can widen them`
+            : `Nothing is known under the name ${host}; check it, or give the address by number`,
+          'host',
+        ),
+      ]);
     await addInstrument(pool, { ...added.value, simulated: false });
     await hub.reload();
     response.status(201).json({});

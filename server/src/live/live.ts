@@ -53,6 +53,8 @@ export class Live {
   constructor(
     private readonly pool: Pool,
     private readonly log: Logger,
+    /** the list of the house's instruments may have changed */
+    private readonly instrumentsChanged: () => void = () => undefined,
   ) {}
 
   async start(): Promise<void> {
@@ -61,6 +63,7 @@ export class Live {
     this.readers.set(client, reader);
     client.on('notification', ({ channel, payload }) => {
       if (channel === 'session_end') this.endStreams(payload ?? '');
+      if (channel === 'instruments') this.instrumentsChanged();
       if (payload === undefined || !this.followers.has(payload)) return;
       if (channel === 'study_change') this.queue(payload, () => this.tellChanges(payload));
       else this.queue(`here ${payload}`, () => this.tellHere(payload));
@@ -74,6 +77,7 @@ export class Live {
       await client.query('listen study_change');
       await client.query('listen study_here');
       await client.query('listen session_end');
+      await client.query('listen instruments');
     } catch (error) {
       this.again(client, error as Error);
       return;
@@ -86,6 +90,7 @@ export class Live {
     this.probing = setInterval(() => {
       this.checkSessions(client).catch((error: unknown) => this.again(client, error as Error));
     }, PROBE_MS);
+    this.instrumentsChanged();
     for (const studyId of this.followers.keys()) {
       this.queue(studyId, () => this.tellChanges(studyId));
       this.queue(`here ${studyId}`, () => this.tellHere(studyId));

@@ -63,6 +63,17 @@ export const settingOr = async (db: Db, name: string, value: string): Promise<st
 export const roleIn = async (db: Db, studyId: string, personId: string): Promise<Role | null> =>
   (await maybeOne<{ role: Role }>(db, 'select role from member where study_id = $1 and person_id = $2', [studyId, personId]))?.role ?? null;
 
+/** Has a person one of these roles in a study that is not archived? */
+export const hasRoleInOpenStudy = async (db: Db, personId: string, roles: readonly Role[]): Promise<boolean> =>
+  (
+    await one<{ has: boolean }>(
+      db,
+      `select exists (select from member m join study s on s.id = m.study_id
+         where m.person_id = $1 and m.role = any($2) and s.state = 'open') as has`,
+      [personId, roles],
+    )
+  ).has;
+
 /** Serialises the making of the first account. */
 export const lockPeople = (db: Db): Promise<unknown> => db.query('lock table person in exclusive mode');
 
