@@ -56,9 +56,6 @@ const isStream = (response: Response): boolean => String(response.getHeader('Con
 
 const HALF_A_YEAR_S = 183 * 24 * 3600;
 
-/** A connection that rests is kept longer than browsers keep theirs, so that none is closed while a request is on its way. */
-export const KEEP_ALIVE_MS = 90_000;
-
 /** The application, built without listening. */
 export const buildApp = ({ pool, log, version, webDir, secret, live, instruments, ...settings }: AppParts): Express => {
   const { limits, trustProxy, publicUrl } = settings;

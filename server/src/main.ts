@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { pino } from 'pino';
-import { KEEP_ALIVE_MS, buildApp } from './app';
+import { createServer } from 'node:http';
+import { buildApp } from './app';
 import { ConfigError, isLoopback, readConfig, type Config } from './config';
 import { migrate, MigrationError } from './db/migrate';
 import { openPool, type Pool } from './db/pool';
 import { loadDemo } from './demo/load-demo';
+import { CONNECTIONS, limitConnections } from './http/connections';
+import { openLog } from './http/log';
 import { newSecret } from './http/session';
 import { InstrumentHub } from './instruments/hub';
 import { Reachable } from './instruments/reachable';
@@ -30,7 +32,7 @@ const refuseDemoPasswords = async (pool: Pool, { host, trustProxy, publicUrl }: 
 
 const start = async (): Promise<void> => {
   const config = readConfig(process.env);
-  const log = pino({ level: config.logLevel });
+  const log = openLog(config.logLevel);
   const { version } = JSON.parse(readFileSync(join(ROOT, 'package.json'), 'utf8')) as { version: string };
   const pool = openPool(config.databaseUrl);
   pool.on('error', (error) => log.warn({ err: error }, 'a database connection was lost'));
@@ -48,8 +50,8 @@ const start = async (): Promise<void> => {
   await instruments.reload();
   const { webDir, limits, trustProxy, publicUrl } = config;
   const parts = { pool, log, version, webDir, secret, live, instruments, limits, trustProxy, publicUrl };
-  const server = buildApp(parts).listen(config.port, config.host);
-  server.keepAliveTimeout = KEEP_ALIVE_MS;
+  const server = createServer(CONNECTIONS, buildApp(parts)).listen(config.port, config.host);
+  limitConnections(server);
   await new Promise<void>((resolve, reject) => server.once('listening', resolve).once('error', reject));
   const address = server.address();
   process.send?.({ listening: typeof address === 'object' && address ? address.port : config.port });

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import {
@@ -11,9 +12,10 @@ import {
   type StudyFields,
   type StudyRecord,
 } from '@each-bolt/core/record';
-import { KEEP_ALIVE_MS, buildApp, type AppParts } from '../src/app';
+import { buildApp, type AppParts } from '../src/app';
 import type { Pool } from '../src/db/pool';
 import type { ToldConflict } from '../src/ledger/told-conflicts';
+import { CONNECTIONS } from '../src/http/connections';
 import { newSecret } from '../src/http/session';
 import { InstrumentHub } from '../src/instruments/hub';
 import { Reachable, USUAL_RANGES } from '../src/instruments/reachable';
@@ -49,19 +51,16 @@ export const listen = async (
   pool: Pool,
   limits = LIMITS,
   proxy: Pick<AppParts, 'trustProxy' | 'publicUrl'> = BARE,
+  log = pino({ level: 'silent' }),
 ): Promise<{ readonly address: string; readonly stop: () => Promise<void> }> => {
-  const log = pino({ level: 'silent' });
   const instruments = new InstrumentHub(pool, log, new Reachable(USUAL_RANGES));
   // a server of a test that has just ended reads no list any more
   const live = new Live(pool, log, () => void instruments.reload().catch(() => undefined));
   await live.start();
   const secret = await settingOr(pool, 'session secret', newSecret());
   await instruments.reload();
-  const server = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits, ...proxy }).listen(
-    0,
-    '127.0.0.1',
-  );
-  server.keepAliveTimeout = KEEP_ALIVE_MS;
+  const app = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits, ...proxy });
+  const server = createServer(CONNECTIONS, app).listen(0, '127.0.0.1');
   await new Promise((ready) => server.once('listening', ready));
   const { port } = server.address() as AddressInfo;
   const stop = async (): Promise<void> => {

@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import pg from 'pg';
 import { issue, type Issue } from '@each-bolt/core/shared';
+import { routeOf } from './request-log';
 
 /** Every way a request can fail, with its HTTP status. */
 const STATUS = {
@@ -128,7 +129,7 @@ export const problemHandler =
     }
     const problem = toProblem(error);
     // a rule that only the database knows is a rule that was forgotten before
-    if (problem.status >= 500 || brokenRule(error)) log.error({ err: error as unknown, url: request.url }, problem.message);
+    if (problem.status >= 500 || brokenRule(error)) log.error({ err: error as unknown, route: routeOf(request) }, problem.message);
     // what of the request is still on its way is read and dropped: a connection that is reset would hide the answer
     if (!request.complete) request.unpipe().resume();
     response.status(problem.status).json(problem.body);
