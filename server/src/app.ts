@@ -86,6 +86,11 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, instruments
         throw new Problem('too-many', 'Too many requests from this address; wait a minute. Nothing was written');
       },
     }),
+    // what a route says nothing of is stored by no browser
+    (_request, response, next) => {
+      response.set('Cache-Control', 'no-store');
+      next();
+    },
     sessions(pool, secret, log, isHttps),
     fromOwnPage(secret, publicUrl),
   );

@@ -42,6 +42,12 @@ describe('a picture', () => {
     expect((await put(clean)).status).toBe(201);
     const kept = await got(sha256(clean));
     expect(kept.equals(clean)).toBe(true);
+    // a browser keeps it for good, but gives it out to no other session
+    const { headers } = await api.raw(`/api/studies/${study.studyId}/files/${sha256(clean)}`);
+    expect([headers.get('cache-control'), headers.get('vary')]).toEqual([
+      expect.stringContaining('private') as string,
+      expect.stringContaining('Cookie') as string,
+    ]);
     const { exif, orientation } = await sharp(kept).metadata();
     expect(orientation).toBe(6);
     // 38 bytes hold the orientation and nothing else

@@ -19,6 +19,7 @@ const bytes = express.raw({ type: () => true, limit: MOST_SCAN_BYTES }) as Reque
 
 const isScan = (contentType: string | undefined): boolean => contentType?.startsWith('model/') ?? false;
 
+/** A browser keeps it, for this session alone: the next person at the device gets nothing from its cache. */
 const GOOD_FOR_EVER = 'private, max-age=31536000, immutable';
 
 /** Pictures and scans in and out, by content hash. */
@@ -45,12 +46,15 @@ export const fileRoutes = (pool: Pool): Router => {
   on('GET /api/studies/:id/files/:sha256', async (request, response) => {
     const file = await originalOf(pool, studyIdOf(request.params), hashOf(request.params.sha256));
     if (!file) throw new Problem('not-found', 'There is no such file in this study');
-    response.set({ 'Content-Type': file.mediaType, 'Cache-Control': GOOD_FOR_EVER, 'Content-Disposition': 'inline' }).send(file.bytes);
+    response
+      .set({ 'Content-Type': file.mediaType, 'Cache-Control': GOOD_FOR_EVER, 'Content-Disposition': 'inline' })
+      .vary('Cookie')
+      .send(file.bytes);
   });
   on('GET /api/studies/:id/files/:sha256/thumbnail', async (request, response) => {
     const file = await thumbnailOf(pool, studyIdOf(request.params), hashOf(request.params.sha256));
     if (!file) throw new Problem('not-found', 'There is no such file in this study');
-    response.set({ 'Content-Type': 'image/jpeg', 'Cache-Control': GOOD_FOR_EVER }).send(file.thumbnail);
+    response.set({ 'Content-Type': 'image/jpeg', 'Cache-Control': GOOD_FOR_EVER }).vary('Cookie').send(file.thumbnail);
   });
   return router;
 };

@@ -102,6 +102,14 @@ describe('a request with something odd about it', () => {
   });
 });
 
+it('what the program answers is stored by no browser, pictures for their session alone', async () => {
+  const caching = async (path: string): Promise<string | null> => (await api.raw(path)).headers.get('cache-control');
+  expect(await Promise.all(['/api/people', `/api/studies/${study.studyId}/history`, '/api/studies'].map(caching))).toEqual(
+    Array(3).fill('no-store'),
+  );
+  expect(await caching(`/api/studies/${study.studyId}`)).toBe('no-cache');
+});
+
 it('one archive brought in several times at once is several studies, none half', async () => {
   const { studyId, piece } = await beginStudy(api);
   await api.change(studyId, [{ kind: 'piece.add', id: randomUUID(), fields: piece({ name: 'carried over' }) }]);

@@ -1,5 +1,5 @@
 import pg from 'pg';
-import { pino, stdSerializers, type DestinationStream, type Logger, type SerializedError } from 'pino';
+import { pino, stdSerializers, type DestinationStream, type Logger } from 'pino';
 
 /** What an error of the database is about, without what stands in the rows: its own words and details quote values. */
 const ofDatabase = ({ code, severity, table, column, constraint, routine, stack }: pg.DatabaseError): object => {
