@@ -17,6 +17,7 @@ const node = (name) => ({
   displayName: name,
   rootDir: join(root, name),
   testEnvironment: 'node',
+  setupFiles: [join(root, 'core/testing/seed.ts')],
   testMatch: ['**/*.test.ts'],
   moduleNameMapper: CORE,
   transform: {
@@ -41,7 +42,7 @@ const COMPILE = {
 
 export default {
   // a busy machine is slow, not wrong
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   projects: [
     node('core'),
     {

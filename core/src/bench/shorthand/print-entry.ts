@@ -131,7 +131,8 @@ const printFluid = (fluid: FluidEntry, name: string): string => {
     name,
     fluid.mass?.typed ?? '',
     marked(litres, 'fluid', 'volumeM3', known),
-    fluid.drained ? '' : 'left in',
+    // what goes without saying is said when its knowledge is
+    fluid.drained && !known.drained ? '' : marked(fluid.drained ? 'drained' : 'left in', 'fluid', 'drained', known),
     fluid.note === '' ? '' : `(${fluid.note.replaceAll('"', '""')})`,
   ]);
 };
