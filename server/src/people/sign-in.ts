@@ -1,6 +1,6 @@
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
-import { attemptsOf, countForAddress, forgetAttempts, forgetOldAttempts, ofAddress, setAttempts } from './attempts';
+import { attemptsOf, countForAddress, forgetAttempts, forgetOldAttempts, ofAddress, setAttempts } from './attempt-queries';
 import { passwordFits } from './password';
 import { signInRow, type Person } from './queries';
 
