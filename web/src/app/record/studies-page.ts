@@ -72,9 +72,6 @@ type Listed =
               </a>
               <span class="figure lines">{{ lines(study) }}</span>
               <span class="soft small">{{ detail(study) }}</span>
-              @if (unsentOf(study.id); as words) {
-                <span class="unsent" role="status">{{ words }}</span>
-              }
               <div class="acts">
                 @if (!now.offline) {
                   @if (isLead()) {
@@ -88,6 +85,9 @@ type Listed =
                   }
                 }
               </div>
+              @if (unsentOf(study.id); as words) {
+                <span class="unsent" role="status">{{ words }}</span>
+              }
             </li>
           } @empty {
             <li class="none">
