@@ -55,7 +55,7 @@ import { Session } from './session';
             <eb-refusal [message]="why.message" />
           }
         }
-        @for (left of left(); track left.personId) {
+        @for (left of left(); track left.id) {
           <p class="left" role="status">
             {{ leftWords(left) }}
           </p>

@@ -11,14 +11,21 @@ export interface SealedFile {
   readonly sealed: Sealed;
 }
 
+/** Changes, and the files that go with them. */
+export interface SealedWaiting {
+  readonly entries: Sealed;
+  readonly files: readonly SealedFile[];
+}
+
 /** What an account left on this device unsent when it was signed out. */
 export interface Left {
+  readonly id: string;
   readonly personId: string;
   readonly name: string;
   /** changes that wait */
   readonly waiting: number;
   /** null where the browser has no ciphers: then it stays in the account’s own database, which no other account opens */
-  readonly sealed: { readonly entries: Sealed; readonly files: readonly SealedFile[] } | null;
+  readonly sealed: SealedWaiting | null;
 }
 
 /** What versions before 0.7 kept for all accounts together. */
@@ -46,7 +53,7 @@ export class DeviceStore {
   private readonly db: Promise<IDBPDatabase<Schema>> = openDB<Schema>('each-bolt', 2, {
     upgrade(db, from) {
       if (from < 1) db.createObjectStore('me');
-      if (from < 2) db.createObjectStore('left', { keyPath: 'personId' });
+      if (from < 2) db.createObjectStore('left', { keyPath: 'id' });
     },
   });
 
@@ -70,8 +77,8 @@ export class DeviceStore {
     await tx.done;
   }
 
-  async dropLeft(personId: string): Promise<void> {
-    await (await this.db).delete('left', personId);
+  async dropLeft(id: string): Promise<void> {
+    await (await this.db).delete('left', id);
   }
 
   /** What an older version of the program kept here for an account; null where there is nothing of the kind. */

@@ -103,6 +103,20 @@ describe('what a device keeps of an account', () => {
     await store.enter(WENNA, KEY);
     expect([(await store.outbox()).length, (await store.left()).length]).toEqual([1, 0]);
   });
+  it('sealed by another house at the same address keeps nobody from signing in, and is not written over', async () => {
+    const OTHER = btoa('h'.repeat(32));
+    await store.enter(WENNA, OTHER);
+    await store.add(entry(50, WENNA.id));
+    await store.leave();
+    await store.enter(WENNA, KEY);
+    expect(await store.outbox()).toEqual([]);
+    await store.add(entry(51, WENNA.id));
+    await store.leave();
+    expect(await store.left()).toHaveLength(2);
+    await store.enter(WENNA, OTHER);
+    expect((await store.outbox()).map((e) => e.typed)).toEqual(['secret line 50']);
+    expect(await store.left()).toHaveLength(1);
+  });
   it('of a browser without ciphers stays in the database of the account, without copies of studies', async () => {
     Object.defineProperty(globalThis.crypto, 'subtle', { value: undefined, configurable: true });
     await store.enter(WENNA, KEY);

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { withLaterFields, withLaterRows, type Change, type Op } from '@each-bolt/core/record';
 import { deleteDB, openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import { DeviceStore, type Left, type SealedFile } from './device-store';
+import { DeviceStore, type Left, type SealedFile, type SealedWaiting } from './device-store';
 import type { Person, ReadStudy, Refusal } from './record-api';
 import { canSeal, seal, unseal } from './seal';
 
@@ -143,7 +143,7 @@ export class LocalStore {
     const unsent = new Set(outbox.map((entry) => entry.change.id));
     const own = (await db.getAll('own')).filter(({ id }) => unsent.has(id));
     const key = await db.get('key', 'key');
-    const left = { personId: person.id, name: person.name, waiting: outbox.length };
+    const left = { id: crypto.randomUUID(), personId: person.id, name: person.name, waiting: outbox.length };
     if (key === undefined || !canSeal()) {
       await forgetCopies(db, outbox, unsent);
       db.close();
@@ -164,19 +164,18 @@ export class LocalStore {
 
   /** Puts back what was sealed; a crash between that and forgetting the seal puts nothing back twice. */
   private async takeLeft(db: Account, personId: string, key: string | null): Promise<void> {
-    const left = (await this.device.left()).find((l) => l.personId === personId);
-    if (!left) return;
-    if (left.sealed) {
+    for (const left of await this.device.left()) {
+      if (left.personId !== personId) continue;
       // it waits for a sign-in that the server answers, which alone brings the key
-      if (key === null) return;
-      const { entries, files } = left.sealed;
-      const waiting = JSON.parse(new TextDecoder().decode(await unseal(key, entries))) as Waiting;
-      const blobs = await Promise.all(
-        files.map(async ({ sha256, type, sealed }) => ({ sha256, blob: new Blob([await unseal(key, sealed)], { type }) })),
-      );
-      await putBack(db, waiting, blobs);
+      if (left.sealed && key === null) continue;
+      if (left.sealed && key !== null) {
+        const opened = await openSeal(key, left.sealed);
+        // sealed by another house at this address: it stays until that one is back, and keeps nobody from signing in
+        if (opened === null) continue;
+        await putBack(db, opened.waiting, opened.files);
+      }
+      await this.device.dropLeft(left.id);
     }
-    await this.device.dropLeft(personId);
   }
 
   private async takeBefore(db: Account, personId: string): Promise<void> {
@@ -286,7 +285,20 @@ const alone = async (act: () => Promise<void>): Promise<void> => {
   await (locks ? locks.request('each-bolt account', act) : act());
 };
 
-const putBack = async (db: Account, { outbox, own }: Waiting, files: readonly { sha256: string; blob: Blob }[]): Promise<void> => {
+type Files = readonly { readonly sha256: string; readonly blob: Blob }[];
+
+/** What was sealed; null when the key is another. */
+const openSeal = async (
+  key: string,
+  { entries, files }: SealedWaiting,
+): Promise<{ readonly waiting: Waiting; readonly files: Files } | null> => {
+  const bytes = await unseal(key, entries).catch(() => null);
+  if (bytes === null) return null;
+  const blobs = files.map(async ({ sha256, type, sealed }) => ({ sha256, blob: new Blob([await unseal(key, sealed)], { type }) }));
+  return { waiting: JSON.parse(new TextDecoder().decode(bytes)) as Waiting, files: await Promise.all(blobs) };
+};
+
+const putBack = async (db: Account, { outbox, own }: Waiting, files: Files): Promise<void> => {
   const tx = db.transaction(['outbox', 'own', 'files'], 'readwrite', { durability: 'strict' });
   const there = new Set((await tx.objectStore('outbox').getAll()).map((entry) => entry.change.id));
   for (const entry of outbox) {
