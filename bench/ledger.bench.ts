@@ -106,7 +106,14 @@ export const ledgerBench = async (): Promise<readonly Result[]> => {
   await live.start();
   const heard: number[] = [];
   let told: () => void = () => undefined;
-  const leave = live.follow({ studyId, since: 1 + WARM_UP + CHANGES, change: () => told(), here: () => undefined, end: () => undefined });
+  const leave = live.follow({
+    studyId,
+    since: 1 + WARM_UP + CHANGES,
+    change: () => told(),
+    here: () => undefined,
+    isReady: () => true,
+    end: () => undefined,
+  });
   for (let n = 0; n < 60; n++) {
     const hearing = new Promise<void>((done) => (told = done));
     await keepAgain(10_000 + n);

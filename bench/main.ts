@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Result } from './harness';
+import { crowdBench } from './crowd.bench';
 import { ledgerBench } from './ledger.bench';
 import { meshBench } from './mesh.bench';
 import { rollUpBench } from './roll-up.bench';
@@ -11,6 +12,7 @@ const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonl
   'roll-up': rollUpBench,
   ledger: ledgerBench,
   study: studyBench,
+  crowd: crowdBench,
   schedule: scheduleBench,
   mesh: meshBench,
 };

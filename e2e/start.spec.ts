@@ -1,4 +1,5 @@
-import { rmSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { expect } from '@playwright/test';
@@ -68,4 +69,56 @@ test('on an empty database the page makes the first account, which begins a stud
   await context.close();
   await server.stop();
   await database.stop();
+});
+
+/** `npm start` as somebody types it, over a folder of its own. */
+const startProgram = (dir: string) => {
+  const child = spawn('node', ['scripts/start.mjs', '--no-demo'], {
+    cwd: ROOT,
+    env: { ...process.env, DATA_DIR: dir, PORT: '0', LOG_LEVEL: 'silent', STAND_INS: 'no' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (part: Buffer) => (said += part.toString()));
+  const ended = new Promise<number | null>((done) => child.once('exit', done));
+  return { child, ended, said: () => said };
+};
+const pidOfDatabase = (dir: string): number => Number(readFileSync(join(dir, 'postgres', 'postmaster.pid'), 'utf8').split('\n')[0]);
+const isAlive = (pid: number): boolean => {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+test('a database that dies under the program is started again, with a word; Ctrl-C then leaves nothing running', async () => {
+  const dir = fresh('start-again');
+  const program = startProgram(dir);
+  await expect.poll(program.said, { timeout: 60_000 }).toContain('Each Bolt is ready at');
+  const [, address = ''] = /ready at {2}(\S+)/.exec(program.said()) ?? [];
+  const first = pidOfDatabase(dir);
+  process.kill(first, 'SIGKILL');
+  await expect.poll(program.said, { timeout: 60_000 }).toContain('The database is there again.');
+  expect(program.said()).toContain('The database ended by itself; it is started again.');
+  await expect.poll(async () => (await fetch(`${address}/api/health`)).status, { timeout: 20_000 }).toBe(200);
+  const second = pidOfDatabase(dir);
+  program.child.kill('SIGINT');
+  expect(await program.ended).toBe(0);
+  expect([first, second].map(isAlive)).toEqual([false, false]);
+});
+
+test('Ctrl-C while the program is still starting leaves nothing running', async () => {
+  // at the first moment, while the cluster is made, once the database runs, and while the server starts
+  for (const waitMs of [0, 300, 1500, 2500, 3500]) {
+    const dir = fresh('start-stopped');
+    const program = startProgram(dir);
+    await new Promise((done) => setTimeout(done, waitMs));
+    const running = existsSync(join(dir, 'postgres', 'postmaster.pid')) ? pidOfDatabase(dir) : null;
+    program.child.kill('SIGINT');
+    expect(await program.ended, `stopped after ${waitMs} ms: ${program.said()}`).not.toBe(1);
+    expect(existsSync(join(dir, 'postgres', 'postmaster.pid'))).toBe(false);
+    if (running !== null) expect(isAlive(running)).toBe(false);
+  }
 });

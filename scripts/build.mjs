@@ -50,6 +50,7 @@ const PARTS = [
     build: () =>
       run(join(ROOT, 'node_modules/.bin/esbuild'), [
         'main=server/src/main.ts',
+        'aside=server/src/aside/worker.ts',
         'stand-in=server/src/instruments/stand-ins/main.ts',
         '--bundle',
         '--platform=node',
@@ -87,9 +88,9 @@ const PARTS = [
   },
 ];
 
-/** Builds what is stale. */
-export const build = () => {
-  for (const part of PARTS) {
+/** Builds what is stale: all of it, or the parts that are named. */
+export const build = (names = PARTS.map(({ name }) => name)) => {
+  for (const part of PARTS.filter(({ name }) => names.includes(name))) {
     const stamp = join(ROOT, '.data', 'built', `${part.name.replace(' ', '-')}.sha256`);
     const digest = digestOf(part.sources);
     if (existsSync(join(ROOT, part.built)) && existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) continue;

@@ -10,4 +10,5 @@ export const startDatabase: (
   settings?: Readonly<Record<string, string>>,
   wantedPort?: number | null,
   isFresh?: boolean,
+  say?: ((words: string) => void) | null,
 ) => Promise<Database>;

@@ -122,9 +122,10 @@ const createWhenReady = async (programs, url, since) => {
  * @param settings settings of PostgreSQL beside its defaults
  * @param wantedPort port to listen on; any free one when not given
  * @param isFresh whether what is there is thrown away first
+ * @param say told in words when it ended by itself and is started again; without it, it stays ended
  * @returns {Promise<{ url: string, pid: number, tell: (address: string) => void, stop: () => Promise<void> }>}
  */
-export const startDatabase = async (dataRoot, settings = {}, wantedPort = null, isFresh = false) => {
+export const startDatabase = async (dataRoot, settings = {}, wantedPort = null, isFresh = false, say = null) => {
   const programs = needPostgres();
   const who = account();
   const root = resolve(dataRoot);
@@ -132,21 +133,16 @@ export const startDatabase = async (dataRoot, settings = {}, wantedPort = null, 
   mkdirSync(root, { recursive: true });
   const { tell, release } = await own(root);
   try {
-    return { ...(await startOwned({ programs, who, root, cluster, settings, wantedPort, isFresh, release })), tell };
+    return { ...(await startOwned({ programs, who, root, cluster, settings, wantedPort, isFresh, say, release })), tell };
   } catch (error) {
     release();
     throw error;
   }
 };
 
-const startOwned = async ({ programs, who, root, cluster, settings, wantedPort, isFresh, release }) => {
+/** Runs PostgreSQL over a cluster until it ends; leaves nothing running when it does not come to answer. */
+const run = async ({ programs, who, root, cluster, settings }, port) => {
   stopOrphan(who, root, cluster, programs);
-  if (isFresh) rmSync(cluster, { recursive: true, force: true });
-  if (!existsSync(join(cluster, 'PG_VERSION'))) {
-    rmSync(cluster, { recursive: true, force: true });
-    makeCluster(who, root, cluster, programs);
-  }
-  const port = wantedPort ?? (await freePort());
   const flags = Object.entries({ listen_addresses: '127.0.0.1', unix_socket_directories: '', ...settings }).flatMap(([k, v]) => [
     '-c',
     `${k}=${v}`,
@@ -160,13 +156,12 @@ const startOwned = async ({ programs, who, root, cluster, settings, wantedPort, 
   const stop = async () => {
     child.kill('SIGINT');
     await ended;
-    release();
   };
   const since = Date.now();
   const url = new URL(`postgresql://127.0.0.1:${port}/eachbolt`);
   try {
     while (!(await answers(port))) {
-      if (child.exitCode !== null || Date.now() - since > START_LIMIT_MS)
+      if (child.exitCode !== null || child.signalCode !== null || Date.now() - since > START_LIMIT_MS)
         throw new Error(`PostgreSQL did not start:\n${Buffer.concat(log)}`);
       await pause(50);
     }
@@ -174,9 +169,64 @@ const startOwned = async ({ programs, who, root, cluster, settings, wantedPort, 
     url.password = readFileSync(join(root, 'password'), 'utf8').trim();
     await createWhenReady(programs, url, since);
   } catch (error) {
-    // a start that failed leaves nothing running
-    if (child.exitCode === null) await stop();
+    if (child.exitCode === null && child.signalCode === null) await stop();
     throw error;
   }
-  return { url: url.href, pid: child.pid, stop };
+  return { url: url.href, pid: child.pid, ended, stop };
+};
+
+const FIRST_WAIT_MS = 500;
+const MOST_WAIT_MS = 30_000;
+
+/** Starts what ended by itself again, waiting longer from try to try, until it runs or nobody wants it any more. */
+const startAgain = async (start, say, unwanted) => {
+  for (let wait = FIRST_WAIT_MS; ; wait = Math.min(2 * wait, MOST_WAIT_MS)) {
+    await pause(wait, undefined, { signal: unwanted }).catch(() => undefined);
+    if (unwanted.aborted) return null;
+    try {
+      return await start();
+    } catch (error) {
+      say(`The database did not start again; the next try is in ${Math.min(2 * wait, MOST_WAIT_MS) / 1000} s. ${error.message}`);
+    }
+  }
+};
+
+const startOwned = async ({ wantedPort, isFresh, say, release, ...place }) => {
+  const { programs, who, root, cluster } = place;
+  if (isFresh) {
+    stopOrphan(who, root, cluster, programs);
+    rmSync(cluster, { recursive: true, force: true });
+  }
+  if (!existsSync(join(cluster, 'PG_VERSION'))) {
+    rmSync(cluster, { recursive: true, force: true });
+    makeCluster(who, root, cluster, programs);
+  }
+  const port = wantedPort ?? (await freePort());
+  let running = await run(place, port);
+  const unwanted = new AbortController();
+  const watch = async () => {
+    for (;;) {
+      await running.ended;
+      if (unwanted.signal.aborted) return;
+      say('The database ended by itself; it is started again. What was kept is kept.');
+      const again = await startAgain(() => run(place, port), say, unwanted.signal);
+      if (!again) return;
+      running = again;
+      if (!unwanted.signal.aborted) say('The database is there again.');
+    }
+  };
+  const watched = say ? watch() : null;
+  return {
+    url: running.url,
+    pid: running.pid,
+    stop: async () => {
+      unwanted.abort();
+      await running.stop();
+      if (watched) {
+        // one that is just being started again is not left behind
+        while (await Promise.race([watched.then(() => false), pause(50).then(() => true)])) await running.stop();
+      }
+      release();
+    },
+  };
 };

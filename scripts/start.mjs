@@ -15,45 +15,63 @@ const sayDemo = async (base) => {
   for (const { login, password, name, role } of demo) console.log(`    ${login.padEnd(6)} ${password.padEnd(20)} ${name}, ${role}`);
 };
 
-const start = async () => {
-  installPackages();
-  if (process.argv.includes('--fresh') && process.env.DATABASE_URL)
-    console.log('--fresh concerns the private database only; DATABASE_URL is left as it is.');
-  const database = process.env.DATABASE_URL ? null : await startDatabase(dataDir, {}, null, process.argv.includes('--fresh'));
-  const stopDatabase = async () => database?.stop();
-  let stopping = false;
-  let server = null;
-  const stop = async (code) => {
-    if (stopping) return;
-    stopping = true;
-    await server?.stop();
-    await stopDatabase();
-    process.exit(code);
-  };
-  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
-  try {
-    build();
-    server = await startServer({
+/** Set by Ctrl-C, at whatever moment: what runs is then stopped, in order, as soon as it can be. */
+const stopping = new AbortController();
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => stopping.abort());
+
+/** Lets a Ctrl-C be heard that came while something else had this process. */
+const stillWanted = async () => {
+  await new Promise((done) => setImmediate(done));
+  return !stopping.signal.aborted;
+};
+
+const serve = async (database) => {
+  build();
+  if (!(await stillWanted())) return 0;
+  const server = await startServer(
+    {
       DATABASE_URL: process.env.DATABASE_URL ?? database.url,
       WEB_DIR: join(ROOT, 'web/dist/browser'),
       LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
       ...(process.argv.includes('--no-demo') ? { DEMO: 'no' } : {}),
-    });
-  } catch (error) {
-    console.error(error.message);
-    await stop(1);
-    return;
+    },
+    stopping.signal,
+  );
+  try {
+    const host = process.env.HOST ?? '127.0.0.1';
+    database?.tell(`http://${host}:${server.port}`);
+    console.log(`\n  Each Bolt is ready at  http://${host}:${server.port}`);
+    await sayDemo(`http://127.0.0.1:${server.port}`);
+    console.log(`  Ctrl-C stops it; the data stays in ${dataDir}. Back it up with: npm run backup\n`);
+    const wish = new Promise((done) => (stopping.signal.aborted ? done() : stopping.signal.addEventListener('abort', () => done())));
+    return await Promise.race([wish.then(() => 0), server.ended.then(() => 1)]);
+  } finally {
+    await server.stop();
   }
-  const host = process.env.HOST ?? '127.0.0.1';
-  database?.tell(`http://${host}:${server.port}`);
-  console.log(`\n  Each Bolt is ready at  http://${host}:${server.port}`);
-  await sayDemo(`http://127.0.0.1:${server.port}`);
-  console.log(`  Ctrl-C stops it; the data stays in ${dataDir}. Back it up with: npm run backup\n`);
-  await server.ended;
-  await stop(1);
 };
 
-start().catch((error) => {
-  console.error(error.message);
-  process.exit(1);
-});
+const start = async () => {
+  installPackages();
+  if (process.argv.includes('--fresh') && process.env.DATABASE_URL)
+    console.log('--fresh concerns the private database only; DATABASE_URL is left as it is.');
+  if (!(await stillWanted())) return 0;
+  const say = (words) => console.error(`  ${words}`);
+  const database = process.env.DATABASE_URL ? null : await startDatabase(dataDir, {}, null, process.argv.includes('--fresh'), say);
+  try {
+    return (await stillWanted()) ? await serve(database) : 0;
+  } catch (error) {
+    // a server that was given up before it stood has nothing to say
+    if (stopping.signal.aborted) return 0;
+    throw error;
+  } finally {
+    await database?.stop();
+  }
+};
+
+start().then(
+  (code) => process.exit(code),
+  (error) => {
+    console.error(error.message);
+    process.exit(1);
+  },
+);

@@ -3,6 +3,7 @@ import express, { type Express, type Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
+import type { Aside } from './aside/aside';
 import type { Config } from './config';
 import type { Pool } from './db/pool';
 import { one } from './db/rows';
@@ -29,6 +30,7 @@ export interface AppParts extends Pick<Config, 'limits' | 'trustProxy' | 'public
   /** signs sessions and tokens; the same for every process on one database */
   readonly secret: string;
   readonly live: Live;
+  readonly aside: Aside;
   readonly instruments: InstrumentHub;
   /** folder of the built web client, or null for the API alone */
   readonly webDir: string | null;
@@ -57,7 +59,7 @@ const isStream = (response: Response): boolean => String(response.getHeader('Con
 const HALF_A_YEAR_S = 183 * 24 * 3600;
 
 /** The application, built without listening. */
-export const buildApp = ({ pool, log, version, webDir, secret, live, instruments, ...settings }: AppParts): Express => {
+export const buildApp = ({ pool, log, version, webDir, secret, live, aside, instruments, ...settings }: AppParts): Express => {
   const { limits, trustProxy, publicUrl } = settings;
   const isHttps = publicUrl?.protocol === 'https:';
   const app = express();
@@ -96,10 +98,10 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, instruments
   );
   app.use(
     peopleRoutes(pool, secret, limits.failures),
-    ledgerRoutes(pool),
+    ledgerRoutes(pool, aside),
     liveRoutes(pool, live),
     fileRoutes(pool),
-    archiveRoutes(pool, version),
+    archiveRoutes(pool, aside, version),
     planRoutes(pool),
     benchRoutes(pool),
     instrumentRoutes(pool, instruments, live),

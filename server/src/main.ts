@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createServer } from 'node:http';
 import { buildApp } from './app';
+import { Aside } from './aside/aside';
 import { ConfigError, isLoopback, readConfig, type Config } from './config';
 import { migrate, MigrationError } from './db/migrate';
 import { openPool, type Pool } from './db/pool';
@@ -48,8 +49,9 @@ const start = async (): Promise<void> => {
   await live.start();
   const standIns = config.standIns ? await startStandIns(pool, log) : null;
   await instruments.reload();
+  const aside = new Aside(join(import.meta.dirname, 'aside.js'), config.databaseUrl, log);
   const { webDir, limits, trustProxy, publicUrl } = config;
-  const parts = { pool, log, version, webDir, secret, live, instruments, limits, trustProxy, publicUrl };
+  const parts = { pool, log, version, webDir, secret, live, aside, instruments, limits, trustProxy, publicUrl };
   const server = createServer(CONNECTIONS, buildApp(parts)).listen(config.port, config.host);
   limitConnections(server);
   await new Promise<void>((resolve, reject) => server.once('listening', resolve).once('error', reject));
@@ -60,10 +62,18 @@ const start = async (): Promise<void> => {
     void live.stop().catch(() => undefined);
     instruments.stop();
     standIns?.stop();
-    server.close(() => void pool.end().then(() => process.exit(0)));
+    server.close(
+      () =>
+        void aside
+          .stop()
+          .then(() => pool.end())
+          .then(() => process.exit(0)),
+    );
     server.closeIdleConnections();
   };
   process.once('SIGINT', stop).once('SIGTERM', stop).once('disconnect', stop);
+  // whoever started it went while it was starting
+  if (process.send && !process.connected) stop();
 };
 
 start().catch((error: unknown) => {

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { pino } from 'pino';
 import {
   USUAL_STUDY,
@@ -13,6 +14,7 @@ import {
   type StudyRecord,
 } from '@each-bolt/core/record';
 import { buildApp, type AppParts } from '../src/app';
+import { Aside } from '../src/aside/aside';
 import type { Pool } from '../src/db/pool';
 import type { ToldConflict } from '../src/ledger/told-conflicts';
 import { CONNECTIONS } from '../src/http/connections';
@@ -46,6 +48,9 @@ export const PASSWORD = 'four plain words here';
 const BARE = { trustProxy: null, publicUrl: null };
 const LIMITS = { failures: 1000, requests: 1_000_000 };
 
+/** The program of the threads beside the server, which the start of the tests builds. */
+const BUILT_THREAD = join(__dirname, '..', 'dist', 'aside.js');
+
 /** The application listening on a port of its own. */
 export const listen = async (
   pool: Pool,
@@ -59,13 +64,15 @@ export const listen = async (
   await live.start();
   const secret = await settingOr(pool, 'session secret', newSecret());
   await instruments.reload();
-  const app = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, instruments, limits, ...proxy });
+  const aside = new Aside(BUILT_THREAD, pool.options.connectionString ?? '', log);
+  const app = buildApp({ pool, log, version: '0.0.0', webDir: null, secret, live, aside, instruments, limits, ...proxy });
   const server = createServer(CONNECTIONS, app).listen(0, '127.0.0.1');
   await new Promise((ready) => server.once('listening', ready));
   const { port } = server.address() as AddressInfo;
   const stop = async (): Promise<void> => {
     await live.stop();
     instruments.stop();
+    await aside.stop();
     server.closeAllConnections();
     await new Promise((done) => server.close(done));
   };

@@ -1,6 +1,6 @@
 import { STUDY, teardown } from '../../testing/teardown';
 import { editTo } from '../record';
-import { pieceForm, pieceFromForm, type PieceForm } from './piece-form';
+import { meanwhileFaults, pieceForm, pieceFromForm, rebasedForm, tagTaken, type PieceForm } from './piece-form';
 import { fastenerLine, jointLine, massEachText } from './shorthand/from-row';
 
 const only = (line: string) => {
@@ -89,6 +89,43 @@ describe('the form of a piece', () => {
       expect.stringMatching(/^name: Name must not be empty/),
     ]);
     expect(faults({ opened: 'closed' })).toEqual(['closedReason: Say why the piece was left closed']);
+  });
+});
+
+describe('a tag', () => {
+  const { pieces } = teardown('carrier plate 1 kg #DR2-1\nlever 2 kg');
+  const [tagged, lever] = pieces;
+  it('belongs to one piece: another is told on which it is', () =>
+    expect(tagTaken(pieces, 'DR2-1', lever!.id)).toBe('The tag DR2-1 is on “carrier plate” already: a tag belongs to one piece'));
+  it('may stay where it is, and none is nobody’s', () =>
+    expect([tagTaken(pieces, 'DR2-1', tagged!.id), tagTaken(pieces, 'DR2-2', lever!.id), tagTaken(pieces, '', lever!.id)]).toEqual([
+      null,
+      null,
+      null,
+    ]));
+});
+
+describe('a form that was open while somebody else changed the piece', () => {
+  const now = { ...plate, version: 9, name: 'panel', massEachKg: 1.9, massTyped: '1.9 kg', location: 'left door' };
+  it('keeps what was typed, and shows what it is now everywhere else', () => {
+    const typed = { ...pieceForm(plate, STUDY), name: 'panel, mine', notes: 'bent' };
+    expect(rebasedForm(typed, plate, now, STUDY)).toEqual({ ...pieceForm(now, STUDY), name: 'panel, mine', notes: 'bent' });
+  });
+  it('sends nothing of theirs back: only what was typed differs', () => {
+    const rebased = rebasedForm({ ...pieceForm(plate, STUDY), notes: 'bent' }, plate, now, STUDY);
+    const checked = pieceFromForm(rebased, now);
+    expect(checked.ok && editTo('piece', now, checked.value)).toMatchObject({ was: { notes: '' }, fields: { notes: 'bent' } });
+  });
+  it('tells at each field who made it what, in its unit, once for a value with its uncertainty', () => {
+    const cells = [
+      { cell: 'massEachKg', theirs: 1.9, by: 'Odo Farrow' },
+      { cell: 'massUKg', theirs: 0.001, by: 'Odo Farrow' },
+      { cell: 'materialId', theirs: 'dc04', by: null },
+    ];
+    expect(meanwhileFaults(cells, plate.id, () => null).map(({ field, message }) => [field, message])).toEqual([
+      ['mass', 'Odo Farrow made it 1.9 kg meanwhile. Save again to put yours in its place'],
+      ['materialId', expect.stringMatching(/^Somebody made it .*DC04.* meanwhile/) as string],
+    ]);
   });
 });
 

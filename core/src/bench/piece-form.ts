@@ -1,5 +1,6 @@
 import { check, issue, millimetres, type Checked, type Issue } from '../shared';
-import { SCHEMAS, rowFaults, type KnownOf, type Piece, type PieceFields } from '../record';
+import { SCHEMAS, fieldOfCell, rowFaults, type KnownOf, type Piece, type PieceFields } from '../record';
+import { valueText, type NameOf } from './change-words';
 import {
   readDiameter,
   readEnvelope,
@@ -219,4 +220,40 @@ export const pieceFromForm = (form: PieceForm, piece: Piece): Checked<PieceField
   const together = checked.ok ? rowFaults('piece', { ...checked.value, id: piece.id, version: piece.version }) : checked.issues;
   const all = [...issues, ...together].map((fault) => ({ ...fault, field: SHOWN_AT[fault.field ?? ''] ?? fault.field }));
   return all.length > 0 || !checked.ok ? { ok: false, issues: all } : checked;
+};
+
+/**
+ * The form once somebody else has changed the piece: fields that still show what the piece was take what it is now, what was typed
+ * stays.
+ */
+export const rebasedForm = (form: PieceForm, before: Piece, now: Piece, basis: PriceBasis): PieceForm => {
+  const [was, is] = [pieceForm(before, basis), pieceForm(now, basis)];
+  const kept = (Object.keys(is) as (keyof PieceForm)[]).map((field) => [field, form[field] === was[field] ? is[field] : form[field]]);
+  return Object.fromEntries(kept) as unknown as PieceForm;
+};
+
+/** Why a piece cannot be given a tag: another of the study has it. Null when it can. */
+export const tagTaken = (pieces: readonly Piece[], tag: string, pieceId: string): string | null => {
+  const on = tag === '' ? undefined : pieces.find((piece) => piece.tag === tag && piece.id !== pieceId);
+  return on ? `The tag ${tag} is on “${on.name}” already: a tag belongs to one piece` : null;
+};
+
+/** A value somebody else changed while the form was open. */
+export interface ChangedMeanwhile {
+  readonly cell: string;
+  readonly theirs: unknown;
+  readonly by: string | null;
+}
+
+/** What stands at the fields of the form that somebody else has changed meanwhile, one line each. */
+export const meanwhileFaults = (cells: readonly ChangedMeanwhile[], pieceId: string, nameOf: NameOf): readonly Issue[] => {
+  const faults = new Map<string, Issue>();
+  for (const { cell, theirs, by } of cells) {
+    const field = fieldOfCell(cell);
+    const at = SHOWN_AT[field] ?? field;
+    const message = `${by ?? 'Somebody'} made it ${valueText(cell, theirs, nameOf)} meanwhile. Save again to put yours in its place`;
+    // of several values in one field the first is its own, the others are how it is known
+    if (!faults.has(at)) faults.set(at, issue('changed-meanwhile', message, at, pieceId));
+  }
+  return [...faults.values()];
 };

@@ -14,18 +14,6 @@ export const peopleOfStudy = (db: Db, studyId: string): Promise<readonly Archive
     [studyId],
   );
 
-export const digestsSince = (
-  db: Db,
-  studyId: string,
-  revision: number,
-  most: number,
-): Promise<readonly { readonly revision: number; readonly digest: string }[]> =>
-  many(
-    db,
-    `select revision, encode(digest, 'hex') as digest from change where study_id = $1 and revision > $2 order by revision limit $3`,
-    [studyId, revision, most],
-  );
-
 /** The change id or record id that is here already, or null. Tables are named by the code alone. */
 export const takenId = (db: Db, tables: readonly string[], ids: readonly string[]): Promise<{ readonly id: string } | null> =>
   maybeOne(
@@ -50,11 +38,11 @@ export const insertChanges = (db: Db, studyId: string, changes: readonly Archive
     [studyId, JSON.stringify(changes)],
   );
 
-export const insertChangeRows = (db: Db, studyId: string, changes: readonly Pick<KeptChange, 'revision' | 'ops'>[]): Promise<unknown> => {
-  const rows = changes.flatMap(({ revision, ops }) => ops.map((op) => ({ revision, id: op.id, entity: op.kind.split('.')[0] })));
+export const insertChangeRows = (db: Db, studyId: string, changes: readonly Pick<KeptChange, 'id' | 'ops'>[]): Promise<unknown> => {
+  const rows = changes.flatMap((change) => change.ops.map((op) => ({ change: change.id, id: op.id, entity: op.kind.split('.')[0] })));
   return db.query(
-    `insert into change_row (study_id, revision, row_id, entity)
-     select distinct $1::uuid, r.revision, r.id, r.entity from jsonb_to_recordset($2::jsonb) as r(revision bigint, id uuid, entity text)`,
+    `insert into change_row (study_id, change_id, row_id, entity)
+     select distinct $1::uuid, r.change, r.id, r.entity from jsonb_to_recordset($2::jsonb) as r(change uuid, id uuid, entity text)`,
     [studyId, JSON.stringify(rows)],
   );
 };

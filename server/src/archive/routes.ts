@@ -7,16 +7,15 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Request, Router } from 'express';
 import type { Op } from '@each-bolt/core/record';
+import type { Aside } from '../aside/aside';
 import type { Pool } from '../db/pool';
-import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
 import { personOf, routed, studyIdOf } from '../http/routes';
+import { sendSteadily } from '../http/send-steadily';
 import { keepChange } from '../ledger/keep-change';
 import { roleIn } from '../people/queries';
-import { studyById } from '../record/queries';
-import { takeArchive } from './take-archive';
-import { unzip } from './unzip';
-import { writeArchive } from './write-archive';
+import { studyById, studyHead } from '../record/queries';
+import { Spool } from './spool';
 
 /** Largest archive that is taken, bytes. */
 const MOST_BYTES = 1024 * 1024 * 1024;
@@ -44,27 +43,31 @@ const fileName = (title: string): string =>
     .toLowerCase() || 'study';
 
 /** A whole study out as an archive, and in again. */
-export const archiveRoutes = (pool: Pool, program: string): Router => {
+export const archiveRoutes = (pool: Pool, aside: Aside, program: string): Router => {
   const { router, on } = routed(pool);
+  const spool = new Spool();
   on('GET /api/studies/:id/archive', async (request, response) => {
     const studyId = studyIdOf(request.params);
     const study = await studyById(pool, studyId);
     if (!study) throw new Problem('not-found', 'There is no such study');
-    response.set({
-      'Content-Type': 'application/zip',
-      'Content-Disposition': `attachment; filename="${fileName(study.title)}.zip"`,
-      'Cache-Control': 'no-store',
+    const head = await studyHead(pool, studyId);
+    const write = (path: string): Promise<void> => aside.run('archive out', personOf(response).id, { studyId, program, path });
+    await spool.through(`${studyId} ${head?.revision}`, write, async (content) => {
+      response.set({
+        'Content-Type': 'application/zip',
+        'Content-Disposition': `attachment; filename="${fileName(study.title)}.zip"`,
+        'Cache-Control': 'no-store',
+      });
+      await sendSteadily(response, content);
     });
-    await transaction(pool, (db) => writeArchive(db, studyId, program, response));
   });
   on('POST /api/archives', async (request, response) => {
     const dir = await mkdtemp(join(tmpdir(), 'archive-'));
     try {
       const path = join(dir, 'sent.zip');
       await saveBody(request, path);
-      const zip = await unzip(path);
-      const taken = await takeArchive(pool, zip).finally(() => zip.close());
       const person = personOf(response);
+      const taken = await aside.run('archive in', person.id, { path });
       // whoever brings a study in can open it
       if ((await roleIn(pool, taken.studyId, person.id)) === null) {
         const join: Op = { kind: 'member.add', id: randomUUID(), fields: { personId: person.id, role: 'lead' } };

@@ -7,7 +7,7 @@ import { readScan } from '../files/scan-file';
 import { insertFile, linkFile, type StoredFile } from '../files/queries';
 import { Problem } from '../http/problem';
 import { brokenRules } from '../ledger/keep-change';
-import { lockStudy } from '../ledger/queries';
+import { onlyOnce } from '../ledger/queries';
 import type { Store } from '../ledger/store';
 import { STORES } from '../ledger/stores';
 import { passwordHash } from '../people/password';
@@ -79,6 +79,23 @@ const addRows = async (db: Db, { record }: ReadArchive): Promise<void> => {
   await setRevision(db, studyId, record.revision);
 };
 
+/** The database takes a list of JSON up to 256 MB: changes go in by so many ops. */
+const OPS_AT_ONCE = 5000;
+
+const portions = (changes: ReadArchive['changes']): readonly ReadArchive['changes'][] => {
+  const starts = [0];
+  let ops = 0;
+  for (const [at, change] of changes.entries()) {
+    const size = change.ops.length + change.inverse.length;
+    if (ops > 0 && ops + size > OPS_AT_ONCE) {
+      starts.push(at);
+      ops = 0;
+    }
+    ops += size;
+  }
+  return starts.map((start, i) => changes.slice(start, starts[i + 1]));
+};
+
 /** Brings a study in from an archive, whole or not at all. */
 export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => {
   const sound = await readArchive(zip);
@@ -87,15 +104,17 @@ export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => 
     const archive = copied ? withFreshIds(sound) : sound;
     const { record, changes } = archive;
     const studyId = record.study.id;
-    await lockStudy(db, studyId);
+    await onlyOnce(db, studyId);
     await addPeople(db, archive.people);
     await addRows(db, { ...archive, record: { ...record, pictures: [], scans: [] } });
     if (copied) await setCopyOf(db, studyId, sound.record.study.id);
     await addFiles(db, zip, archive);
     if (record.pictures.length > 0) await STORES.picture.insert(db, studyId, record.pictures);
     if (record.scans.length > 0) await STORES.scan.insert(db, studyId, record.scans);
-    await insertChanges(db, studyId, changes);
-    await insertChangeRows(db, studyId, changes);
+    for (const some of portions(changes)) {
+      await insertChanges(db, studyId, some);
+      await insertChangeRows(db, studyId, some);
+    }
     const touched = ENTITIES.flatMap((entity) =>
       (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => ({ entity, id: row.id, before: null, after: row })),
     );

@@ -1,47 +1,73 @@
-import { finished } from 'node:stream/promises';
-import type { Writable } from 'node:stream';
+import { createHash } from 'node:crypto';
+import { Readable, Transform, type Writable } from 'node:stream';
+import { finished, pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
 import { piecesCsv } from '@each-bolt/core/bench';
 import type { Db } from '../db/pool';
 import { sha256Of } from '../files/picture';
-import { filesOf, originalOf } from '../files/queries';
-import { changesSince } from '../ledger/queries';
+import { filesOf, stretchesOf } from '../files/queries';
+import { changeLinesSince } from '../ledger/queries';
 import { readRecord } from '../record/read-record';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, type ArchiveEntry, type ArchiveStudy, type Manifest } from './format';
-import { digestsSince, peopleOfStudy } from './queries';
+import { peopleOfStudy } from './queries';
 
 // entries carry no time of their own, so that the same study gives the same files
 const STILL = new Date(Date.UTC(2000, 0, 1));
 const AT_ONCE = 500;
 
+/** A file of the archive that comes in pieces, with its sum as they pass. */
+const summed = (path: string, source: AsyncIterable<Buffer>): { readonly content: Readable; readonly entry: Promise<ArchiveEntry> } => {
+  const sum = createHash('sha256');
+  let bytes = 0;
+  const counting = new Transform({
+    transform: (part: Buffer, _encoding, next) => {
+      sum.update(part);
+      bytes += part.length;
+      next(null, part);
+    },
+  });
+  const content = Readable.from(source)
+    .on('error', (error) => counting.destroy(error))
+    .pipe(counting);
+  const entry = finished(content, { writable: false }).then(() => ({ path, bytes, sha256: sum.digest('hex') }));
+  return { content, entry };
+};
+
 /**
  * Writes a study as a ZIP: the record and its people as JSON, every change ever made as JSON lines, the pieces of each
  * vehicle as CSV for other programs, the pictures and scans, and a manifest with the SHA-256 of each. Runs in one transaction, so
- * that all of it is of one moment.
+ * that all of it is of one moment; what is large passes through in pieces.
  */
 export const writeArchive = async (db: Db, studyId: string, program: string, out: Writable): Promise<void> => {
   const record = await readRecord(db, studyId);
   if (!record) throw new RangeError('no such study');
   const zip = new ZipFile();
-  zip.outputStream.pipe(out);
+  const written = pipeline(zip.outputStream, out);
+  // told where it is waited for
+  written.catch(() => undefined);
+  zip.on('error', (error: Error) => (zip.outputStream as Readable).destroy(error));
   const files: ArchiveEntry[] = [];
-  const put = (path: string, bytes: Buffer, compress = true): void => {
+  const put = (path: string, bytes: Buffer): void => {
     files.push({ path, bytes: bytes.length, sha256: sha256Of(bytes) });
-    zip.addBuffer(bytes, path, { mtime: STILL, compress });
+    zip.addBuffer(bytes, path, { mtime: STILL });
+  };
+  const pour = async (path: string, source: AsyncIterable<Buffer>, compress = true): Promise<void> => {
+    const { content, entry } = summed(path, source);
+    entry.catch(() => undefined);
+    zip.addReadStream(content, path, { mtime: STILL, compress });
+    // one at a time: they share the connection; when the file cannot be written, nothing asks for more
+    files.push(await Promise.race([entry, written.then(() => entry)]));
   };
   const study: ArchiveStudy = { record, people: await peopleOfStudy(db, studyId) };
   put('study.json', Buffer.from(`${JSON.stringify(study, null, 1)}\n`));
-  put('changes.jsonl', await changeLines(db, studyId));
+  await pour('changes.jsonl', changeLines(db, studyId));
   record.vehicles.forEach((vehicle, i) => put(`csv/pieces-${i + 1}.csv`, Buffer.from(piecesCsv(record, vehicle))));
   for (const { sha256, mediaType } of await filesOf(db, studyId)) {
-    const file = await originalOf(db, studyId, sha256);
     const isScan = mediaType.startsWith('model/');
-    if (file)
-      put(
-        isScan ? `scans/${sha256}.${mediaType.slice('model/'.length)}` : `pictures/${sha256}.${mediaType === 'image/png' ? 'png' : 'jpg'}`,
-        file.bytes,
-        isScan,
-      );
+    const name = isScan
+      ? `scans/${sha256}.${mediaType.slice('model/'.length)}`
+      : `pictures/${sha256}.${mediaType === 'image/png' ? 'png' : 'jpg'}`;
+    await pour(name, stretchesOf(db, sha256), isScan);
   }
   const manifest: Manifest = {
     format: ARCHIVE_FORMAT,
@@ -54,16 +80,15 @@ export const writeArchive = async (db: Db, studyId: string, program: string, out
   };
   zip.addBuffer(Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`), 'manifest.json', { mtime: STILL });
   zip.end();
-  await finished(out);
+  await written;
 };
 
-const changeLines = async (db: Db, studyId: string): Promise<Buffer> => {
-  const lines: string[] = [];
+async function* changeLines(db: Db, studyId: string): AsyncGenerator<Buffer> {
   for (let since = 0; ;) {
-    const changes = await changesSince(db, studyId, since, AT_ONCE);
-    const digests = new Map((await digestsSince(db, studyId, since, AT_ONCE)).map((d) => [d.revision, d.digest]));
-    for (const change of changes) lines.push(JSON.stringify({ ...change, digest: digests.get(change.revision) ?? '' }));
-    since = changes.at(-1)?.revision ?? since;
-    if (changes.length < AT_ONCE) return Buffer.from(lines.map((line) => `${line}\n`).join(''));
+    const changes = await changeLinesSince(db, studyId, since, AT_ONCE);
+    for (const { text } of changes) yield Buffer.from(`${text}\n`);
+    const last = changes.at(-1);
+    if (!last) return;
+    since = last.revision;
   }
-};
+}

@@ -40,10 +40,7 @@ export const orphanParts = (db: Db, studyId: string, touched: readonly string[])
 export const brokenBench = (db: Db, studyId: string): Promise<readonly Broken[]> =>
   many(
     db,
-    `with step as (
-       select s.id, coalesce((select string_agg(p.name, ', ') from piece p where p.study_id = $1 and s.pieces ? p.id::text), 'a step') as name,
-         s.pieces, s.after, s.connections, s.fluids, s.session_id, s.vehicle_id, s.rig_id from removal_step s where s.study_id = $1
-     )
+    `with step as (select s.* from removal_step s where s.study_id = $1), broken as (
      select s.id, s.name, 'vehicle-gone' as what from bench_session s
        where s.study_id = $1 and not exists (select from vehicle v where v.id = s.vehicle_id and v.study_id = $1)
      union all
@@ -53,24 +50,24 @@ export const brokenBench = (db: Db, studyId: string): Promise<readonly Broken[]>
      select s.id, s.name, 'package-gone' from bench_session s
        where s.study_id = $1 and s.package_id is not null and not exists (select from work_package p where p.id = s.package_id and p.study_id = $1)
      union all
-     select s.id, s.name, 'vehicle-gone' from step s where not exists (select from vehicle v where v.id = s.vehicle_id and v.study_id = $1)
+     select s.id, null, 'vehicle-gone' from step s where not exists (select from vehicle v where v.id = s.vehicle_id and v.study_id = $1)
      union all
-     select s.id, s.name, 'session-gone' from step s
+     select s.id, null, 'session-gone' from step s
        where s.session_id is not null and not exists (select from bench_session b where b.id = s.session_id and b.study_id = $1)
      union all
-     select s.id, s.name, 'rig-gone' from step s
+     select s.id, null, 'rig-gone' from step s
        where s.rig_id is not null and not exists (select from rig g where g.id = s.rig_id and g.study_id = $1)
      union all
-     select s.id, s.name, 'step-piece-gone' from step s cross join lateral jsonb_array_elements_text(s.pieces) p
+     select s.id, null, 'step-piece-gone' from step s cross join lateral jsonb_array_elements_text(s.pieces) p
        where not exists (select from piece q where q.id = p::uuid and q.study_id = $1 and q.vehicle_id = s.vehicle_id)
      union all
-     select s.id, s.name, 'step-after-gone' from step s cross join lateral jsonb_array_elements_text(s.after) a
+     select s.id, null, 'step-after-gone' from step s cross join lateral jsonb_array_elements_text(s.after) a
        where not exists (select from removal_step o where o.id = a::uuid and o.study_id = $1 and o.vehicle_id = s.vehicle_id)
      union all
-     select s.id, s.name, 'step-part-gone' from step s cross join lateral jsonb_array_elements_text(s.connections) c
+     select s.id, null, 'step-part-gone' from step s cross join lateral jsonb_array_elements_text(s.connections) c
        where not exists (select from connection x where x.id = c::uuid and x.study_id = $1)
      union all
-     select s.id, s.name, 'step-part-gone' from step s cross join lateral jsonb_array_elements_text(s.fluids) f
+     select s.id, null, 'step-part-gone' from step s cross join lateral jsonb_array_elements_text(s.fluids) f
        where not exists (select from fluid x where x.id = f::uuid and x.study_id = $1)
      union all
      select t.id, t.prefix, 'vehicle-gone' from tag_sheet t
@@ -81,7 +78,11 @@ export const brokenBench = (db: Db, studyId: string): Promise<readonly Broken[]>
      union all
      select t.id, t.prefix, 'package-gone' from tag_sheet t
        where t.study_id = $1 and t.package_id is not null and not exists (select from work_package p where p.id = t.package_id and p.study_id = $1)
-     order by id, what`,
+     )
+     select b.id, b.what, coalesce(b.name,
+       (select string_agg(p.name, ', ') from removal_step s join piece p on p.study_id = $1 and s.pieces ? p.id::text where s.id = b.id),
+       'a step') as name
+     from broken b order by id, what`,
     [studyId],
   );
 
@@ -96,7 +97,7 @@ export interface StepOrder {
 export const stepOrders = (db: Db, studyId: string): Promise<readonly StepOrder[]> =>
   many(
     db,
-    `select s.id, s.after, coalesce((select string_agg(p.name, ', ') from piece p where p.id::text = s.pieces ->> 0), 'a step') as name
+    `select s.id, s.after, coalesce((select string_agg(p.name, ', ') from piece p where p.id = (s.pieces ->> 0)::uuid), 'a step') as name
      from removal_step s where s.study_id = $1 order by s.sequence, s.id`,
     [studyId],
   );

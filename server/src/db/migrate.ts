@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
 import type { Db, Pool } from './pool';
-import { many } from './rows';
+import { many, one } from './rows';
 import { transaction } from './transaction';
 
 export class MigrationError extends Error {}
@@ -23,11 +24,18 @@ const readMigrations = async (dir: string): Promise<readonly Migration[]> => {
   );
 };
 
-/** Any fixed number: who holds it migrates, the others wait. */
-const MIGRATION_LOCK = 4600_0001;
+/** Any fixed number: who holds it prepares the database, the others wait. */
+const START_LOCK = 4600_0001;
+const ASKED_EACH_MS = 100;
+
+/** Waits until no other process prepares the database: until the transaction ends this one does. It may take longer than a statement may. */
+export const aloneAtStart = async (db: Db): Promise<void> => {
+  while (!(await one<{ alone: boolean }>(db, 'select pg_try_advisory_xact_lock($1) as alone', [START_LOCK])).alone)
+    await pause(ASKED_EACH_MS);
+};
 
 const apply = async (db: Db, migrations: readonly Migration[]): Promise<readonly string[]> => {
-  await db.query('select pg_advisory_xact_lock($1)', [MIGRATION_LOCK]);
+  await aloneAtStart(db);
   await db.query(
     'create table if not exists migration (name text primary key, sha256 text not null, applied_at timestamptz not null default now())',
   );

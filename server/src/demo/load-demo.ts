@@ -7,6 +7,7 @@ import {
   USUAL_STUDY,
   blankVehicle,
   readChange,
+  type Change,
   type Op,
   type QuestionFields,
   type Role,
@@ -16,16 +17,18 @@ import {
   type Vehicle,
   type VehicleFields,
 } from '@each-bolt/core/record';
-import type { Pool } from '../db/pool';
-import { keepChange } from '../ledger/keep-change';
-import { addDemoPeople } from '../people/demo-people';
+import { aloneAtStart } from '../db/migrate';
+import type { Db, Pool } from '../db/pool';
+import { transaction } from '../db/transaction';
+import { keepWithin } from '../ledger/keep-change';
+import { demoPeople } from '../people/demo-people';
 import { demoCalendar, demoPlanOps, weeksLater, type DemoPlan } from './demo-plan';
-import { insertFile, linkFile } from '../files/queries';
+import { insertFile, linkFile, type StoredFile } from '../files/queries';
 import { readScan } from '../files/scan-file';
 import { benchOps, type DemoBench } from './demo-bench';
 import { demoMeasureOps, demoScans, type DemoMeasure } from './demo-measure';
 import { earlierOps, type DemoEarlier } from './demo-earlier';
-import { peopleCount } from '../people/queries';
+import { insertPerson, peopleCount, type NewPerson } from '../people/queries';
 import { anyStudy } from '../record/queries';
 
 /** A question about the piece with a tag, or about the study; its owner is named by role. */
@@ -46,10 +49,19 @@ interface DemoStudy {
 
 export class DemoError extends Error {}
 
-const send = async (pool: Pool, studyId: string, ops: readonly Op[]): Promise<void> => {
+/** All that the demo comes to, checked and ready to be written. */
+interface Prepared {
+  readonly people: readonly NewPerson[];
+  /** in the order in which they are kept; the last study stands first in the list */
+  readonly changes: readonly { readonly studyId: string; readonly change: Change }[];
+  readonly studyId: string;
+  readonly files: readonly StoredFile[];
+}
+
+const changeOf = (ops: readonly Op[]): Change => {
   const read = readChange({ id: randomUUID(), ops, undoes: null });
   if (!read.ok) throw new DemoError(`demo: ${read.issues.map((i) => `${i.field}: ${i.message}`).join('; ')}`);
-  await keepChange(pool, studyId, read.value, { person: null, name: 'Demo data', device: 'loaded at start' });
+  return read.value;
 };
 
 const named = <T extends { readonly name: string }>(rows: readonly T[], name: string): T => {
@@ -59,23 +71,47 @@ const named = <T extends { readonly name: string }>(rows: readonly T[], name: st
 };
 
 /** Another study of the house, with everybody of the demo in it. */
-const loadBeside = async (
-  pool: Pool,
+const beside = (
   opsOf: (studyId: string) => readonly Op[],
   people: readonly { readonly id: string; readonly role: Role }[],
-): Promise<void> => {
-  const id = randomUUID();
+): Prepared['changes'][number] => {
+  const studyId = randomUUID();
   const members = people.map((person): Op => ({
     kind: 'member.add',
     id: randomUUID(),
     fields: { personId: person.id, role: person.role },
   }));
-  await send(pool, id, [...opsOf(id), ...members]);
+  return { studyId, change: changeOf([...opsOf(studyId), ...members]) };
 };
 
-/** Loads the demo study into an empty database, through the same reading, checks and ledger as a user's own files. */
+/**
+ * Loads the demo study into an empty database, through the same reading, checks and ledger as a user's own files: all of it or
+ * nothing, once however many processes begin together.
+ */
 export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISOString().slice(0, 10)): Promise<boolean> => {
-  if ((await anyStudy(pool)) || (await peopleCount(pool)) > 0) return false;
+  if (!(await isEmpty(pool))) return false;
+  // nothing is held in the database while it is worked out
+  const prepared = await prepare(dir, today);
+  return transaction(pool, async (db) => {
+    await aloneAtStart(db);
+    if (!(await isEmpty(db))) return false;
+    await write(db, prepared);
+    return true;
+  });
+};
+
+const isEmpty = async (db: Db): Promise<boolean> => !(await anyStudy(db)) && (await peopleCount(db)) === 0;
+
+const write = async (db: Db, { people, changes, studyId, files }: Prepared): Promise<void> => {
+  for (const person of people) await insertPerson(db, person);
+  for (const file of files) await insertFile(db, file);
+  for (const sent of changes) {
+    await keepWithin(db, sent.studyId, sent.change, { person: null, name: 'Demo data', device: 'loaded at start' });
+    if (sent.studyId === studyId) for (const { sha256 } of files) await linkFile(db, studyId, sha256);
+  }
+};
+
+const prepare = async (dir: string, today: string): Promise<Prepared> => {
   const json = async (name: string): Promise<unknown> => JSON.parse(await readFile(join(dir, name), 'utf8')) as unknown;
   const demo = (await json('study.json')) as DemoStudy;
   const plan = (await json('plan.json')) as DemoPlan;
@@ -106,7 +142,7 @@ export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISO
   }));
   const add = (entity: 'vehicle' | 'subsystem', rows: readonly (Vehicle | Subsystem)[]): readonly Op[] =>
     rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as Op);
-  const people = await addDemoPeople(pool);
+  const people = await demoPeople();
   const members = people.map(({ id, role }): Op => ({
     kind: 'member.add',
     id: randomUUID(),
@@ -161,10 +197,10 @@ export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISO
   const usual = { calendar, choiceWeights, usualHazards };
   // over and archived: what planning learns from
   const earlier = (await json('city-vans.json')) as DemoEarlier;
-  await loadBeside(pool, (id) => earlierOps(earlier, id, usual, randomUUID), people);
+  const cityVans = beside((id) => earlierOps(earlier, id, usual, randomUUID), people);
   // left half recorded, so that the bench can be tried at once
   const bench = (await json('second-bench.json')) as DemoBench;
-  await loadBeside(pool, (id) => benchOps(bench, id, usual, randomUUID), people);
+  const secondBench = beside((id) => benchOps(bench, id, usual, randomUUID), people);
   const measured = (await json('measure.json')) as DemoMeasure;
   const materialOf = (tag: string): string | null => {
     const op = ops.find((o) => o.kind === 'piece.add' && o.fields.tag === tag);
@@ -172,17 +208,17 @@ export const loadDemo = async (pool: Pool, dir: string, today = new Date().toISO
   };
   const scans = demoScans(measured, pieceId, randomUUID);
   ops.push(...demoMeasureOps(measured, pieceId, materialOf, randomUUID));
-  // last, so that it stands first among the studies
-  await send(pool, studyId, ops);
-  for (const { bytes } of scans) {
-    const file = readScan(bytes, 'demo.stl');
-    await insertFile(pool, file);
-    await linkFile(pool, studyId, file.sha256);
-  }
-  await send(
-    pool,
+  return {
+    people,
     studyId,
-    scans.map(({ op }) => op),
-  );
-  return true;
+    files: scans.map(({ bytes }) => readScan(bytes, 'demo.stl')),
+    changes: [
+      cityVans,
+      secondBench,
+      // last, so that it stands first among the studies
+      { studyId, change: changeOf(ops) },
+      // once their files are there
+      { studyId, change: changeOf(scans.map(({ op }) => op)) },
+    ],
+  };
 };

@@ -1,5 +1,5 @@
 import type { Db } from '../db/pool';
-import { many, maybeOne } from '../db/rows';
+import { many, maybeOne, one } from '../db/rows';
 
 /** A file as it is kept; only a picture has a size in pixels and a thumbnail. */
 export interface StoredFile {
@@ -26,16 +26,30 @@ export const insertFile = (db: Db, f: StoredFile): Promise<unknown> =>
 export const linkFile = (db: Db, studyId: string, sha256: string): Promise<unknown> =>
   db.query('insert into study_file (study_id, sha256) values ($1, $2) on conflict do nothing', [studyId, sha256]);
 
-export const originalOf = (
-  db: Db,
-  studyId: string,
-  sha256: string,
-): Promise<{ readonly mediaType: string; readonly bytes: Buffer } | null> =>
+/** A file of a study: what it is and how many bytes. */
+export const fileOf = (db: Db, studyId: string, sha256: string): Promise<{ readonly mediaType: string; readonly bytes: number } | null> =>
   maybeOne(
     db,
-    `select f.media_type as "mediaType", f.bytes from study_file s join file f on f.sha256 = s.sha256 where s.study_id = $1 and s.sha256 = $2`,
+    `select f.media_type as "mediaType", octet_length(f.bytes) as bytes from study_file s join file f on f.sha256 = s.sha256
+     where s.study_id = $1 and s.sha256 = $2`,
     [studyId, sha256],
   );
+
+/** A file is read by stretches of so much, each in a moment: nobody holds a connection, or the whole of it, at the pace of a reader. */
+const STRETCH_BYTES = 1024 * 1024;
+
+/** The bytes of a file that is kept, stretch by stretch; what is under a sum never changes. */
+export async function* stretchesOf(db: Db, sha256: string): AsyncGenerator<Buffer> {
+  for (let from = 1; ; from += STRETCH_BYTES) {
+    const { stretch } = await one<{ stretch: Buffer }>(
+      db,
+      'select substring(bytes from $2 for $3) as stretch from file where sha256 = $1',
+      [sha256, from, STRETCH_BYTES],
+    );
+    if (stretch.length > 0) yield stretch;
+    if (stretch.length < STRETCH_BYTES) return;
+  }
+}
 
 export const thumbnailOf = (db: Db, studyId: string, sha256: string): Promise<{ readonly thumbnail: Buffer } | null> =>
   maybeOne(
@@ -44,10 +58,13 @@ export const thumbnailOf = (db: Db, studyId: string, sha256: string): Promise<{ 
     [studyId, sha256],
   );
 
-/** Hashes of the files a study holds. */
-export const filesOf = (db: Db, studyId: string): Promise<readonly { readonly sha256: string; readonly mediaType: string }[]> =>
+/** The files a study holds. */
+export const filesOf = (
+  db: Db,
+  studyId: string,
+): Promise<readonly { readonly sha256: string; readonly mediaType: string; readonly bytes: number }[]> =>
   many(
     db,
-    `select s.sha256, f.media_type as "mediaType" from study_file s join file f on f.sha256 = s.sha256 where s.study_id = $1 order by s.sha256`,
+    `select s.sha256, f.media_type as "mediaType", octet_length(f.bytes) as bytes from study_file s join file f on f.sha256 = s.sha256 where s.study_id = $1 order by s.sha256`,
     [studyId],
   );

@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream';
 import express, { type Router } from 'express';
 import type { RequestHandler } from 'express';
 import { MOST_SCAN_BYTES } from '@each-bolt/core/shared';
@@ -5,8 +6,9 @@ import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
 import { routed, studyIdOf } from '../http/routes';
+import { sendSteadily } from '../http/send-steadily';
 import { readPicture } from './picture';
-import { insertFile, linkFile, originalOf, thumbnailOf } from './queries';
+import { insertFile, linkFile, fileOf, stretchesOf, thumbnailOf } from './queries';
 import { readScan } from './scan-file';
 
 const hashOf = (text: unknown): string => {
@@ -44,12 +46,14 @@ export const fileRoutes = (pool: Pool): Router => {
     response.status(201).json({ sha256, widthPx: file.widthPx, heightPx: file.heightPx });
   });
   on('GET /api/studies/:id/files/:sha256', async (request, response) => {
-    const file = await originalOf(pool, studyIdOf(request.params), hashOf(request.params.sha256));
+    const sha256 = hashOf(request.params.sha256);
+    const file = await fileOf(pool, studyIdOf(request.params), sha256);
     if (!file) throw new Problem('not-found', 'There is no such file in this study');
     response
       .set({ 'Content-Type': file.mediaType, 'Cache-Control': GOOD_FOR_EVER, 'Content-Disposition': 'inline' })
-      .vary('Cookie')
-      .send(file.bytes);
+      .set('Content-Length', String(file.bytes))
+      .vary('Cookie');
+    await sendSteadily(response, Readable.from(stretchesOf(pool, sha256)));
   });
   on('GET /api/studies/:id/files/:sha256/thumbnail', async (request, response) => {
     const file = await thumbnailOf(pool, studyIdOf(request.params), hashOf(request.params.sha256));

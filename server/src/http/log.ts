@@ -8,9 +8,10 @@ const ofDatabase = ({ code, severity, table, column, constraint, routine, stack 
 };
 
 /** An error as the log keeps it: never with values of the record, a password or its hash. */
-const serialized = (error: unknown): object => {
+export const serialized = (error: unknown): object => {
   if (error instanceof pg.DatabaseError) return ofDatabase(error);
-  if (!(error instanceof Error)) return { type: typeof error };
+  // what failed in another thread comes as it is logged
+  if (!(error instanceof Error)) return typeof error === 'object' && error !== null ? error : { type: typeof error };
   const { type, message, stack } = stdSerializers.err(error);
   const code = 'code' in error && typeof error.code === 'string' ? error.code : undefined;
   return { type, message, stack, code };

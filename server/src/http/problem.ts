@@ -71,6 +71,7 @@ const AWAY = 'The database does not answer';
 /** Conditions of the database that pass, in words. @source PostgreSQL 17, Appendix A, error codes; errno(3) */
 const PASSING: Readonly<Record<string, string>> = {
   ...{ ECONNREFUSED: AWAY, ECONNRESET: AWAY, EPIPE: AWAY, ETIMEDOUT: AWAY, '08001': AWAY, '08006': AWAY, '57P01': AWAY, '57P02': AWAY },
+  '55P03': 'Somebody else is writing the same rows',
   '57P03': 'The database is starting up or recovering',
   '25006': 'The database is recovering and only read',
   '53100': 'The disk of the server is full',
@@ -79,7 +80,8 @@ const PASSING: Readonly<Record<string, string>> = {
   '58030': 'The disk of the server fails to read or write',
 };
 
-const codeOf = (error: unknown): string =>
+/** The code of an error of the system, the database or a stream; empty when it has none. */
+export const codeOf = (error: unknown): string =>
   typeof error === 'object' && error !== null && 'code' in error && typeof error.code === 'string' ? error.code : '';
 
 /** What keeps the database from answering just now, in words; null when it is something else. */
@@ -99,10 +101,13 @@ const brokenRule = (error: unknown): Issue | null => {
   return issue('rule', `A value breaks a rule of the database${where === '' ? '' : ` (${where})`}: change it or leave it out`, null);
 };
 
+export const TOO_DEEP = 'entity.too.deep';
+export const tooDeep = (): Problem =>
+  new Problem('malformed', 'The request nests lists and objects deeper than any record does. Nothing was written');
+
 const fromHttpError = (error: HttpError): Problem => {
   if (error.type === 'entity.too.large') return new Problem('too-large', 'The request is too large; send it in parts. Nothing was written');
-  if (error.type === 'entity.too.deep')
-    return new Problem('malformed', 'The request nests lists and objects deeper than any record does. Nothing was written');
+  if (error.type === TOO_DEEP) return tooDeep();
   if (error.type === 'entity.parse.failed') return new Problem('malformed', 'The request is not valid JSON. Nothing was written');
   if (error.status === 404) return new Problem('not-found', 'There is no such file');
   return new Problem('malformed', 'The request could not be read. Nothing was written');
@@ -129,7 +134,9 @@ export const problemHandler =
     }
     const problem = toProblem(error);
     // a rule that only the database knows is a rule that was forgotten before
-    if (problem.status >= 500 || brokenRule(error)) log.error({ err: error as unknown, route: routeOf(request) }, problem.message);
+    const cause: unknown = error instanceof Problem ? error.cause : error;
+    if (cause !== undefined && (problem.status >= 500 || error instanceof Problem || brokenRule(error)))
+      log.error({ err: cause, route: routeOf(request) }, problem.message);
     // what of the request is still on its way is read and dropped: a connection that is reset would hide the answer
     if (!request.complete) request.unpipe().resume();
     response.status(problem.status).json(problem.body);

@@ -7,7 +7,7 @@ import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { routed } from '../http/routes';
 import { COMMANDS, type InstrumentCommand, type InstrumentDriver } from './driver';
-import type { Live } from '../live/live';
+import { eventOf, type Live } from '../live/live';
 import type { InstrumentHub } from './hub';
 import { addInstrument, removeInstrument } from './queries';
 import { LineFault } from './scpi-line';
@@ -48,6 +48,9 @@ const placeMessage = (kind: InstrumentKind, numbers: readonly number[], symbols:
   }
 };
 
+/** A stream that reads nothing for so long is ended. */
+const UNREAD_MS = 45_000;
+
 const asProblem = (error: unknown): never => {
   if (error instanceof LineFault) throw new Problem('unavailable', `${error.message}. Nothing was stored`);
   throw error;
@@ -67,12 +70,21 @@ export const instrumentRoutes = (pool: Pool, hub: InstrumentHub, live: Live): Ro
   on('GET /api/instruments/events', (request, response) => {
     response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
     response.flushHeaders();
+    // what nobody reads is not piled up: once it is read again all instruments are told as they are then
+    let behind: NodeJS.Timeout | null = null;
     const leave = hub.follow((news) => {
-      const [event, data] = 'all' in news ? ['all', news.all] : ['one', news.one];
-      response.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+      if (response.writableNeedDrain) behind ??= setTimeout(() => response.destroy(), UNREAD_MS);
+      else response.write('all' in news ? eventOf('all', JSON.stringify(news.all)) : eventOf('one', JSON.stringify(news.one)));
+    });
+    response.on('drain', () => {
+      if (behind === null) return;
+      clearTimeout(behind);
+      behind = null;
+      response.write(eventOf('all', JSON.stringify(hub.all())));
     });
     const away = live.attend(request.sessionID, () => response.end());
     response.on('close', () => {
+      if (behind !== null) clearTimeout(behind);
       leave();
       away();
     });

@@ -1,4 +1,5 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomInt } from 'node:crypto';
+import { setTimeout as pause } from 'node:timers/promises';
 import { isDeepStrictEqual } from 'node:util';
 import pg from 'pg';
 import { issue, type Issue } from '@each-bolt/core/shared';
@@ -23,7 +24,18 @@ import { Problem } from '../http/problem';
 import { mayMake } from '../http/roles';
 import { roleIn, type Person } from '../people/queries';
 import { setRevision, studyHead } from '../record/queries';
-import { changeById, changeOf, insertChange, lockStudy } from './queries';
+import {
+  changeById,
+  changeOf,
+  checkNow,
+  insertChange,
+  onlyOnce,
+  planForMany,
+  refreshStatistics,
+  rowsSince,
+  setChangeRevision,
+  takeTurn,
+} from './queries';
 import { toldConflicts } from './told-conflicts';
 import type { Store } from './store';
 import { RULES, STORES } from './stores';
@@ -43,20 +55,29 @@ export interface Kept extends ChangeKept {
 
 const storeOf = (entity: Entity): Store<Entity> => STORES[entity] as unknown as Store<Entity>;
 
-const loadCurrent = async (db: Db, studyId: string, change: Change): Promise<CurrentRows> => {
+type Ids = ReadonlyMap<Entity, ReadonlySet<string>>;
+
+const byEntity = (rows: readonly { readonly entity: Entity; readonly id: string }[]): Ids => {
   const ids = new Map<Entity, Set<string>>();
-  for (const op of change.ops) {
-    const { entity } = splitKind(op.kind);
-    const known = ids.get(entity);
-    if (known) known.add(op.id);
-    else ids.set(entity, new Set([op.id]));
-  }
+  for (const { entity, id } of rows) ids.set(entity, (ids.get(entity) ?? new Set()).add(id));
+  return ids;
+};
+
+const named = ({ ops }: Change): Ids => byEntity(ops.map(({ kind, id }) => ({ entity: splitKind(kind).entity, id })));
+
+const loadCurrent = async (db: Db, studyId: string, ids: Ids): Promise<CurrentRows> => {
   const current = new Map<Entity, ReadonlyMap<string, RowOf<Entity>>>();
   for (const [entity, wanted] of ids) {
     const rows = await storeOf(entity).rows(db, studyId, [...wanted]);
     current.set(entity, new Map(rows.map((row) => [row.id, row])));
   }
   return current;
+};
+
+/** Keeps everybody else from writing the rows that a change edits or takes off. */
+const holdRows = async (db: Db, studyId: string, { ops }: Change): Promise<void> => {
+  const written = ops.filter((op) => 'was' in op).map(({ kind, id }) => ({ entity: splitKind(kind).entity, id }));
+  for (const [entity, ids] of byEntity(written)) await storeOf(entity).hold(db, studyId, [...ids]);
 };
 
 const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<void> => {
@@ -80,13 +101,19 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
   }
 };
 
+/** A change of more ops than this is a large one. */
+const LARGE_OPS = 400;
+
 /** What the rows of a change leave broken across rows. */
 export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
   const entities = new Set(effects.map((effect) => effect.entity));
   const touched = effects.map((effect) => effect.id);
   const issues: Issue[] = [];
+  const isMany = effects.length > LARGE_OPS;
+  if (isMany) await planForMany(db, true);
   for (const { rule, when } of RULES)
     if (when.some((entity) => entities.has(entity))) issues.push(...(await rule(db, studyId, touched, effects)));
+  if (isMany) await planForMany(db, false);
   return issues;
 };
 
@@ -123,11 +150,16 @@ const alreadyKept = async (db: Db, studyId: string, change: Change, digest: Buff
 const roleOfMaker = async (db: Db, studyId: string, person: Person, isNew: boolean): Promise<Role | null> =>
   isNew ? (person.standing === 'lead' ? 'lead' : null) : roleIn(db, studyId, person.id);
 
+/** Throws for whoever has no role in the study, or may not begin it. */
+export const refuseRole = (role: Role | null, isNew: boolean): Role => {
+  if (role !== null) return role;
+  if (isNew) throw new Problem('forbidden', 'Only a lead of the house begins a study; ask one. Nothing was written');
+  throw new Problem('not-found', 'There is no such study, or you are not of it. Nothing was written');
+};
+
 const checkMay = async (db: Db, studyId: string, change: Change, { person }: Maker, isNew: boolean): Promise<void> => {
   if (!person) return;
-  const role = await roleOfMaker(db, studyId, person, isNew);
-  if (role === null && isNew) throw new Problem('forbidden', 'Only a lead of the house begins a study; ask one. Nothing was written');
-  if (role === null) throw new Problem('not-found', 'There is no such study, or you are not of it. Nothing was written');
+  const role = refuseRole(await roleOfMaker(db, studyId, person, isNew), isNew);
   const refused = change.ops.filter((op) => !mayMake(role, op));
   if (refused.length === 0) return;
   throw new Problem(
@@ -140,32 +172,44 @@ const checkMay = async (db: Db, studyId: string, change: Change, { person }: Mak
 /** True for an op that only opens an archived study again or archives it. */
 const isAboutState = (op: Op): boolean => op.kind === 'study.edit' && Object.keys(op.fields).every((field) => field === 'state');
 
-const checkUndo = async (db: Db, studyId: string, undoes: string | null, { person }: Maker): Promise<void> => {
+const undoneBefore = (): Problem =>
+  new Problem('invalid', 'Nothing was written', [issue('undone-before', 'This change has been undone before', 'undoes')]);
+
+const checkUndo = async (db: Db, studyId: string, { id, undoes }: Change, { person }: Maker): Promise<void> => {
   if (undoes === null) return;
   const undone = await changeById(db, undoes);
   if (undone?.studyId !== studyId)
     throw new Problem('invalid', 'Nothing was written', [issue('undone-unknown', 'The change to undo is not of this study', 'undoes')]);
   if (person && undone.personId !== person.id)
     throw new Problem('forbidden', 'Only what you did yourself can be undone by you. Nothing was written');
-  if (undone.undoneBy !== null)
-    throw new Problem('invalid', 'Nothing was written', [issue('undone-before', 'This change has been undone before', 'undoes')]);
+  if (undone.undoneBy !== null && undone.undoneBy !== id) throw undoneBefore();
 };
 
 const UNIQUE_VIOLATION = '23505';
 
-const keep = async (db: Db, studyId: string, change: Change, digest: Buffer, maker: Maker): Promise<Kept> => {
-  await lockStudy(db, studyId);
-  const first = await alreadyKept(db, studyId, change, digest);
-  if (first) return first;
+/** A change on its way into the ledger of a study. */
+interface Sent {
+  readonly studyId: string;
+  readonly change: Change;
+  readonly digest: Buffer;
+  readonly maker: Maker;
+}
+
+/** The revision a change follows on, once it is sure that its maker may make it now; 0 for a study that begins. */
+const permit = async (db: Db, { studyId, change, maker }: Sent): Promise<number> => {
   const head = await studyHead(db, studyId);
   const isNew = head === null;
   if (isNew && !startsStudy(change, studyId)) throw new Problem('not-found', 'There is no such study');
   await checkMay(db, studyId, change, maker, isNew);
   if (head?.state === 'archived' && !change.ops.every(isAboutState))
     throw new Problem('forbidden', 'The study is archived and only read. Nothing was written; a lead can open it again');
-  await checkUndo(db, studyId, change.undoes, maker);
-  const revision = (head?.revision ?? 0) + 1;
-  const { effects, conflicts, issues } = netEffect(change.ops, await loadCurrent(db, studyId, change), revision);
+  await checkUndo(db, studyId, change, maker);
+  return head?.revision ?? 0;
+};
+
+/** What a change does to the rows as they stand; throws when it clashes with them or leaves faults. */
+const effectsOf = async (db: Db, { studyId, change }: Sent, version: number): Promise<readonly RowEffect[]> => {
+  const { effects, conflicts, issues } = netEffect(change.ops, await loadCurrent(db, studyId, named(change)), version);
   refuseWith([...wrongStudy(change, studyId), ...issues]);
   if (conflicts.length > 0)
     throw new Problem(
@@ -174,39 +218,127 @@ const keep = async (db: Db, studyId: string, change: Change, digest: Buffer, mak
       [],
       await toldConflicts(db, studyId, conflicts),
     );
+  return effects;
+};
+
+const enter = (db: Db, sent: Sent, effects: readonly RowEffect[], at: { readonly revision: number; readonly mark: number | null }) => {
+  const { studyId, change, digest, maker } = sent;
+  const rows = effects.map(({ entity, id }) => ({ entity, id }));
+  const made = { personId: maker.person?.id ?? null, madeBy: maker.name, device: maker.device };
+  return insertChange(db, { ...change, ...at, ...made, studyId, digest, inverse: inverseOps(effects), rows });
+};
+
+const keep = async (db: Db, sent: Sent): Promise<Kept> => {
+  const { studyId, change, digest } = sent;
+  await takeTurn(db, studyId);
+  const first = await alreadyKept(db, studyId, change, digest);
+  if (first) return first;
+  const revision = (await permit(db, sent)) + 1;
+  const effects = await effectsOf(db, sent, revision);
   await write(db, studyId, effects);
   refuseWith(await brokenRules(db, studyId, effects));
   await setRevision(db, studyId, revision);
-  const { person, name, device } = maker;
-  const rows = effects.map(({ entity, id }) => ({ entity, id }));
-  await insertChange(db, {
-    id: change.id,
-    studyId,
-    revision,
-    digest,
-    personId: person?.id ?? null,
-    madeBy: name,
-    device,
-    ops: change.ops,
-    inverse: inverseOps(effects),
-    undoes: change.undoes,
-    rows,
-  });
+  await enter(db, sent, effects, { revision, mark: null });
   return { id: change.id, revision, repeated: false };
 };
+
+/**
+ * What others wrote meanwhile, as effects whose rules are looked at again. What a row was before they did is of no interest but for
+ * tags: a tag counts as new where this change gives it too.
+ */
+const writtenSince = async (db: Db, studyId: string, revision: number, ours: readonly RowEffect[]): Promise<readonly RowEffect[]> => {
+  const rows = await rowsSince(db, studyId, revision);
+  const current = await loadCurrent(db, studyId, byEntity(rows));
+  const tagOf = (row: RowOf<Entity> | null): string => (row !== null && 'tag' in row ? row.tag : '');
+  const tags = new Set(ours.map(({ after }) => tagOf(after)));
+  return rows.map(({ entity, id }) => {
+    const after = current.get(entity)?.get(id) ?? null;
+    return { entity, id, before: tags.has(tagOf(after)) ? null : after, after };
+  });
+};
+
+/** Any number below nothing that no other change has. */
+const newMark = (): number => -randomInt(1, 2 ** 47);
+
+/**
+ * Keeps a change of very many rows so that others of its study go on: everything is written and looked at before its turn, under a
+ * mark in place of the revision that nobody knows yet. In its turn only what others wrote meanwhile is looked at again.
+ */
+const keepLarge = async (db: Db, sent: Sent): Promise<Kept> => {
+  const { studyId, change, digest } = sent;
+  await onlyOnce(db, change.id);
+  const first = await alreadyKept(db, studyId, change, digest);
+  if (first) return first;
+  const seen = await permit(db, sent);
+  const mark = newMark();
+  await holdRows(db, studyId, change);
+  const effects = await effectsOf(db, sent, mark);
+  await write(db, studyId, effects);
+  refuseWith(await brokenRules(db, studyId, effects));
+  await checkNow(db);
+  await enter(db, sent, effects, { revision: mark, mark });
+  await takeTurn(db, studyId);
+  const revision = (await permit(db, sent)) + 1;
+  if (revision > seen + 1) refuseWith(await brokenRules(db, studyId, await writtenSince(db, studyId, seen, effects)));
+  await setChangeRevision(db, change.id, revision);
+  await setRevision(db, studyId, revision);
+  return { id: change.id, revision, repeated: false };
+};
+
+const LOCK_NOT_AVAILABLE = '55P03';
+const FOREIGN_KEY_VIOLATION = '23503';
+/** Whoever writes a row that a large change is writing waits for it so long. */
+const MOST_WAIT_MS = 20_000;
+const AGAIN_MS = 100;
+
+/** Runs an act again as long as somebody else is writing its rows; the turn of the study is free in between. */
+const whenRowsAreFree = async <T>(act: () => Promise<T>): Promise<T> => {
+  let isOrphaned = false;
+  for (const until = Date.now() + MOST_WAIT_MS; ;) {
+    try {
+      return await act();
+    } catch (error) {
+      const code = error instanceof pg.DatabaseError ? error.code : undefined;
+      // what a large change hangs on went while it was written: looked at once more, it is told in words
+      if (code === FOREIGN_KEY_VIOLATION && !isOrphaned) isOrphaned = true;
+      else if (code !== LOCK_NOT_AVAILABLE || Date.now() > until) throw error;
+    }
+    await pause(AGAIN_MS);
+  }
+};
+
+/** Tells the planner of the database how many rows there are now. */
+const tellPlanner = async (pool: Pool, effects: Ids): Promise<void> => {
+  for (const entity of effects.keys()) await refreshStatistics(pool, STORES[entity].table);
+};
+
+const sentBy = (studyId: string, change: Change, maker: Maker): Sent => {
+  const digest = createHash('sha256')
+    .update(JSON.stringify([change.ops, change.undoes]))
+    .digest();
+  return { studyId, change, digest, maker };
+};
+
+/** Keeps a change in a transaction that keeps more than it. */
+export const keepWithin = (db: Db, studyId: string, change: Change, maker: Maker): Promise<Kept> =>
+  keep(db, sentBy(studyId, change, maker));
 
 /**
  * Keeps a change: all of its ops or none, once however often it is sent. Throws a Problem that lists every fault or
  * conflict; nothing is written then.
  */
 export const keepChange = async (pool: Pool, studyId: string, change: Change, maker: Maker): Promise<Kept> => {
-  const digest = createHash('sha256')
-    .update(JSON.stringify([change.ops, change.undoes]))
-    .digest();
+  const sent = sentBy(studyId, change, maker);
+  // a study that begins is nobody else’s yet
+  const isLarge = change.ops.length > LARGE_OPS && !startsStudy(change, studyId);
   try {
-    return await transaction(pool, (db) => keep(db, studyId, change, digest, maker));
+    const kept = await whenRowsAreFree(() => transaction(pool, (db) => (isLarge ? keepLarge(db, sent) : keep(db, sent))));
+    // what is kept is kept: the database comes to know its rows by itself within minutes too
+    if (change.ops.length > LARGE_OPS) await tellPlanner(pool, named(change)).catch(() => undefined);
+    return kept;
   } catch (error) {
     if (error instanceof pg.DatabaseError && error.code === UNIQUE_VIOLATION) {
+      if (error.constraint === 'change_undoes_key') throw undoneBefore();
       throw new Problem('invalid', 'A record with this id is already there, in this study or another. Nothing was written', [
         issue('id-taken', 'Every record needs an id of its own', 'id'),
       ]);

@@ -2,9 +2,21 @@ import type { Entity, KeptChange, Op } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
 import { many, maybeOne } from '../db/rows';
 
-/** Changes of one study queue up here, so that revisions have no gaps and nobody reads a half-written record. */
-export const lockStudy = (db: Db, studyId: string): Promise<unknown> =>
-  db.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [studyId]);
+/** Who has the turn waits so long for rows that somebody else is writing, then lets the others go first. */
+const ROWS_WAIT_MS = 150;
+
+/**
+ * Takes the turn in the ledger of a study until the transaction ends: revisions have no gaps and nobody reads a half-written
+ * record. From then on a row that a large change is writing is not waited for: the turn would be held all that time.
+ */
+export const takeTurn = (db: Db, studyId: string): Promise<unknown> =>
+  db.query(`select pg_advisory_xact_lock(hashtextextended($1, 0)), set_config('lock_timeout', '${ROWS_WAIT_MS}', true)`, [studyId]);
+
+/** Two sendings of one change, or of one archive, go one after the other. */
+export const onlyOnce = (db: Db, id: string): Promise<unknown> => db.query('select pg_advisory_xact_lock(hashtextextended($1, 1))', [id]);
+
+/** Lets the planner of the database look at a table, which is named by the code alone. */
+export const refreshStatistics = (db: Db, table: string): Promise<unknown> => db.query(`analyze ${table}`);
 
 export interface ChangeHead {
   readonly studyId: string;
@@ -25,7 +37,9 @@ export const changeById = (db: Db, id: string): Promise<ChangeHead | null> =>
 export interface NewChange {
   readonly id: string;
   readonly studyId: string;
+  /** its revision, or its mark as long as its turn has not come */
   readonly revision: number;
+  readonly mark: number | null;
   readonly personId: string | null;
   readonly madeBy: string;
   readonly device: string;
@@ -40,64 +54,150 @@ export interface NewChange {
 /** Keeps a change with the rows it touched, and tells every process that serves the study once it is committed. */
 export const insertChange = async (db: Db, c: NewChange): Promise<void> => {
   await db.query(
-    `insert into change (id, study_id, revision, person_id, made_by, device, digest, ops, inverse, undoes)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-    [c.id, c.studyId, c.revision, c.personId, c.madeBy, c.device, c.digest, JSON.stringify(c.ops), JSON.stringify(c.inverse), c.undoes],
+    `insert into change (id, study_id, revision, mark, person_id, made_by, device, digest, ops, inverse, undoes)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+    [
+      ...[c.id, c.studyId, c.revision, c.mark, c.personId, c.madeBy, c.device, c.digest],
+      ...[JSON.stringify(c.ops), JSON.stringify(c.inverse), c.undoes],
+    ],
   );
   await db.query(
     `with told as (select pg_notify('study_change', $1::text))
-     insert into change_row (study_id, revision, row_id, entity) select $1::uuid, $2, r.id, r.entity
+     insert into change_row (study_id, change_id, row_id, entity) select $1::uuid, $2, r.id, r.entity
      from unnest($3::uuid[], $4::text[]) as r(id, entity) cross join told`,
-    [c.studyId, c.revision, c.rows.map((row) => row.id), c.rows.map((row) => row.entity)],
+    [c.studyId, c.id, c.rows.map((row) => row.id), c.rows.map((row) => row.entity)],
   );
 };
 
-// times leave as ISO text, the one spelling the client reads
-const CHANGE = `c.id, c.revision, to_char(c.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "madeAt", c.made_by as "madeBy",
-  c.person_id as "personId", c.device, c.ops, c.inverse, c.undoes`;
+/** Gives a change that was written before its turn its revision, and the time of its turn. */
+export const setChangeRevision = (db: Db, id: string, revision: number): Promise<unknown> =>
+  db.query('update change set revision = $2, made_at = clock_timestamp() where id = $1', [id, revision]);
 
-export const changesSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly KeptChange[]> =>
-  many(db, `select ${CHANGE} from change c where c.study_id = $1 and c.revision > $2 order by c.revision limit $3`, [
+/** Rows that the changes after a revision touched. */
+export const rowsSince = (
+  db: Db,
+  studyId: string,
+  revision: number,
+): Promise<readonly { readonly entity: Entity; readonly id: string }[]> =>
+  many(
+    db,
+    `select distinct r.entity, r.row_id as id from change c join change_row r on r.change_id = c.id
+     where c.study_id = $1 and c.revision > $2 order by r.entity, r.row_id`,
+    [studyId, revision],
+  );
+
+/** Every rule of the database that is looked at when a transaction ends is looked at now. */
+export const checkNow = (db: Db): Promise<unknown> => db.query('set constraints all immediate');
+
+/**
+ * Rows by the thousand that were written just now are unknown to the planner, which takes them for a few and joins each with each:
+ * from now on it is kept from that, or left to itself again.
+ */
+export const planForMany = (db: Db, isMany: boolean): Promise<unknown> =>
+  db.query(`select set_config('enable_nestloop', $1, true)`, [isMany ? 'off' : 'on']);
+
+// times leave as ISO text, the one spelling the client reads
+const MADE_AT = `to_char(c.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+const HEAD = `'id', c.id, 'revision', c.revision, 'madeAt', ${MADE_AT}, 'madeBy', c.made_by, 'personId', c.person_id, 'device', c.device,
+  'undoes', c.undoes, 'ops', c.ops`;
+/** A change as JSON, put together by the database: a change of a whole import is passed on without being read here. */
+const CHANGE = `json_build_object(${HEAD}, 'inverse', c.inverse)::text`;
+
+/** Changes are read in portions of about so much, as they are stored, packed. */
+const PORTION_BYTES = 4 * 1024 * 1024;
+
+/** The JSON of a change, with its revision. */
+export interface ChangeText {
+  readonly revision: number;
+  readonly text: string;
+}
+
+/** The first changes of a study after revision $2, at most $3 and no more than a portion, but at least one when there is any. */
+const sinceText = (change: string): string =>
+  `select c.revision, ${change} as text from change c
+   where c.study_id = $1 and c.revision in (
+     select revision from (
+       select revision, sum(pg_column_size(ops) + pg_column_size(inverse)) over (order by revision) as bytes, row_number() over (order by revision) as place
+       from (select * from change where study_id = $1 and revision > $2 order by revision limit $3) next
+     ) sized where bytes <= ${PORTION_BYTES} or place = 1)
+   order by c.revision`;
+
+/** The first changes after a revision, as JSON and in order. */
+export const changeTextsSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly ChangeText[]> =>
+  many(db, sinceText(CHANGE), [studyId, revision, most]);
+
+/** The first changes after a revision as an archive holds them: with their digests. */
+export const changeLinesSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly ChangeText[]> =>
+  many(db, sinceText(`json_build_object(${HEAD}, 'inverse', c.inverse, 'digest', encode(c.digest, 'hex'))::text`), [
     studyId,
     revision,
     most,
   ]);
 
-export const changeOf = (db: Db, studyId: string, id: string): Promise<KeptChange | null> =>
-  maybeOne(db, `select ${CHANGE} from change c where c.study_id = $1 and c.id = $2`, [studyId, id]);
+export const changeText = async (db: Db, studyId: string, id: string): Promise<string | null> =>
+  (await maybeOne<{ text: string }>(db, `select ${CHANGE} as text from change c where c.study_id = $1 and c.id = $2`, [studyId, id]))
+    ?.text ?? null;
 
-/** Changes before a revision, newest first. */
-export const changesBefore = (db: Db, studyId: string, before: number, most: number): Promise<readonly KeptChange[]> =>
-  many(db, `select ${CHANGE} from change c where c.study_id = $1 and c.revision < $2 order by c.revision desc limit $3`, [
-    studyId,
-    before,
-    most,
-  ]);
+export const changeOf = async (db: Db, studyId: string, id: string): Promise<KeptChange | null> =>
+  JSON.parse((await changeText(db, studyId, id)) ?? 'null') as KeptChange | null;
 
-/** Changes that touched a row, before a revision, newest first. */
-export const changesOfRow = (db: Db, studyId: string, rowId: string, before: number, most: number): Promise<readonly KeptChange[]> =>
-  many(
-    db,
-    `select ${CHANGE} from change_row r join change c on c.study_id = r.study_id and c.revision = r.revision
-     where r.study_id = $1 and r.row_id = $2 and r.revision < $3 order by r.revision desc limit $4`,
-    [studyId, rowId, before, most],
-  );
-
-/** Changes that touched any of these rows, before a revision, newest first. */
-export const changesOfRows = (
+/** Changes before a revision that touched any of these rows, or any at all, as JSON, newest first, no more than a portion. */
+export const changeTextsBefore = (
   db: Db,
   studyId: string,
-  rowIds: readonly string[],
   before: number,
+  rowIds: readonly string[] | null,
   most: number,
-): Promise<readonly KeptChange[]> =>
+): Promise<readonly ChangeText[]> =>
   many(
     db,
-    `select ${CHANGE} from change c
-     where c.study_id = $1 and c.revision < $3
-       and exists (select from change_row r where r.study_id = $1 and r.revision = c.revision and r.row_id = any($2))
-     order by c.revision desc limit $4`,
-    [studyId, rowIds, before, most],
+    `select c.revision, ${CHANGE} as text from change c
+     where c.study_id = $1 and c.revision in (
+       select revision from (
+         select revision, sum(pg_column_size(ops) + pg_column_size(inverse)) over (order by revision desc) as bytes, row_number() over (order by revision desc) as place
+         from (select * from change h where h.study_id = $1 and h.revision < $2
+                 and ($3::uuid[] is null or exists (select from change_row r where r.change_id = h.id and r.row_id = any($3)))
+               order by h.revision desc limit $4) earlier
+       ) sized where bytes <= ${PORTION_BYTES} or place = 1)
+     order by c.revision desc`,
+    [studyId, before, rowIds, most],
+  );
+
+/** A change as those who follow the study hear of it. */
+export interface HeardChange {
+  readonly revision: number;
+  /** without what would undo it; null when it is too large to be told to everybody at once */
+  readonly text: string | null;
+  /** whether it is about who is of the study */
+  readonly isOfMembers: boolean;
+}
+
+/** A change stored in more than this, packed, is fetched by whoever follows. */
+const TOLD_BYTES = 64 * 1024;
+
+export const heardSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly HeardChange[]> =>
+  many(
+    db,
+    `select c.revision, exists (select from change_row r where r.change_id = c.id and r.entity = 'member') as "isOfMembers",
+       case when pg_column_size(c.ops) <= ${TOLD_BYTES} then json_build_object(${HEAD})::text end as text
+     from change c where c.study_id = $1 and c.revision > $2 order by c.revision limit $3`,
+    [studyId, revision, most],
+  );
+
+/** What a change did to one row, and who made it. */
+export type ChangeOfRow = Pick<KeptChange, 'madeAt' | 'madeBy' | 'ops'>;
+
+/** The changes that touched a row, newest first, with their ops of that row alone. */
+export const changesOfRow = (db: Db, studyId: string, rowId: string, most: number): Promise<readonly ChangeOfRow[]> =>
+  many(
+    db,
+    `select ${MADE_AT} as "madeAt", c.made_by as "madeBy",
+       (select coalesce(jsonb_agg(o.op order by o.place), '[]') from jsonb_array_elements(c.ops) with ordinality o(op, place)
+        where o.op ->> 'id' = $2::text) as ops
+     from (select c.* from change_row r join change c on c.id = r.change_id
+           where r.study_id = $1 and r.row_id = $2::uuid order by c.revision desc limit $3) c
+     order by c.revision desc`,
+    [studyId, rowId, most],
   );
 
 /** A person's own change as the undo stack needs it. */

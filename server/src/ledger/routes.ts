@@ -1,13 +1,18 @@
-import type { Router } from 'express';
+import type { RequestHandler, Response, Router } from 'express';
 import { isUuid } from '@each-bolt/core/shared';
-import { readChange } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
-import { largeJson } from '../http/json';
+import type { Aside } from '../aside/aside';
+import { jsonBytes } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed, studyIdOf } from '../http/routes';
-import { keepChange } from './keep-change';
-import { changeOf, changesBefore, changesOfPerson, changesOfRows, changesSince } from './queries';
+import { roleIn } from '../people/queries';
+import { studyHead } from '../record/queries';
+import { refuseRole } from './keep-change';
+import { changeText, changeTextsBefore, changeTextsSince, changesOfPerson, type ChangeText } from './queries';
+import { takeChange } from './take-change';
 
+/** A change that was sent in more bytes than this is read, checked and kept aside: it takes longer than others should wait. */
+const HERE_BYTES = 64 * 1024;
 const MOST_CHANGES = 1000;
 const PAGE = 100;
 const MOST_ROWS = 500;
@@ -27,34 +32,50 @@ const rowsOf = (text: unknown): readonly string[] => {
   return ids;
 };
 
-/** The ledger: changes in, changes out, the history, and what a person can undo. */
-export const ledgerRoutes = (pool: Pool): Router => {
-  const { router, on } = routed(pool);
-  on('POST /api/studies/:id/changes', largeJson, async (request, response) => {
+/** Lets those through who may change anything of the study at all, before what they send is looked at. */
+const mayChange =
+  (pool: Pool): RequestHandler =>
+  async (request, response, next) => {
     const studyId = studyIdOf(request.params);
-    const read = readChange(request.body as unknown);
-    if (!read.ok) throw new Problem('invalid', 'The change has faults. Nothing was written', read.issues);
+    const person = personOf(response);
+    const isThere = (await studyHead(pool, studyId)) !== null;
+    refuseRole(isThere ? await roleIn(pool, studyId, person.id) : person.standing === 'lead' ? 'lead' : null, !isThere);
+    next();
+  };
+
+/** Answers with a list of changes that the database wrote as JSON. */
+const listOf = (response: Response, changes: readonly ChangeText[]): void => {
+  response.type('json').end(`[${changes.map(({ text }) => text).join(',')}]`);
+};
+
+/** The ledger: changes in, changes out, the history, and what a person can undo. */
+export const ledgerRoutes = (pool: Pool, aside: Aside): Router => {
+  const { router, on } = routed(pool);
+  on('POST /api/studies/:id/changes', mayChange(pool), jsonBytes, async (request, response) => {
+    const studyId = studyIdOf(request.params);
     const person = personOf(response);
     const device = (request.get('X-Device') ?? 'unnamed').slice(0, 100);
-    const kept = await keepChange(pool, studyId, read.value, { person, name: person.name, device });
+    const maker = { person, name: person.name, device };
+    const bytes: Uint8Array = Buffer.isBuffer(request.body) ? request.body : new Uint8Array();
+    const kept = await (bytes.length <= HERE_BYTES
+      ? takeChange(pool, studyId, bytes, maker)
+      : aside.run('change', person.id, { studyId, bytes, maker }, bytes));
     response.status(kept.repeated ? 200 : 201).json({ id: kept.id, revision: kept.revision });
   });
   on('GET /api/studies/:id/changes', async (request, response) => {
-    response.json(await changesSince(pool, studyIdOf(request.params), revisionOf(request.query.since ?? '0', 'since'), MOST_CHANGES));
+    const since = revisionOf(request.query.since ?? '0', 'since');
+    listOf(response, await changeTextsSince(pool, studyIdOf(request.params), since, MOST_CHANGES));
   });
   on('GET /api/studies/:id/changes/:change', async (request, response) => {
     const id = request.params.change;
-    const change = isUuid(id) ? await changeOf(pool, studyIdOf(request.params), id) : null;
-    if (!change) throw new Problem('not-found', 'There is no such change');
-    response.json(change);
+    const change = isUuid(id) ? await changeText(pool, studyIdOf(request.params), id) : null;
+    if (change === null) throw new Problem('not-found', 'There is no such change');
+    response.type('json').end(change);
   });
   on('GET /api/studies/:id/history', async (request, response) => {
-    const studyId = studyIdOf(request.params);
     const before = request.query.before === undefined ? Number.MAX_SAFE_INTEGER : revisionOf(request.query.before, 'before');
     const rows = rowsOf(request.query.rows);
-    response.json(
-      rows.length > 0 ? await changesOfRows(pool, studyId, rows, before, PAGE) : await changesBefore(pool, studyId, before, PAGE),
-    );
+    listOf(response, await changeTextsBefore(pool, studyIdOf(request.params), before, rows.length > 0 ? rows : null, PAGE));
   });
   on('GET /api/studies/:id/mine', async (request, response) => {
     response.json(await changesOfPerson(pool, studyIdOf(request.params), personOf(response).id));

@@ -9,8 +9,12 @@ export interface Store<E extends Entity> {
   readonly table: string;
   /** all rows of the study, in their order */
   readonly all: (db: Db, studyId: string) => Promise<readonly RowOf<E>[]>;
+  /** the same rows as a list in JSON, which passes through without being read here */
+  readonly allText: (db: Db, studyId: string) => Promise<string>;
   /** rows of the study with these ids */
   readonly rows: (db: Db, studyId: string, ids: readonly string[]) => Promise<readonly RowOf<E>[]>;
+  /** keeps others from writing these rows until the transaction ends */
+  readonly hold: (db: Db, studyId: string, ids: readonly string[]) => Promise<unknown>;
   readonly insert: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;
   readonly update: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;
   readonly remove: (db: Db, studyId: string, ids: readonly string[]) => Promise<unknown>;

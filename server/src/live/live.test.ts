@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto';
+import { pino } from 'pino';
 import type { KeptChange } from '@each-bolt/core/record';
 import { Api, PASSWORD, beginStudy, listen, type Begun } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { networkTo } from '../../testing/network';
 import { openPool, type Pool } from '../db/pool';
-import { LISTENS } from './live';
+import { LISTENS, Live, type Follower } from './live';
 import type { Here } from './queries';
 
 interface Heard {
@@ -182,6 +183,57 @@ describe('whoever follows a study', () => {
     await far.stop();
     await behind.end();
   }, 40_000);
+  it('is told of a large change and fetches it; small ones before and after come as they are', async () => {
+    const here = await ear(api);
+    await add();
+    // what cannot be packed
+    const notes = (): string => Array.from({ length: 40 }, () => randomUUID()).join(' ');
+    const many = Array.from({ length: 300 }, () => ({ kind: 'piece.add', id: randomUUID(), fields: study.piece({ notes: notes() }) }));
+    expect((await api.change(study.studyId, many)).status).toBe(201);
+    await add();
+    await here.until(() => here.revisions.length === 2);
+    expect(here.heard.filter(({ event }) => event !== 'here').map(({ event, data }) => [event, (data as KeptChange).revision])).toEqual([
+      ['change', 2],
+      ['large', 3],
+      ['change', 4],
+    ]);
+    const fetched = await api.get<readonly KeptChange[]>(`/api/studies/${study.studyId}/changes?since=2`);
+    expect(fetched.body.map(({ revision, ops }) => [revision, ops.length])).toEqual([
+      [3, 300],
+      [4, 1],
+    ]);
+  });
+  it('is told no more than it reads, and everything once it reads on', async () => {
+    const live = new Live(pool, pino({ level: 'silent' }));
+    await live.start();
+    const told: number[] = [];
+    let isReady = false;
+    const follower: Follower = {
+      ...{ studyId: study.studyId, since: 1, here: () => undefined, end: () => undefined },
+      change: ({ revision }) => void told.push(revision),
+      isReady: () => isReady,
+    };
+    const leave = live.follow(follower);
+    const beside = await ear(api);
+    for (let i = 0; i < 5; i++) await add();
+    await beside.until(() => beside.revisions.length === 5);
+    expect(told).toEqual([]);
+    isReady = true;
+    live.tellMore(follower);
+    await beside.until(() => told.length === 5);
+    expect(told).toEqual([2, 3, 4, 5, 6]);
+    leave();
+    await live.stop();
+  });
+  it('is told who is here once for many who come at once, not once for each of them', async () => {
+    const watching = await ear(api);
+    await watching.until(() => watching.here.length === 1);
+    const tellings = (): number => watching.heard.filter(({ event }) => event === 'here').length;
+    const before = tellings();
+    await Promise.all(Array.from({ length: 30 }, () => ear(api)));
+    await watching.until(() => watching.here.length === 31);
+    expect(tellings() - before).toBeLessThan(8);
+  });
   it('hears nothing more once signed out, at any process, the instruments neither; the same person elsewhere goes on', async () => {
     const odo = await api.as('Odo Farrow');
     await api.invite(study.studyId, odo, 'recorder');

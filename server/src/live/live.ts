@@ -1,23 +1,29 @@
 import { createHash } from 'node:crypto';
 import { Socket } from 'node:net';
+import { setTimeout as pause } from 'node:timers/promises';
 import pg from 'pg';
 import type { Logger } from 'pino';
-import type { KeptChange } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
-import { changesSince } from '../ledger/queries';
-import { livingSessions, present, type Here } from './queries';
+import { heardSince, type HeardChange } from '../ledger/queries';
+import { livingSessions, present } from './queries';
 
 /** Somebody who follows a study. `since` is the last revision told. */
 export interface Follower {
   readonly studyId: string;
   since: number;
-  readonly change: (change: KeptChange) => void;
-  readonly here: (people: readonly Here[]) => void;
+  /** takes a change as it goes over the wire, written once for all who follow */
+  readonly change: (change: HeardChange, event: Buffer) => void;
+  readonly here: (event: Buffer) => void;
+  /** false while it has not read what it was told; `tellMore` is called once it has */
+  readonly isReady: () => boolean;
   /** ends the connection when the server stops */
   readonly end: () => void;
 }
 
 const AT_ONCE = 200;
+/** Who is here is told at most so often, however many come and go, and the less often the more there are to tell and to be told. */
+const HERE_EACH_MS = 1000;
+const HERE_EACH_FOLLOWER_MS = 10;
 const RETRY_MS = 1000;
 /** The name by which the database knows the connection. */
 export const LISTENS = 'each bolt: listens for changes';
@@ -26,6 +32,13 @@ const PROBE_MS = 2500;
 const ANSWER_MS = 3000;
 /** A change of a whole import may take so long to read. */
 const READ_MS = 60_000;
+
+/** An event of a stream as it goes over the wire; `data` is JSON, on one line. */
+export const eventOf = (event: string, data: string, id?: number): Buffer =>
+  Buffer.from(`event: ${event}\n${id === undefined ? '' : `id: ${id}\n`}data: ${data}\n\n`);
+
+const changeEvent = ({ revision, text }: HeardChange): Buffer =>
+  text === null ? eventOf('large', JSON.stringify({ revision }), revision) : eventOf('change', text, revision);
 
 /** What the database tells of a session: no session could be taken up by it. */
 const toldOf = (sid: string): string => createHash('sha256').update(sid).digest('hex');
@@ -37,7 +50,10 @@ const toldOf = (sid: string): string => createHash('sha256').update(sid).digest(
  */
 export class Live {
   private readonly followers = new Map<string, Set<Follower>>();
-  private readonly busy = new Map<string, Promise<void>>();
+  /** what is being read of a study, and whether it has to be read once more afterwards */
+  private readonly reading = new Map<string, { again: boolean }>();
+  /** who was told to be here last, by study, and when */
+  private readonly told = new Map<string, { readonly text: string; readonly at: number }>();
   /** hears what is told and is probed */
   private client: pg.Client | null = null;
   /** reads what was told: apart, for a large change takes longer to read than a probe may take */
@@ -65,8 +81,8 @@ export class Live {
       if (channel === 'session_end') this.endStreams(payload ?? '');
       if (channel === 'instruments') this.instrumentsChanged();
       if (payload === undefined || !this.followers.has(payload)) return;
-      if (channel === 'study_change') this.queue(payload, () => this.tellChanges(payload));
-      else this.queue(`here ${payload}`, () => this.tellHere(payload));
+      if (channel === 'study_change') this.tellChanges(payload);
+      else this.tellHere(payload);
     });
     client.on('error', (error) => this.again(client, error));
     client.on('end', () => this.again(client, null));
@@ -92,8 +108,8 @@ export class Live {
     }, PROBE_MS);
     this.instrumentsChanged();
     for (const studyId of this.followers.keys()) {
-      this.queue(studyId, () => this.tellChanges(studyId));
-      this.queue(`here ${studyId}`, () => this.tellHere(studyId));
+      this.tellChanges(studyId);
+      this.tellHere(studyId);
     }
   }
 
@@ -110,12 +126,21 @@ export class Live {
     const { studyId } = follower;
     const all = this.followers.get(studyId) ?? new Set();
     this.followers.set(studyId, all.add(follower));
-    this.queue(studyId, () => this.tellChanges(studyId));
-    this.queue(`here ${studyId}`, () => this.tellHere(studyId));
+    const told = this.told.get(studyId);
+    if (told) follower.here(eventOf('here', told.text));
+    this.tellChanges(studyId);
+    this.tellHere(studyId);
     return () => {
       all.delete(follower);
-      if (all.size === 0) this.followers.delete(studyId);
+      if (all.size > 0) return;
+      this.followers.delete(studyId);
+      this.told.delete(studyId);
     };
+  }
+
+  /** Tells a follower who has read all of it what came meanwhile. */
+  tellMore({ studyId }: Pick<Follower, 'studyId'>): void {
+    this.tellChanges(studyId);
   }
 
   /** Ends a stream when its session does: signed out, password changed, or run out. Until the returned function is called. */
@@ -146,40 +171,65 @@ export class Live {
     for (const { told, sid } of open) if (!alive.has(sid)) this.endStreams(told);
   }
 
-  /** One reading of a study at a time; a second wish while one runs is one more afterwards. What fails is told over the next connection. */
-  private queue(key: string, act: () => Promise<void>): void {
-    const before = this.busy.get(key) ?? Promise.resolve();
-    const { client } = this;
-    const next = before.then(act).catch((error: unknown) => {
-      if (client) this.again(client, error as Error);
-    });
-    this.busy.set(key, next);
-    void next.then(() => {
-      if (this.busy.get(key) === next) this.busy.delete(key);
-    });
+  private tellChanges(studyId: string): void {
+    this.read(studyId, () => this.readChanges(studyId));
   }
 
-  private async tellChanges(studyId: string): Promise<void> {
+  private tellHere(studyId: string): void {
+    this.read(`here ${studyId}`, () => this.readHere(studyId));
+  }
+
+  /** One reading at a time: however many wish it while it runs, it is read once more afterwards. What fails is told over the next connection. */
+  private read(key: string, act: () => Promise<void>): void {
+    const running = this.reading.get(key);
+    if (running) {
+      running.again = true;
+      return;
+    }
+    const state = { again: false };
+    this.reading.set(key, state);
+    const { client } = this;
+    void act()
+      .catch((error: unknown) => {
+        if (client) this.again(client, error as Error);
+      })
+      .then(() => {
+        this.reading.delete(key);
+        if (state.again && !this.stopped) this.read(key, act);
+      });
+  }
+
+  private async readChanges(studyId: string): Promise<void> {
     for (;;) {
-      const followers = [...(this.followers.get(studyId) ?? [])];
+      const followers = [...(this.followers.get(studyId) ?? [])].filter((follower) => follower.isReady());
       // without a connection they are told once there is one again
       if (followers.length === 0 || this.reader === null) return;
       const since = Math.min(...followers.map((f) => f.since));
-      const changes = await changesSince(this.reader, studyId, since, AT_ONCE);
-      for (const change of changes)
+      const changes = await heardSince(this.reader, studyId, since, AT_ONCE);
+      for (const change of changes) {
+        const event = changeEvent(change);
         for (const follower of followers) {
-          if (change.revision <= follower.since) continue;
+          if (change.revision <= follower.since || !follower.isReady()) continue;
           follower.since = change.revision;
-          follower.change(change);
+          follower.change(change, event);
         }
+      }
       if (changes.length < AT_ONCE) return;
     }
   }
 
-  private async tellHere(studyId: string): Promise<void> {
-    if (this.reader === null) return;
-    const people = await present(this.reader, studyId);
-    for (const follower of this.followers.get(studyId) ?? []) follower.here(people);
+  /** Tells who is here, all at once and only when it is not what was told last; what happens meanwhile is told together. */
+  private async readHere(studyId: string): Promise<void> {
+    const before = this.told.get(studyId);
+    const each = HERE_EACH_MS + HERE_EACH_FOLLOWER_MS * (this.followers.get(studyId)?.size ?? 0);
+    const wait = before ? before.at + each - Date.now() : 0;
+    if (wait > 0) await pause(wait, undefined, { ref: false });
+    if (this.reader === null || !this.followers.has(studyId)) return;
+    const text = JSON.stringify(await present(this.reader, studyId));
+    this.told.set(studyId, { text, at: Date.now() });
+    if (text === before?.text) return;
+    const event = eventOf('here', text);
+    for (const follower of this.followers.get(studyId) ?? []) follower.here(event);
   }
 
   private connection(answerMs: number): pg.Client {

@@ -1,13 +1,12 @@
 import type { Router } from 'express';
 import { check, isUuid, shape, uuid } from '@each-bolt/core/shared';
-import type { KeptChange } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
 import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed, studyIdOf } from '../http/routes';
 import { revisionOf } from '../ledger/routes';
 import { roleIn } from '../people/queries';
-import type { Live } from './live';
+import { eventOf, type Follower, type Live } from './live';
 import { sayGone, sayHere, touchHere } from './queries';
 
 const PING_MS = 15_000;
@@ -17,8 +16,8 @@ const HERE = shape<{ connection: string; pieceId: string | null }>({
   pieceId: uuid('Piece').nullable(),
 });
 
-/** A change as followers need it: what to undo is asked for when it is undone. */
-const told = ({ inverse: _inverse, ...change }: KeptChange): Omit<KeptChange, 'inverse'> => change;
+/** A stream that reads nothing for so many pings is ended: a page that is still there connects again and is told what it missed. */
+const MOST_MISSED = 2;
 
 /** What others change, and who is here, as it happens. */
 export const liveRoutes = (pool: Pool, live: Live): Router => {
@@ -32,12 +31,9 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
     const device = (typeof request.query.device === 'string' ? request.query.device : 'unnamed').slice(0, 100);
     response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
     response.flushHeaders();
-    const send = (event: string, data: unknown, id?: number): void => {
-      response.write(`event: ${event}\n${id === undefined ? '' : `id: ${id}\n`}data: ${JSON.stringify(data)}\n\n`);
-    };
     const checkStillOf = async (): Promise<void> => {
       if ((await roleIn(pool, studyId, person.id)) !== null) return;
-      send('off', {});
+      response.write(eventOf('off', '{}'));
       response.end();
     };
     // the page may be gone already, or go before it is said to be here
@@ -53,21 +49,38 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
       await sayGone(pool, connection);
       return;
     }
-    const leave = live.follow({
+    // what nobody reads is not piled up: changes wait in the ledger, and of who is here only the last is told
+    let unread: Buffer | null = null;
+    let missed = 0;
+    const follower: Follower = {
       studyId,
       since,
-      change: (change) => {
-        send('change', told(change), change.revision);
-        if (change.ops.some((op) => op.kind.startsWith('member.'))) void checkStillOf().catch(() => response.end());
+      change: ({ isOfMembers }, event) => {
+        response.write(event);
+        if (isOfMembers) void checkStillOf().catch(() => response.end());
       },
-      here: (people) => send('here', people),
+      here: (event) => {
+        if (response.writableNeedDrain) unread = event;
+        else response.write(event);
+      },
+      isReady: () => !response.writableNeedDrain,
       end: () => response.end(),
+    };
+    response.on('drain', () => {
+      missed = 0;
+      if (unread) response.write(unread);
+      unread = null;
+      live.tellMore(follower);
     });
+    const leave = live.follow(follower);
     const ping = setInterval(() => {
-      response.write(': still here\n\n');
-      touchHere(pool, connection)
-        .then(checkStillOf)
-        .catch(() => response.end());
+      if (response.writableNeedDrain) missed += 1;
+      else response.write(': still here\n\n');
+      if (missed > MOST_MISSED) response.destroy();
+      else
+        touchHere(pool, connection)
+          .then(checkStillOf)
+          .catch(() => response.end());
     }, PING_MS);
     leaving.push(
       leave,

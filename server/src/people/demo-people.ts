@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { Role } from '@each-bolt/core/record';
-import type { Db } from '../db/pool';
 import { passwordHash } from './password';
-import { insertPerson, type Standing } from './queries';
+import type { NewPerson, Standing } from './queries';
 
 export interface DemoPerson {
   readonly login: string;
@@ -20,15 +19,13 @@ export const DEMO_PEOPLE: readonly DemoPerson[] = [
   { login: 'pell', name: 'Pell Oriane', standing: 'member', role: 'reader', password: 'sliding door reader' },
 ];
 
-/** Makes the demo accounts and gives their ids with the role each has in the demo study. */
-export const addDemoPeople = async (
-  db: Db,
-): Promise<readonly (Pick<DemoPerson, 'login' | 'role' | 'name'> & { readonly id: string })[]> => {
-  const made = [];
-  for (const { login, name, standing, role, password } of DEMO_PEOPLE) {
-    const id = randomUUID();
-    await insertPerson(db, { id, login, name, standing, demoPassword: true, passwordHash: await passwordHash(password) });
-    made.push({ id, login, role, name });
-  }
-  return made;
-};
+/** The demo accounts, ready to be made, with the role each has in the demo study. */
+export const demoPeople = (): Promise<readonly (NewPerson & Pick<DemoPerson, 'role'>)[]> =>
+  Promise.all(
+    DEMO_PEOPLE.map(async ({ password, ...person }) => ({
+      ...person,
+      id: randomUUID(),
+      demoPassword: true,
+      passwordHash: await passwordHash(password),
+    })),
+  );

@@ -151,7 +151,8 @@ export const recordedByDay = (
        union all
        select c.id, h.vehicle_id, h.subsystem_id, h.level + 1 from piece c join hung h on c.parent_id = h.id where h.level < 40
      ), first as (
-       select r.row_id, min(r.revision) as revision from change_row r where r.study_id = $1 and r.entity = 'piece' group by r.row_id
+       select r.row_id, min(w.revision) as revision from change_row r join change w on w.id = r.change_id
+       where r.study_id = $1 and r.entity = 'piece' group by r.row_id
      )
      select to_char(c.made_at, 'YYYY-MM-DD') as day, h.vehicle_id as "vehicleId", h.subsystem_id as "subsystemId", count(*) as lines
      from hung h join first f on f.row_id = h.id join change c on c.study_id = $1 and c.revision = f.revision

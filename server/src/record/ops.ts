@@ -1,7 +1,16 @@
 import { issue, type Issue } from '@each-bolt/core/shared';
 import { tableStore } from '../db/table';
 import type { RecordRule, Store } from '../ledger/store';
-import { brokenMembers, brokenSubsystems, insertStudy, ownerlessQuestions, studyById, updateStudy, type Broken } from './queries';
+import {
+  brokenMembers,
+  brokenSubsystems,
+  holdStudy,
+  insertStudy,
+  ownerlessQuestions,
+  studyById,
+  updateStudy,
+  type Broken,
+} from './queries';
 import { Problem } from '../http/problem';
 
 const theStudy: Store<'study'>['all'] = async (db, studyId) => {
@@ -13,7 +22,9 @@ export const studyStore: Store<'study'> = {
   entity: 'study',
   table: 'study',
   all: theStudy,
+  allText: async (db, studyId) => JSON.stringify(await theStudy(db, studyId)),
   rows: theStudy,
+  hold: holdStudy,
   insert: async (db, _studyId, rows) => {
     for (const row of rows) await insertStudy(db, row);
   },

@@ -1,6 +1,7 @@
 import type { Role, Study, StudyFields } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
 import { many, maybeOne } from '../db/rows';
+import { VERSION } from '../db/table';
 
 /** A study as the list shows it. */
 export interface StudyLine {
@@ -33,7 +34,7 @@ export const studyLines = (db: Db, personId: string): Promise<readonly StudyLine
 export const anyStudy = async (db: Db): Promise<boolean> =>
   (await maybeOne<{ id: string }>(db, 'select id from study order by id limit 1')) !== null;
 
-const STUDY = `id, version, title, questions, lead, currency, price_year as "priceYear", volume_per_year as "volumePerYear",
+const STUDY = `id, ${VERSION} as version, title, questions, lead, currency, price_year as "priceYear", volume_per_year as "volumePerYear",
   production_years as "productionYears", region, fasteners_in as "fastenersIn", assemblies_as as "assembliesAs", state,
   choice_weights as "choiceWeights", usual_hazards as "usualHazards", calendar`;
 
@@ -42,7 +43,10 @@ export const studyHead = (db: Db, studyId: string): Promise<{ readonly revision:
   maybeOne(db, 'select revision, state from study where id = $1', [studyId]);
 
 export const studyById = (db: Db, studyId: string): Promise<Study | null> =>
-  maybeOne(db, `select ${STUDY} from study where id = $1`, [studyId]);
+  maybeOne(db, `select ${STUDY} from study t where id = $1`, [studyId]);
+
+export const holdStudy = (db: Db, studyId: string): Promise<unknown> =>
+  db.query('select id from study where id = $1 for no key update', [studyId]);
 
 export const insertStudy = (db: Db, study: Study): Promise<unknown> =>
   db.query(

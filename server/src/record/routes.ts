@@ -1,11 +1,13 @@
+import { Readable } from 'node:stream';
 import type { Router } from 'express';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
 import { opsOf } from '../http/roles';
 import { personOf, roleOf, routed, studyIdOf } from '../http/routes';
+import { sendSteadily } from '../http/send-steadily';
 import { studyHead, studyLines } from './queries';
-import { readRecord } from './read-record';
+import { readRecordText } from './read-record';
 
 /** The list of studies, and the whole record of one. */
 export const recordRoutes = (pool: Pool): Router => {
@@ -25,9 +27,10 @@ export const recordRoutes = (pool: Pool): Router => {
       response.status(304).end();
       return;
     }
-    const record = await transaction(pool, (db) => readRecord(db, studyId));
+    const record = await transaction(pool, (db) => readRecordText(db, studyId));
     if (!record) throw new Problem('not-found', 'There is no such study');
-    response.set('ETag', `"${record.revision}"`).json(record);
+    response.set('ETag', `"${record.revision}"`).type('json');
+    await sendSteadily(response, Readable.from(record.pieces, { objectMode: false }));
   });
   return router;
 };

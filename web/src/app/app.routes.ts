@@ -1,5 +1,6 @@
 import type { Routes } from '@angular/router';
 import { signedIn } from './people/guards';
+import { asksForUnsaved } from './record/unsaved';
 
 export const routes: Routes = [
   {
@@ -11,6 +12,7 @@ export const routes: Routes = [
     path: '',
     pathMatch: 'full',
     canActivate: [signedIn],
+    canDeactivate: [asksForUnsaved],
     loadComponent: () => import('./record/studies-page').then((m) => m.StudiesPage),
     title: 'Studies · Each Bolt',
   },
@@ -23,6 +25,9 @@ export const routes: Routes = [
   {
     path: 'studies/:studyId',
     canActivate: [signedIn],
+    canDeactivate: [asksForUnsaved],
+    // what is chosen stands in the address: going to another piece is asked for too
+    runGuardsAndResolvers: 'pathParamsOrQueryParamsChange',
     loadComponent: () => import('./shell/shell-page').then((m) => m.ShellPage),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'bench' },

@@ -2,11 +2,15 @@ import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import type { InstrumentNow } from '@each-bolt/core/bench';
+import { BehaviorSubject } from 'rxjs';
+import { Session } from '../people/session';
 import { InstrumentService } from './instrument-service';
 
 /** A stream of the server whose events the test sends. */
 class ToldEvents extends EventTarget {
+  static readonly CLOSED = 2;
   static last: ToldEvents;
+  readyState = 1;
   onerror: (() => void) | null = null;
   isClosed = false;
   constructor(readonly url: string) {
@@ -27,9 +31,13 @@ const now = (id: string, more: Partial<InstrumentNow> = {}): InstrumentNow =>
 describe('the instruments as the server tells of them', () => {
   let service: InstrumentService;
   let server: HttpTestingController;
+  let changes: BehaviorSubject<{ readonly kind: string }>;
   beforeEach(() => {
     (globalThis as { EventSource?: unknown }).EventSource = ToldEvents;
-    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    changes = new BehaviorSubject({ kind: 'in' });
+    TestBed.configureTestingModule({
+      providers: [provideHttpClient(), provideHttpClientTesting(), { provide: Session, useValue: { changes } }],
+    });
     [service, server] = [TestBed.inject(InstrumentService), TestBed.inject(HttpTestingController)];
   });
   afterEach(() => server.verify());
@@ -54,6 +62,26 @@ describe('the instruments as the server tells of them', () => {
     ToldEvents.last.onerror?.();
     expect(service.all()).toMatchObject([{ state: 'away', fault: 'no connection to the server', last: null }]);
     expect(service.isAway()).toBe(true);
+  });
+  it('are away while nobody is signed in, and are heard of again after signing in', () => {
+    ToldEvents.last.tell('all', [now('bench')]);
+    const before = ToldEvents.last;
+    changes.next({ kind: 'out' });
+    expect([service.all()[0]?.fault, before.isClosed]).toEqual(['not signed in', true]);
+    changes.next({ kind: 'in' });
+    ToldEvents.last.tell('all', [now('bench')]);
+    expect([ToldEvents.last === before, service.all()[0]?.state]).toEqual([false, 'ready']);
+  });
+  it('are asked for again after a while when the server refused the stream for good', () => {
+    jest.useFakeTimers();
+    const refused = ToldEvents.last;
+    refused.readyState = ToldEvents.CLOSED;
+    refused.onerror?.();
+    expect(ToldEvents.last).toBe(refused);
+    jest.advanceTimersByTime(4000);
+    ToldEvents.last.tell('all', [now('bench')]);
+    expect([ToldEvents.last === refused, service.isAway()]).toEqual([false, false]);
+    jest.useRealTimers();
   });
   it('are as old as they are, however wrong the clock of this device is', () => {
     jest.useFakeTimers({ now: Date.parse('2026-06-01T07:00:00.000Z') });

@@ -1,7 +1,8 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import type { InstrumentKind, InstrumentNow } from '@each-bolt/core/bench';
-import { Observable, filter, firstValueFrom, scan, shareReplay, timeout } from 'rxjs';
+import { Observable, distinctUntilChanged, filter, firstValueFrom, map, of, repeat, scan, shareReplay, switchMap, timeout } from 'rxjs';
+import { Session } from '../people/session';
 import { RecordApi, type Refusal } from '../record/record-api';
 
 export interface NewInstrument {
@@ -19,13 +20,15 @@ interface Heard {
   readonly lost: boolean;
 }
 
-type News = { readonly all: readonly InstrumentNow[] } | { readonly one: InstrumentNow } | 'lost';
+type News = { readonly all: readonly InstrumentNow[] } | { readonly one: InstrumentNow } | { readonly lost: string };
+
+/** A stream that was refused for good is opened again after this. */
+const AGAIN_MS = 4000;
 
 const newsOf = (event: Event): unknown => JSON.parse((event as MessageEvent<string>).data) as unknown;
 
 const heardAfter = ({ all }: Heard, news: News): Heard => {
-  if (news === 'lost')
-    return { all: all.map((i) => ({ ...i, state: 'away' as const, fault: 'no connection to the server', last: null })), lost: true };
+  if ('lost' in news) return { all: all.map((i) => ({ ...i, state: 'away' as const, fault: news.lost, last: null })), lost: true };
   if ('all' in news) return { all: news.all, lost: false };
   return { all: all.map((i) => (i.id === news.one.id ? news.one : i)), lost: false };
 };
@@ -34,10 +37,11 @@ const heardAfter = ({ all }: Heard, news: News): Heard => {
 @Injectable({ providedIn: 'root' })
 export class InstrumentService {
   private readonly api = inject(RecordApi);
+  private readonly session = inject(Session);
   /** how far the clock of the server, which dates the readings, lies behind that of this device: the least that was seen, its way included */
   private behindMs = Infinity;
 
-  private readonly told$ = new Observable<News>((heard) => {
+  private readonly stream$ = new Observable<News>((heard) => {
     const source = new EventSource('/api/instruments/events?ngsw-bypass=');
     source.addEventListener('all', (event) => heard.next({ all: newsOf(event) as readonly InstrumentNow[] }));
     source.addEventListener('one', (event) => {
@@ -48,10 +52,19 @@ export class InstrumentService {
     source.onerror = () => {
       // the clock of either may be set meanwhile
       this.behindMs = Infinity;
-      heard.next('lost');
+      heard.next({ lost: 'no connection to the server' });
+      // the browser connects again by itself, but not after it was refused
+      if (source.readyState === EventSource.CLOSED) heard.complete();
     };
     return () => source.close();
-  }).pipe(scan(heardAfter, { all: [], lost: true }), shareReplay({ bufferSize: 1, refCount: true }));
+  });
+  private readonly told$ = this.session.changes.pipe(
+    map(({ kind }) => kind !== 'out'),
+    distinctUntilChanged(),
+    switchMap((isIn) => (isIn ? this.stream$.pipe(repeat({ delay: AGAIN_MS })) : of({ lost: 'not signed in' }))),
+    scan(heardAfter, { all: [], lost: true }),
+    shareReplay({ bufferSize: 1, refCount: true }),
+  );
 
   private readonly heard = toSignal(this.told$, { initialValue: { all: [], lost: true } });
   readonly all = computed(() => this.heard().all);

@@ -1,8 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { nextSequence, type Op, type Piece } from '@each-bolt/core/record';
-import { massChecks, readingText, removePiecesOps, shown, totalsAt } from '@each-bolt/core/bench';
+import { massChecks, meanwhileFaults, readingText, removePiecesOps, shown, tagTaken, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
+import { issue } from '@each-bolt/core/shared';
+import type { OutboxEntry } from '../record/local-store';
+import { CardedPiece } from '../record/carded-piece';
+import { Names } from '../record/names';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '../record/record-api';
 import { RecordService } from '../record/record-service';
@@ -15,12 +19,13 @@ import { Commands } from '../shell/commands';
 import { ShellActs } from '../shell/shell-acts';
 import { whenText } from '../record/when';
 import { PieceCard, type ShownReading } from './piece-card';
+import type { RefusedEdit } from './piece-editor';
 
 /** Connects the card to the record: what is chosen goes in, what was edited goes through the ledger. */
 @Component({
   selector: 'eb-piece-card-host',
   imports: [KnownDialog, PictureViewer, PieceCard],
-  template: `@if (selection.piece(); as piece) {
+  template: `@if (carded.piece(); as piece) {
     <eb-piece-card
       [piece]="piece"
       [study]="open.study()"
@@ -29,8 +34,8 @@ import { PieceCard, type ShownReading } from './piece-card';
       [checks]="checks()"
       [cost]="cost()"
       [sets]="open.setsOf(piece.id)"
-      [editing]="editing() === piece.id"
-      [refusal]="refusal()"
+      [editing]="carded.edited()?.id === piece.id"
+      [refusal]="refusal() ?? gone()"
       [readings]="readings()"
       [pictures]="pictures()"
       [pictureFaults]="pictureFaults()"
@@ -45,7 +50,10 @@ import { PieceCard, type ShownReading } from './piece-card';
       (ask)="acts.ask()"
       (addPictures)="addPictures(piece, $event)"
       (openPicture)="viewing.set($event.id)"
-      (edit)="editing.set($event ? piece.id : '')"
+      [saving]="saving()"
+      [refusedEdit]="refusedEdit()"
+      (edit)="edit($event ? piece : null)"
+      (saveEdit)="saveEdit(piece, $event)"
       (ops)="send($event)"
       (remove)="remove(piece)"
       (recordInside)="commands.give('record-inside')"
@@ -88,9 +96,20 @@ export class PieceCardHost {
   protected readonly acts = inject(ShellActs);
   protected readonly takes = inject(TakePicture);
   private readonly router = inject(Router);
+  private readonly names = inject(Names);
 
-  /** id of the piece whose form is open */
-  protected readonly editing = signal('');
+  protected readonly carded = inject(CardedPiece);
+  /** said when the piece that is being edited was taken off meanwhile */
+  protected readonly gone = computed<Refusal | null>(() => {
+    if (this.selection.piece() !== null || this.carded.piece() === null) return null;
+    const message =
+      'Somebody has taken this piece off meanwhile. Save keeps what you typed under “Not kept”, from where it can be put back';
+    return { code: 'gone', message, issues: [] };
+  });
+  protected readonly saving = signal(false);
+  protected readonly refusedEdit = signal<RefusedEdit | null>(null);
+  /** edits of the open form that the server did not keep: they are given up once a later one is kept */
+  private refusedBefore: OutboxEntry[] = [];
   protected readonly refusal = signal<Refusal | null>(null);
   private readonly place = computed(() => this.open.outline().placeOf.get(this.selection.piece()?.id ?? '') ?? -1);
   protected readonly figures = computed(() => {
@@ -140,14 +159,59 @@ export class PieceCardHost {
       this.selection.piece();
       untracked(() => this.pictureFaults.set([]));
     });
-    this.commands.on('edit-piece', () => this.editing.set(this.selection.piece()?.id ?? ''));
+    effect(() => {
+      const edited = this.carded.edited();
+      if (edited === null || this.selection.pieceId() === edited.id) return;
+      untracked(() => this.edit(null));
+    });
+    inject(DestroyRef).onDestroy(() => this.carded.edited.set(null));
+    this.commands.on('edit-piece', () => this.edit(this.selection.piece()));
   }
 
   protected async send(ops: readonly Op[]): Promise<void> {
     this.refusal.set(null);
     const result = await this.service.send(ops);
     this.refusal.set(result.kept ? null : result.refusal);
-    if (result.kept) this.editing.set('');
+  }
+
+  /** Opens the form of a piece, or closes it. */
+  protected edit(piece: Piece | null): void {
+    if (piece !== null && this.carded.edited()?.id === piece.id) return;
+    this.refusedBefore = [];
+    this.refusal.set(null);
+    this.refusedEdit.set(null);
+    this.carded.edited.set(piece);
+  }
+
+  /** Records what the form says. It stays open with what was typed until the record has it, or the server is known to be away. */
+  protected async saveEdit(piece: Piece, ops: readonly Op[]): Promise<void> {
+    if (this.saving()) return;
+    this.refusal.set(null);
+    const tag = ops.flatMap((op) => (op.kind === 'piece.edit' ? [op.fields.tag ?? ''] : []))[0] ?? '';
+    const fault = tagTaken(this.open.record().pieces, tag, piece.id);
+    if (fault !== null) return this.refusedEdit.set({ now: null, issues: [issue('tag-twice', fault, 'tag', piece.id)] });
+    this.saving.set(true);
+    const made = await this.service.send(ops);
+    const became = made.kept ? await this.service.outcome(made.id) : null;
+    this.saving.set(false);
+    if (!made.kept) return this.refuse(piece, made.refusal);
+    if (became?.kind === 'refused') {
+      this.refusedBefore.push(became.entry);
+      return this.refuse(piece, became.refusal);
+    }
+    for (const entry of this.refusedBefore) await this.service.drop(entry);
+    if (this.carded.edited()?.id === piece.id) this.edit(null);
+  }
+
+  private refuse(piece: Piece, refusal: Refusal): void {
+    const conflict = refusal.conflicts?.find(({ id }) => id === piece.id);
+    const meanwhile = conflict?.current ? meanwhileFaults(conflict.cells, piece.id, this.names.of()) : [];
+    this.refusedEdit.set({ now: (conflict?.current ?? null) as Piece | null, issues: [...meanwhile, ...refusal.issues] });
+    const message =
+      conflict?.current === null
+        ? `${conflict.by ?? 'Somebody'} took this piece off meanwhile. What you typed is kept under “Not kept”, from where it can be put back`
+        : refusal.message;
+    this.refusal.set({ ...refusal, message, issues: refusal.issues.filter(({ field }) => field === null) });
   }
 
   protected async addPictures(piece: Piece, files: readonly File[]): Promise<void> {

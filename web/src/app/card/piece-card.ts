@@ -10,7 +10,7 @@ import { EvidenceMark } from '../shared/evidence-mark';
 import { MassPipe, MoneyPipe } from '../shared/pipes';
 import { RefusalNote } from '../shared/refusal-note';
 import { CostTerms } from './cost-terms';
-import { PieceEditor } from './piece-editor';
+import { PieceEditor, type RefusedEdit } from './piece-editor';
 import { pieceLines } from './piece-lines';
 import { SetList } from './set-list';
 
@@ -38,7 +38,14 @@ export interface ShownReading {
       <eb-refusal [message]="why.message" [issues]="why.issues" />
     }
     @if (editing()) {
-      <eb-piece-editor [piece]="piece()" [study]="study()" (saved)="ops.emit($event)" (cancelled)="edit.emit(false)" />
+      <eb-piece-editor
+        [piece]="piece()"
+        [study]="study()"
+        [saving]="saving()"
+        [refused]="refusedEdit()"
+        (saved)="saveEdit.emit($event)"
+        (cancelled)="edit.emit(false)"
+      />
     } @else {
       <div class="acts">
         @if (mayEdit()) {
@@ -300,7 +307,11 @@ export class PieceCard {
   readonly openPicture = output<Picture>();
   readonly editing = input(false);
   readonly refusal = input<Refusal | null>(null);
+  /** true while it is not known yet whether the server keeps an edit */
+  readonly saving = input(false);
+  readonly refusedEdit = input<RefusedEdit | null>(null);
   readonly edit = output<boolean>();
+  readonly saveEdit = output<readonly Op[]>();
   readonly ops = output<readonly Op[]>();
   readonly remove = output();
   readonly recordInside = output();

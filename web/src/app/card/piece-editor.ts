@@ -1,11 +1,30 @@
-import { ChangeDetectionStrategy, Component, ElementRef, computed, effect, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { EVIDENCE_MARKS, EVIDENCE_WORD, MATERIALS, PROCESSES, type Issue } from '@each-bolt/core/shared';
 import { HANDS, HAND_WORD, editTo, type Op, type Piece, type Study } from '@each-bolt/core/record';
-import { pieceForm, pieceFromForm, type PieceForm } from '@each-bolt/core/bench';
+import { pieceForm, pieceFromForm, rebasedForm, type PieceForm } from '@each-bolt/core/bench';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { Textarea } from 'primeng/textarea';
+import { Unsaved } from '../record/unsaved';
+
+/** What became of an edit that was not kept: the piece as it is now, when somebody changed it, and what is wrong, by field. */
+export interface RefusedEdit {
+  readonly now: Piece | null;
+  readonly issues: readonly Issue[];
+}
 
 interface FormField {
   readonly name: keyof PieceForm;
@@ -150,7 +169,9 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
     }
     <div class="buttons">
       <button type="button" class="quiet-button" (click)="cancelled.emit()">Cancel</button>
-      <button type="submit" class="main-button" title="Save (Ctrl Enter)">Save</button>
+      <button type="submit" class="main-button" title="Save (Ctrl Enter)" [disabled]="saving()">
+        {{ saving() ? 'Saving …' : 'Save' }}
+      </button>
     </div>
   </form>`,
   styles: `
@@ -216,6 +237,10 @@ const CLEARABLE: readonly (keyof PieceForm)[] = ['materialId', 'processId', 'mas
 export class PieceEditor {
   readonly piece = input.required<Piece>();
   readonly study = input.required<Study>();
+  /** true while it is not known yet whether the server keeps what was saved */
+  readonly saving = input(false);
+  /** why the server did not keep it */
+  readonly refused = input<RefusedEdit | null>(null);
   readonly saved = output<readonly Op[]>();
   readonly cancelled = output();
 
@@ -240,6 +265,33 @@ export class PieceEditor {
       this.issues.set([]);
       queueMicrotask(() => this.host.nativeElement.querySelector<HTMLInputElement>('input')?.focus());
     });
+    effect(() => {
+      const refused = this.refused();
+      if (refused) untracked(() => this.goOnFrom(refused));
+    });
+    const release = inject(Unsaved).hold({
+      what: () => this.unsaved(),
+      stays: ({ url, root }) => root.queryParams.piece === this.base?.id && url.startsWith(`/studies/${this.study().id}/`),
+    });
+    inject(DestroyRef).onDestroy(release);
+  }
+
+  /** Shows at its fields why it was not kept, and goes on from the piece as it is now; what was typed stays. */
+  private goOnFrom({ now, issues }: RefusedEdit): void {
+    if (now && this.base) {
+      this.form.setValue({ ...rebasedForm(this.form.getRawValue() as unknown as PieceForm, this.base, now, this.study()) });
+      this.base = now;
+    }
+    this.issues.set(issues);
+    queueMicrotask(() => this.goToFirstFault());
+  }
+
+  /** What is typed and not saved, in words; empty when there is nothing. */
+  private unsaved(): string {
+    if (!this.base || this.saving()) return '';
+    const [typed, was] = [this.form.getRawValue() as Record<string, unknown>, pieceForm(this.base, this.study())];
+    const isSame = Object.entries(was).every(([field, value]) => (typed[field] ?? '') === (value ?? ''));
+    return isSame ? '' : `“${this.base.name}”`;
   }
 
   protected clearable(field: keyof PieceForm): boolean {

@@ -9,7 +9,14 @@ import type { RecordedSet } from '../record/open-study';
 @Component({
   selector: 'eb-set-form-dialog',
   imports: [Dialog],
-  template: `<p-dialog closeAriaLabel="Close" [header]="heading()" [(visible)]="visible" [modal]="true" [style]="{ width: '520px' }">
+  template: `<p-dialog
+    closeAriaLabel="Close"
+    [header]="heading()"
+    [(visible)]="visible"
+    [modal]="true"
+    [closeOnEscape]="!isTyped()"
+    [style]="{ width: '520px' }"
+  >
     <form (submit)="save($event)">
       @if (set() === null) {
         <label for="form-kind">What it is</label>
@@ -104,6 +111,11 @@ export class SetFormDialog {
   protected readonly typed = linkedSignal<Readonly<Record<string, string>>>(() => {
     this.visible();
     return setForm(this.kind(), this.before());
+  });
+  /** what was typed is not dropped by a press of Esc */
+  protected readonly isTyped = computed(() => {
+    const before = setForm(this.kind(), this.before()) as Readonly<Record<string, string>>;
+    return Object.entries(this.typed()).some(([field, text]) => text !== (before[field] ?? ''));
   });
   private readonly issues = signal<readonly Issue[]>([]);
 

@@ -12,7 +12,14 @@ const MEASURED: EvidenceMark = 'M';
 @Component({
   selector: 'eb-known-dialog',
   imports: [Dialog, InputText, ReactiveFormsModule],
-  template: `<p-dialog closeAriaLabel="Close" [header]="heading()" [(visible)]="visible" [modal]="true" [style]="{ width: '460px' }">
+  template: `<p-dialog
+    closeAriaLabel="Close"
+    [header]="heading()"
+    [(visible)]="visible"
+    [modal]="true"
+    [closeOnEscape]="!form.dirty"
+    [style]="{ width: '460px' }"
+  >
     <form [formGroup]="form" (ngSubmit)="save()">
       <fieldset role="radiogroup" aria-label="Known by">
         @for (mark of marks; track mark) {

@@ -16,6 +16,8 @@ export interface Here {
 export type Heard =
   | { readonly kind: 'open' }
   | { readonly kind: 'change'; readonly change: Omit<KeptChange, 'inverse'> }
+  /** a change too large to be told to everybody; it is there to be fetched */
+  | { readonly kind: 'large'; readonly revision: number }
   | { readonly kind: 'here'; readonly here: readonly Here[] }
   /** taken off the study */
   | { readonly kind: 'off' }
@@ -43,6 +45,7 @@ export class LiveStream {
         if (source.readyState === EventSource.CLOSED) heard.complete();
       };
       source.addEventListener('change', (event) => heard.next({ kind: 'change', change: data(event) as KeptChange }));
+      source.addEventListener('large', (event) => heard.next({ kind: 'large', ...(data(event) as { readonly revision: number }) }));
       source.addEventListener('here', (event) => heard.next({ kind: 'here', here: data(event) as readonly Here[] }));
       source.addEventListener('off', () => {
         source.close();

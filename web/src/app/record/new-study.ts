@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input, output, signal } from '@angular/core';
 import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { check, type Issue } from '@each-bolt/core/shared';
 import {
@@ -18,6 +18,7 @@ import {
 import { InputText } from 'primeng/inputtext';
 import { Textarea } from 'primeng/textarea';
 import type { Person } from './record-api';
+import { Unsaved } from './unsaved';
 
 interface VehicleLine {
   readonly name: string;
@@ -77,16 +78,15 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
             placeholder="name of a vehicle"
             aria-label="Name of a vehicle"
             autocomplete="off"
-            (keydown.enter)="addVehicle($event, vehicleName, $any(vehicleRole.value))"
+            formControlName="vehicleName"
+            (keydown.enter)="addVehicle($event, vehicleName)"
           />
-          <select #vehicleRole aria-label="Its role in the study">
+          <select aria-label="Its role in the study" formControlName="vehicleRole">
             @for (role of vehicleRoles; track role) {
               <option [value]="role">{{ roleWord[role] }}</option>
             }
           </select>
-          <button type="button" class="quiet-button" (click)="addVehicle($event, vehicleName, $any(vehicleRole.value))">
-            Add the vehicle
-          </button>
+          <button type="button" class="quiet-button" (click)="addVehicle($event, vehicleName)">Add the vehicle</button>
         </div>
       }
       @default {
@@ -109,7 +109,7 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
     <div class="buttons">
       <button type="button" class="quiet-button" (click)="cancelled.emit()">Cancel</button>
       @if (step() > 0) {
-        <button type="button" class="quiet-button" (click)="step.set(step() - 1)">Back</button>
+        <button type="button" class="quiet-button" (click)="go(step() - 1)">Back</button>
       }
       @if (step() < steps.length - 1) {
         <button type="button" class="quiet-button" (click)="begin()">Begin now</button>
@@ -223,12 +223,24 @@ export class NewStudy {
     productionYears: '7',
     fastenersIn: true,
     openedAsPieces: true,
+    // the vehicle that is being typed
+    vehicleName: '',
+    vehicleRole: VEHICLE_ROLES[0] as VehicleRole,
   });
   protected readonly step = signal(0);
   protected readonly vehicles = signal<readonly VehicleLine[]>([]);
   private readonly memberRoles = signal<ReadonlyMap<string, Role>>(new Map());
   private readonly issues = signal<readonly Issue[]>([]);
+  private begunId = '';
   protected readonly others = computed(() => this.people().filter((p) => p.id !== this.me().id));
+
+  constructor() {
+    const release = inject(Unsaved).hold({
+      what: () => (this.form.dirty || this.vehicles().length > 0 || this.memberRoles().size > 0 ? 'a new study' : ''),
+      stays: ({ url }) => this.begunId !== '' && url.startsWith(`/studies/${this.begunId}`),
+    });
+    inject(DestroyRef).onDestroy(release);
+  }
 
   protected faultOf(field: string): string {
     return this.issues().find((issue) => issue.field === field)?.message ?? '';
@@ -247,12 +259,18 @@ export class NewStudy {
     });
   }
 
-  protected addVehicle(event: Event, name: HTMLInputElement, role: VehicleRole): void {
+  protected addVehicle(event: Event, name: HTMLInputElement): void {
     event.preventDefault();
-    if (name.value.trim() === '') return;
-    this.vehicles.update((all) => [...all, { name: name.value.trim(), role }]);
-    name.value = '';
+    this.takeTyped();
     name.focus();
+  }
+
+  /** A vehicle that was typed is one of the study, whichever button is pressed next. */
+  private takeTyped(): void {
+    const { vehicleName, vehicleRole } = this.form.getRawValue();
+    if (vehicleName.trim() === '') return;
+    this.vehicles.update((all) => [...all, { name: vehicleName.trim(), role: vehicleRole }]);
+    this.form.patchValue({ vehicleName: '' });
   }
 
   protected dropVehicle(at: number): void {
@@ -261,6 +279,7 @@ export class NewStudy {
 
   /** Goes on when the steps passed over have no fault. */
   protected go(to: number): void {
+    this.takeTyped();
     const faults = this.checked().issues.filter((issue) => (STEP_OF[issue.field ?? ''] ?? 1) < to);
     this.issues.set(faults);
     this.step.set(faults.length > 0 ? (STEP_OF[faults[0]?.field ?? ''] ?? 1) : to);
@@ -272,6 +291,7 @@ export class NewStudy {
   }
 
   protected begin(): void {
+    this.takeTyped();
     const { fields, issues } = this.checked();
     this.issues.set(issues);
     if (!fields) {
@@ -290,6 +310,7 @@ export class NewStudy {
       id: newId(),
       fields: { personId, role },
     }));
+    this.begunId = id;
     this.begun.emit({ id, ops: [...newStudyOps(id, fields, this.me().id, newId), ...members, ...vehicles] });
   }
 

@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
+import { BehaviorSubject, Subject, filter, firstValueFrom, map, merge, startWith, takeUntil, timer } from 'rxjs';
 import { Session } from '../people/session';
 import { LocalStore, filesOf, type OutboxEntry } from './local-store';
 import { RecordApi, isPassing, type Refusal } from './record-api';
@@ -14,6 +14,13 @@ export type SyncState =
   | { readonly kind: 'signed-out'; readonly waiting: number };
 
 /** What became of a change that waited here. */
+/** What became of a change as far as it is known. */
+export type Outcome =
+  { readonly kind: 'kept' | 'waits' } | { readonly kind: 'refused'; readonly entry: OutboxEntry; readonly refusal: Refusal };
+
+/** So long somebody waits to see whether the server keeps an edit. */
+const OUTCOME_MS = 4000;
+
 export type Told =
   | { readonly kind: 'kept'; readonly entry: OutboxEntry; readonly revision: number }
   | { readonly kind: 'refused'; readonly entry: OutboxEntry }
@@ -40,6 +47,7 @@ export class Outbox {
 
   private readonly sync$ = new BehaviorSubject<SyncState>({ kind: 'kept', at: null });
   private readonly told$ = new Subject<Told>();
+  private readonly set$ = new Subject<void>();
   private readonly all = signal<readonly OutboxEntry[]>([]);
   private pumping: Promise<void> | null = null;
   private pause: { readonly timer: ReturnType<typeof setTimeout>; readonly go: () => void } | null = null;
@@ -83,6 +91,28 @@ export class Outbox {
     });
     this.added = looked.catch(() => undefined);
     return looked;
+  }
+
+  /**
+   * What becomes of a change that was put in: kept, or refused and why. `waits` when it is not known within a moment, or the server is
+   * away: it is on its way then, and what becomes of it is told with all others.
+   */
+  outcome(changeId: string): Promise<Outcome> {
+    const now = (): Outcome => {
+      const entry = this.all().find(({ change }) => change.id === changeId);
+      if (!entry) return { kind: 'kept' };
+      return entry.refusal ? { kind: 'refused', entry, refusal: entry.refusal } : { kind: 'waits' };
+    };
+    const isAway = ({ kind }: SyncState): boolean => kind === 'offline' || kind === 'signed-out';
+    return firstValueFrom(
+      merge(this.set$, this.sync$).pipe(
+        startWith(null),
+        map(now),
+        takeUntil(merge(timer(OUTCOME_MS), this.sync$.pipe(filter(isAway)))),
+        filter(({ kind }) => kind !== 'waits'),
+      ),
+      { defaultValue: { kind: 'waits' } },
+    );
   }
 
   /** Puts a change at the end, durably. Throws when this device could not store it. */
@@ -224,6 +254,7 @@ export class Outbox {
 
   private set(entries: readonly OutboxEntry[]): void {
     this.all.set(entries);
+    this.set$.next();
     const [sync, waiting] = [this.sync$.value, this.waiting().length];
     // what comes while nothing is being sent waits too, and is said to
     if ('waiting' in sync && sync.waiting !== waiting && waiting > 0) this.sync$.next({ ...sync, waiting });

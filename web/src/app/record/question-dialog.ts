@@ -20,7 +20,14 @@ export interface About {
 @Component({
   selector: 'eb-question-dialog',
   imports: [Dialog, InputText, ReactiveFormsModule, Textarea],
-  template: `<p-dialog closeAriaLabel="Close" [header]="heading()" [(visible)]="visible" [modal]="true" [style]="{ width: '520px' }">
+  template: `<p-dialog
+    closeAriaLabel="Close"
+    [header]="heading()"
+    [(visible)]="visible"
+    [modal]="true"
+    [closeOnEscape]="!form.dirty"
+    [style]="{ width: '520px' }"
+  >
     <form [formGroup]="form" (ngSubmit)="save()">
       <p class="soft">About: {{ aboutText() }}</p>
       <div class="kinds" role="radiogroup" aria-label="Kind">

@@ -16,7 +16,7 @@ import { Session } from '../people/session';
 import { afterKept, effectOf, holdStudy, inverseOf, withWaiting, withoutWaiting, type HeldStudy } from './held-study';
 import { LiveStream, type Heard, type Here } from './live-stream';
 import { LocalStore, type OutboxEntry } from './local-store';
-import { Outbox, type Told } from './outbox';
+import { Outbox, type Outcome, type Told } from './outbox';
 import { RecordApi, isPassing, type Person, type ReadStudy, type Refusal } from './record-api';
 
 export type RecordState =
@@ -182,6 +182,11 @@ export class RecordService {
     return { kept: true, id: change.id };
   }
 
+  /** What becomes of a change that was recorded here, as soon as it is known. */
+  outcome(changeId: string): Promise<Outcome> {
+    return this.outbox.outcome(changeId);
+  }
+
   /** What ops would come to on what people see now. */
   effectOf(ops: readonly Op[]): NetEffect | null {
     return this.open$ && effectOf(this.open$.held, ops);
@@ -262,6 +267,8 @@ export class RecordService {
       await this.store.forget(this.studyId);
       this.close();
       this.state$.next({ kind: 'failed', refusal: OFF });
+    } else if (heard.kind === 'large') {
+      if (this.open$ && heard.revision > this.open$.held.base.revision) await this.catchUp();
     } else await this.take(heard.change);
   }
 
@@ -288,8 +295,11 @@ export class RecordService {
     const open = this.open$;
     if (!open) return;
     try {
-      const changes = await firstValueFrom(this.api.changesSince(open.studyId, open.held.base.revision));
-      for (const change of changes) await this.take(change);
+      // they come in portions; the last one is empty
+      for (let before = -1; this.open$?.studyId === open.studyId && this.open$.held.base.revision > before;) {
+        before = this.open$.held.base.revision;
+        for (const change of await firstValueFrom(this.api.changesSince(open.studyId, before))) await this.take(change);
+      }
     } catch (refusal) {
       // the stream connects again and tells of what was missed
       if (isPassing(refusal as Refusal)) this.outbox.tell('offline');

@@ -48,6 +48,8 @@ export class Selection {
   readonly subsystem = computed<Subsystem | null>(
     () => this.open.subsystemById().get(this.params().subsystem ?? '') ?? this.open.record().subsystems[0] ?? null,
   );
+  /** id of the piece the address names, whether it is in the record or not */
+  readonly pieceId = computed(() => this.params().piece ?? '');
   readonly piece = computed<Piece | null>(() => this.open.pieceById().get(this.params().piece ?? '') ?? null);
   /** the work package that is chosen in the plan */
   readonly pack = computed<WorkPackage | null>(() => {

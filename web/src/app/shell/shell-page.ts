@@ -33,6 +33,7 @@ import { OpenStudy } from '../record/open-study';
 import { QuestionDialog } from '../record/question-dialog';
 import { Outbox } from '../record/outbox';
 import { RecordService } from '../record/record-service';
+import { CardedPiece } from '../record/carded-piece';
 import { Selection } from '../record/selection';
 import { UndoService } from '../record/undo-service';
 import { RefusalNote } from '../shared/refusal-note';
@@ -270,8 +271,9 @@ export class ShellPage {
   protected readonly roles = VEHICLE_ROLES.map((value) => ({ value, label: VEHICLE_ROLE_WORD[value] }));
   private readonly stack = viewChild(Stack);
 
+  private readonly carded = inject(CardedPiece);
   /** where somebody counts again, the card with the first count stays away */
-  protected readonly hasCard = computed(() => this.selection.piece() !== null && !this.selection.isCountingAgain());
+  protected readonly hasCard = computed(() => this.carded.piece() !== null && !this.selection.isCountingAgain());
   protected readonly failure = computed(() => {
     const state = this.service.state();
     return state.kind === 'failed' ? state.refusal.message : '';

@@ -1,0 +1,326 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { blankPiece, type Op } from '@each-bolt/core/record';
+import { openPool, type Pool } from '../server/src/db/pool';
+import { one } from '../server/src/db/rows';
+import { sha256Of } from '../server/src/files/picture';
+import { startServer } from '../scripts/server.mjs';
+import { benchDatabase } from './database';
+import { guest, percentile, stranger, type Guest } from './guest';
+import { atMost, type Result } from './harness';
+import { referenceStudy } from './reference-study';
+
+const PIECES = 30_000;
+const STREAMS = 500;
+const SLOW_ARCHIVES = 12;
+const SLOW_SCANS = 6;
+const SCAN_BYTES = 128 * 1024 * 1024;
+const SLOW_BYTES_PER_S = 10 * 1024;
+
+const ops = (entity: string, rows: readonly { readonly id: string; readonly version: number }[]): readonly Op[] =>
+  rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as unknown as Op);
+
+const need = (status: number, ...wanted: readonly number[]): void => {
+  if (!wanted.includes(status)) throw new RangeError(`answered ${status} in place of ${wanted.join(' or ')}`);
+};
+
+/** What people at work wait for while something else goes on: each of them changes and reads, again and again. */
+class Others {
+  private readonly waited: number[] = [];
+  private going = true;
+  private readonly done: Promise<unknown>;
+
+  constructor(
+    people: readonly Guest[],
+    private readonly studyId: string,
+    private readonly pieceId: string,
+  ) {
+    this.done = Promise.all(people.map((person) => this.work(person)));
+  }
+
+  private async work(person: Guest): Promise<void> {
+    while (this.going) {
+      const fields = { aboutKind: 'study', aboutId: this.studyId, aboutField: null, kind: 'question', text: 'weighed with its clips?', ownerId: null, dueOn: null, owedTo: '', state: 'open', answer: '' }; // prettier-ignore
+      const kept = await person.change(this.studyId, [{ kind: 'question.add', id: randomUUID(), fields } as unknown as Op]);
+      need(kept.status, 201);
+      const me = await person.hear('GET', '/api/me');
+      const history = await person.hear('GET', `/api/studies/${this.studyId}/history?rows=${this.pieceId}`);
+      need(history.status, 200);
+      this.waited.push(kept.ms, me.ms, history.ms);
+      await pause(20);
+    }
+  }
+
+  async stop(): Promise<readonly number[]> {
+    this.going = false;
+    await this.done;
+    return this.waited;
+  }
+}
+
+interface House {
+  readonly pool: Pool;
+  readonly port: number;
+  readonly lead: Guest;
+  readonly people: readonly Guest[];
+  readonly studyId: string;
+  readonly vehicleId: string;
+  readonly subsystemId: string;
+  readonly pieceId: string;
+}
+
+/** Runs an act while others work; gives its milliseconds and what they waited for at worst. */
+const beside = async (house: House, act: () => Promise<void>): Promise<{ readonly ms: number; readonly worst: number }> => {
+  const others = new Others(house.people, house.studyId, house.pieceId);
+  await pause(300);
+  const since = performance.now();
+  await act();
+  const ms = performance.now() - since;
+  return { ms, worst: percentile(await others.stop(), 1) };
+};
+
+/** Rows of a study written by the fastest way there is. @source PostgreSQL 17, 14.4.2: COPY is the fastest way to load many rows */
+const copyMs = async (pool: Pool, studyId: string): Promise<number> => {
+  let all = 0;
+  for (const table of ['piece', 'fastener_set', 'joint_set']) {
+    const file = `/tmp/each-bolt-bench-${table}.csv`;
+    await pool.query(`create table ${table}_copied (like ${table} including all)`);
+    await pool.query(`copy (select * from ${table} where study_id = '${studyId}') to '${file}'`);
+    const since = performance.now();
+    await pool.query(`copy ${table}_copied from '${file}'`);
+    all += performance.now() - since;
+    await pool.query(`drop table ${table}_copied`);
+  }
+  return all;
+};
+
+const largeChanges = async (house: House): Promise<readonly Result[]> => {
+  const { lead, studyId } = house;
+  const record = referenceStudy(PIECES);
+  const own = (row: { readonly vehicleId: string; readonly subsystemId: string | null }) => ({
+    vehicleId: house.vehicleId,
+    subsystemId: row.subsystemId === null ? null : house.subsystemId,
+  });
+  const pieces = record.pieces.map((piece) => ({ ...piece, ...own(piece) }));
+  const all = [...ops('piece', pieces), ...ops('fasteners', record.fastenerSets), ...ops('joints', record.jointSets)];
+  let id = '';
+  const imported = await beside(house, async () => {
+    const kept = await lead.change(studyId, all);
+    need(kept.status, 201);
+    id = kept.id;
+  });
+  const copied = await copyMs(house.pool, studyId);
+  let zip: Buffer = Buffer.alloc(0);
+  const out = await beside(house, async () => {
+    const archive = await lead.hear('GET', `/api/studies/${studyId}/archive`);
+    need(archive.status, 200);
+    zip = archive.body;
+  });
+  const back = await beside(house, async () => need((await lead.hear('POST', '/api/archives', zip, 'application/zip')).status, 201));
+  const kept = JSON.parse((await lead.hear('GET', `/api/studies/${studyId}/changes/${id}`)).body.toString()) as {
+    readonly inverse: readonly Op[];
+  };
+  const undone = await beside(house, async () => need((await lead.change(studyId, kept.inverse, id)).status, 201));
+  return [
+    atMost(`import of ${PIECES} parts and their sets, against COPY of the same rows`, imported.ms / copied, '×', 10),
+    atMost('  what others of the study wait for meanwhile, at worst', imported.worst, 'ms', 300),
+    atMost('  while its archive is written', out.worst, 'ms', 300),
+    atMost('  while the archive is brought in', back.worst, 'ms', 300),
+    atMost('  while the import is undone', undone.worst, 'ms', 300),
+  ];
+};
+
+/** Again and again until it is told to stop, several at a time; what is answered does not matter. */
+const hammer = (acts: readonly (() => Promise<unknown>)[], atOnce: number): { readonly stop: () => Promise<void> } => {
+  let going = true;
+  const blows = acts.flatMap((act) =>
+    Array.from({ length: atOnce }, async () => {
+      while (going) await act().catch(() => pause(5));
+    }),
+  );
+  return {
+    stop: async () => {
+      going = false;
+      await Promise.all(blows);
+    },
+  };
+};
+
+const hostile = async (house: House): Promise<readonly Result[]> => {
+  const { studyId } = house;
+  const [reader, nobody] = [house.people[0]!, stranger(house.port)];
+  const faulty = JSON.stringify({ id: randomUUID(), undoes: null, ops: Array.from({ length: 20_000 }, () => ({ kind: 'piece.add', id: randomUUID(), fields: {} })) }); // prettier-ignore
+  const deep = `${'['.repeat(200_000)}${']'.repeat(200_000)}`;
+  const reading = hammer(
+    [
+      () => reader.hear('GET', `/api/studies/${studyId}`),
+      () => reader.hear('GET', `/api/studies/${studyId}/history`),
+      () => reader.hear('GET', `/api/studies/${studyId}/archive`),
+      () => reader.hear('POST', `/api/studies/${studyId}/changes`, faulty),
+    ],
+    2,
+  );
+  const knocking = hammer(
+    [
+      () => nobody.hear('POST', '/api/sign-in', JSON.stringify({ login: 'wenna', password: randomUUID() })),
+      () => nobody.hear('POST', '/api/sign-in', deep),
+      () => nobody.hear('POST', `/api/studies/${studyId}/changes`, faulty),
+      () => nobody.hear('GET', '/api/me'),
+    ],
+    2,
+  );
+  const others = new Others(house.people.slice(1), studyId, house.pieceId);
+  await pause(15_000);
+  const waited = await others.stop();
+  await Promise.all([reading.stop(), knocking.stop()]);
+  return [atMost('others beside a hostile reader and a hostile stranger, p99', percentile(waited, 0.99), 'ms', 300)];
+};
+
+/** Whether the time of an answer tells if there is an account of a name. */
+const signInTimes = async (house: House): Promise<readonly Result[]> => {
+  const { login } = house.lead.person!;
+  const tried = async (name: string): Promise<number> => {
+    const somebody = stranger(house.port);
+    const { ms, status } = await somebody.hear('POST', '/api/sign-in', JSON.stringify({ login: name, password: 'five other plain words' }));
+    need(status, 401);
+    somebody.leave();
+    return ms;
+  };
+  const [known, unknown]: number[][] = [[], []];
+  for (let i = 0; i < 60; i++) {
+    known!.push(await tried(login));
+    unknown!.push(await tried(`nobody-${i}`));
+  }
+  const apart = Math.abs(percentile(known!, 0.5) / percentile(unknown!, 0.5) - 1) * 100;
+  return [atMost('sign-in of a name that is known against one that is not, medians apart', apart, '%', 5)];
+};
+
+const memoryMb = (pid: number): number => Number(/^VmRSS:\s+(\d+) kB$/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1]) / 1024;
+
+/** Draws an answer by drops until it is told to stop. */
+const draw = async (reader: Guest, path: string, isOver: () => boolean): Promise<void> => {
+  const response = await reader.ask('GET', path);
+  need(response.statusCode ?? 0, 200);
+  response.pause();
+  while (!isOver() && !response.destroyed) {
+    response.read(SLOW_BYTES_PER_S / 10);
+    await pause(100);
+  }
+  response.destroy();
+};
+
+const slowReaders = async (house: House, pid: number): Promise<readonly Result[]> => {
+  const { lead, studyId } = house;
+  const paths: string[] = [];
+  for (let i = 0; i < SLOW_SCANS; i++) {
+    const { sha256 } = await one<{ sha256: string }>(house.pool, 'select sha256 from file order by sha256 offset $1 limit 1', [i]);
+    paths.push(`/api/studies/${studyId}/files/${sha256}`);
+  }
+  let [over, most] = [false, 0];
+  const drawing = [...Array<string>(SLOW_ARCHIVES).fill(`/api/studies/${studyId}/archive`), ...paths].map((path) =>
+    draw(lead, path, () => over),
+  );
+  for (let second = 0; second < 40; second++) {
+    most = Math.max(most, memoryMb(pid));
+    await pause(1000);
+  }
+  over = true;
+  await Promise.all(drawing);
+  return [atMost(`memory while ${SLOW_ARCHIVES} archives and ${SLOW_SCANS} scans of 128 MB are drawn at 10 kB/s`, most, 'MB', 500)];
+};
+
+const manyStreams = async (house: House): Promise<readonly Result[]> => {
+  const { lead, studyId } = house;
+  const { body } = await lead.hear('GET', `/api/studies/${studyId}/mine`);
+  const since = (JSON.parse(body.toString()) as readonly { readonly revision: number }[]).at(-1)?.revision ?? 1;
+  const heard: number[] = [];
+  let sentAt = Number.POSITIVE_INFINITY;
+  const streams = await Promise.all(
+    Array.from({ length: STREAMS }, async () => {
+      const response = await lead.ask('GET', `/api/studies/${studyId}/events?since=${since}&connection=${randomUUID()}&device=bench`);
+      response.on('data', (part: Buffer) => {
+        if (part.includes('roller of the last stream')) heard.push(performance.now() - sentAt);
+      });
+      return response;
+    }),
+  );
+  // until who is here has been told
+  await pause(8000);
+  const fields = {
+    ...blankPiece({ vehicleId: house.vehicleId, subsystemId: house.subsystemId, parentId: null }),
+    name: 'roller of the last stream',
+  };
+  sentAt = performance.now();
+  const kept = await lead.change(studyId, [{ kind: 'piece.add', id: randomUUID(), fields }]);
+  need(kept.status, 201);
+  for (const until = Date.now() + 10_000; heard.length < STREAMS && Date.now() < until;) await pause(20);
+  for (const stream of streams) stream.destroy();
+  if (heard.length < STREAMS) throw new RangeError(`only ${heard.length} of ${STREAMS} streams heard of the change`);
+  return [
+    atMost(`a change is answered with ${STREAMS} streams open`, kept.ms, 'ms', 500),
+    atMost('  and heard by the last of them', Math.max(...heard), 'ms', 1000),
+  ];
+};
+
+/** A binary STL of the largest size there may be; what is in it does not matter. */
+const scan = (): Buffer => {
+  const triangles = Math.floor((SCAN_BYTES - 84) / 50);
+  const bytes = Buffer.alloc(84 + 50 * triangles);
+  randomBytes(1024).copy(bytes, 84);
+  bytes.writeUInt32LE(triangles, 80);
+  return bytes;
+};
+
+/** How long people wait for one another on one server process. */
+export const crowdBench = async (): Promise<readonly Result[]> => {
+  const database = await benchDatabase();
+  await database.pool.end();
+  const pool = openPool(database.url);
+  pool.on('error', () => undefined);
+  const settings = {
+    DATABASE_URL: database.url,
+    PORT: '0',
+    LOG_LEVEL: 'silent',
+    WEB_DIR: join(process.cwd(), 'web', 'dist', 'browser'),
+    DEMO: 'no',
+    STAND_INS: 'no',
+    TRUST_PROXY: '1',
+    REQUESTS_PER_MINUTE: '100000000',
+  };
+  let server = await startServer(settings);
+  const lead = await guest(pool, server.port, 'lead');
+  const people = [await guest(pool, server.port), await guest(pool, server.port), await guest(pool, server.port)];
+  const record = referenceStudy(10);
+  const studyId = record.study.id;
+  const begun = await lead.change(studyId, [
+    ...ops('study', [record.study]),
+    { kind: 'member.add', id: randomUUID(), fields: { personId: lead.person!.id, role: 'lead' } },
+    ...people.map((who): Op => ({ kind: 'member.add', id: randomUUID(), fields: { personId: who.person!.id, role: 'recorder' } })),
+    ...ops('vehicle', record.vehicles),
+    ...ops('subsystem', record.subsystems.slice(0, 1)),
+  ]);
+  need(begun.status, 201);
+  const [vehicleId, subsystemId, pieceId] = [record.vehicles[0]!.id, record.subsystems[0]!.id, randomUUID()];
+  const plate: Op = {
+    kind: 'piece.add',
+    id: pieceId,
+    fields: { ...blankPiece({ vehicleId, subsystemId, parentId: null }), name: 'carrier plate' },
+  };
+  need((await lead.change(studyId, [plate])).status, 201);
+  const house: House = { pool, port: server.port, lead, people, studyId, vehicleId, subsystemId, pieceId };
+  const results = [...(await signInTimes(house)), ...(await largeChanges(house)), ...(await hostile(house)), ...(await manyStreams(house))];
+  for (let i = 0; i < SLOW_SCANS; i++) {
+    const bytes = scan();
+    need((await lead.hear('PUT', `/api/studies/${studyId}/files/${sha256Of(bytes)}`, bytes, 'model/stl')).status, 201);
+  }
+  // a process that has done nothing else yet
+  await server.stop();
+  server = await startServer({ ...settings, PORT: String(house.port) });
+  results.push(...(await slowReaders(house, server.pid)));
+  await server.stop();
+  await pool.end();
+  await database.stop();
+  return results;
+};

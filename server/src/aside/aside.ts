@@ -1,0 +1,121 @@
+import { Worker, type TransferListItem } from 'node:worker_threads';
+import type { Logger } from 'pino';
+import { Problem } from '../http/problem';
+import { arrived, type Crossed } from './crossing';
+import type { Answer, Given, Task } from './tasks';
+import type { AsideSettings } from './worker';
+
+interface Job {
+  readonly task: Task;
+  readonly given: object;
+  readonly bytes: number;
+  readonly moved: readonly TransferListItem[];
+  /** whose it is: of one person one job runs at a time, so that nobody has all threads */
+  readonly whose: string;
+  readonly done: (answer: never) => void;
+  readonly fail: (error: Error) => void;
+}
+
+type Heard = { readonly answer: unknown } | { readonly failure: Crossed };
+
+const MOST_THREADS = 2;
+/** What waits is bounded, in jobs and in bytes. */
+const MOST_WAITING = 50;
+const MOST_WAITING_BYTES = 256 * 1024 * 1024;
+/** So much memory the objects of one job may take; one that needs more is refused, and nothing else ends with it. */
+const MOST_HEAP_MB = 1024;
+
+const OUT_OF_MEMORY = 'ERR_WORKER_OUT_OF_MEMORY';
+
+/**
+ * Threads beside the one that answers everybody: what would keep that one from others for more than an instant is done here, with
+ * connections to the database of its own.
+ */
+export class Aside {
+  private readonly waiting: Job[] = [];
+  private readonly running = new Map<Worker, Job>();
+  private readonly idle: Worker[] = [];
+  private stopped = false;
+
+  /** @param file the program of the threads, as it was built */
+  constructor(
+    private readonly file: string,
+    private readonly databaseUrl: string,
+    private readonly log: Logger,
+  ) {}
+
+  /**
+   * @param whose the person it is for
+   * @param bytes a buffer in `given` that is moved, not copied
+   * @throws Problem what the task refuses; `unavailable` when too much waits already
+   */
+  run<T extends Task>(task: T, whose: string, given: Given<T>, bytes?: Uint8Array): Promise<Answer<T>> {
+    const size = bytes?.byteLength ?? 0;
+    const waits = this.waiting.reduce((sum, job) => sum + job.bytes, size);
+    if (this.waiting.length >= MOST_WAITING || (waits > MOST_WAITING_BYTES && this.waiting.length > 0))
+      throw new Problem(
+        'unavailable',
+        'The server has many large files and changes to work on. Nothing was written; try again in a minute',
+      );
+    return new Promise((done, fail) => {
+      // only a buffer that is nobody else’s can be moved
+      const isOwn = bytes !== undefined && bytes.byteLength === bytes.buffer.byteLength;
+      this.waiting.push({ task, given, bytes: size, moved: isOwn ? [bytes.buffer as ArrayBuffer] : [], whose, done, fail });
+      this.next();
+    });
+  }
+
+  async stop(): Promise<void> {
+    this.stopped = true;
+    for (const job of this.waiting.splice(0)) job.fail(new Problem('unavailable', 'The server is stopping. Nothing was written'));
+    await Promise.all([...this.idle, ...this.running.keys()].map((worker) => worker.terminate()));
+  }
+
+  private next(): void {
+    if (this.running.size >= MOST_THREADS || this.stopped) return;
+    const busy = new Set([...this.running.values()].map(({ whose }) => whose));
+    const at = this.waiting.findIndex(({ whose }) => !busy.has(whose));
+    const [job] = at < 0 ? [] : this.waiting.splice(at, 1);
+    if (!job) return;
+    const worker = this.idle.pop() ?? this.start();
+    this.running.set(worker, job);
+    worker.postMessage({ task: job.task, given: job.given }, [...job.moved]);
+    this.next();
+  }
+
+  private start(): Worker {
+    const workerData: AsideSettings = { databaseUrl: this.databaseUrl };
+    const worker = new Worker(this.file, { workerData, resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP_MB } });
+    let ended: unknown = null;
+    worker.on('message', (heard: Heard) => {
+      const job = this.running.get(worker);
+      this.running.delete(worker);
+      this.idle.push(worker);
+      if ('answer' in heard) job?.done(heard.answer as never);
+      else job?.fail(arrived(heard.failure));
+      this.next();
+    });
+    worker.on('error', (error) => {
+      ended = error;
+    });
+    worker.on('exit', () => {
+      const job = this.running.get(worker);
+      this.running.delete(worker);
+      const place = this.idle.indexOf(worker);
+      if (place >= 0) this.idle.splice(place, 1);
+      job?.fail(this.whyEnded(ended));
+      this.next();
+    });
+    // threads that rest keep no program from ending
+    worker.unref();
+    return worker;
+  }
+
+  private whyEnded(error: unknown): Problem {
+    if (this.stopped) return new Problem('unavailable', 'The server is stopping. Nothing was written; try again in a moment');
+    if (error instanceof Error && 'code' in error && error.code === OUT_OF_MEMORY)
+      return new Problem('too-large', 'It holds more than the server has memory for. Nothing was written');
+    this.log.error({ err: error }, 'a thread of the server ended');
+    return new Problem('failed', 'Something failed on the server. Nothing was written; it is in the server’s log');
+  }
+}

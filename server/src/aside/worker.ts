@@ -1,0 +1,26 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { openPool, type PoolLimits } from '../db/pool';
+import { crossed } from './crossing';
+import { TASKS, type Task } from './tasks';
+
+/** What the thread is started with. */
+export interface AsideSettings {
+  readonly databaseUrl: string;
+}
+
+/** What is large takes its time, on a busy machine too. */
+const LARGE: PoolLimits = { connections: 2, statementMs: 300_000, betweenMs: 300_000 };
+
+const { databaseUrl } = workerData as AsideSettings;
+const pool = openPool(databaseUrl, LARGE);
+// a lost connection is told by the task that needs it
+pool.on('error', () => undefined);
+
+const port = parentPort;
+if (!port) throw new Error('This is a thread of the server and does not run alone');
+port.on('message', ({ task, given }: { readonly task: Task; readonly given: never }) => {
+  (TASKS[task](pool, given) as Promise<unknown>).then(
+    (answer) => port.postMessage({ answer }),
+    (error: unknown) => port.postMessage({ failure: crossed(error) }),
+  );
+});
