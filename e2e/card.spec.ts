@@ -119,7 +119,7 @@ test('what is typed in the card is not dropped by another row, Esc or leaving, u
   await expect(field(page, 'Notes')).toHaveValue('bent at the hook');
   await page.goBack();
   await page
-    .getByRole('link', { name: /Each Bolt|Studies/ })
+    .getByRole('link', { name: /EACH BOLT/ })
     .first()
     .click();
   await question(page).getByRole('button', { name: 'Drop it' }).click();
@@ -147,13 +147,13 @@ test('a piece taken off by somebody else while it is edited leaves what was type
 
 test('a vehicle that was typed for a new study is one of it, whichever button is pressed next', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: /Begin a study|New study/ }).click();
+  await page.getByRole('button', { name: 'Begin a new study' }).click();
   await page.getByLabel('Title').fill('Typed and gone on');
   await page.getByRole('button', { name: '3 Vehicles' }).click();
   await page.getByLabel('Name of a vehicle').fill('Drayman II');
   await page.getByRole('button', { name: 'Next: People' }).click();
   await page.getByRole('button', { name: 'Back', exact: true }).click();
-  await expect(page.getByText('Drayman II')).toBeVisible();
+  await expect(page.locator('eb-new-study').getByText('Drayman II')).toBeVisible();
   await page.getByLabel('Name of a vehicle').fill('Pannier');
   await page.getByRole('button', { name: 'Begin now' }).click();
   await expect(page).toHaveURL(/\/bench/);

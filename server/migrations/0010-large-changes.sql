@@ -15,6 +15,16 @@ begin
 end $$;
 alter table change add column mark bigint unique check (mark < 0);
 
+-- of a change that only adds, what undoes it takes off what it added: it is not stored once more
+alter table change alter column inverse drop not null;
+
+-- a quicker packing of what is large, where the server of the database has it
+do $$
+begin
+  alter table change alter column ops set compression lz4, alter column inverse set compression lz4;
+exception when feature_not_supported then null;
+end $$;
+
 -- which rows a change touched is told by the change itself, which has an id before it has a revision
 alter table change_row add column change_id uuid;
 update change_row r set change_id = c.id from change c where c.study_id = r.study_id and c.revision = r.revision;

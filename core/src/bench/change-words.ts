@@ -240,10 +240,11 @@ interface Inverse {
 }
 
 /** What a change did, record by record, in words. */
-export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): readonly OpWords[] =>
-  ops.map((op): OpWords => {
+export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): readonly OpWords[] => {
+  const backOf = new Map([...inverse].reverse().map((op) => [op.id, op]));
+  return ops.map((op): OpWords => {
     const { entity, verb } = splitKind(op.kind);
-    const back = inverse.find((o) => o.id === op.id);
+    const back = backOf.get(op.id);
     if (verb === 'add') {
       const fields = 'fields' in op ? op.fields : {};
       return {
@@ -267,6 +268,7 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
       }));
     return { entity, id: op.id, did: 'changed', name, cells };
   });
+};
 
 /** A change in one line: "changed carrier plate: Mass each", "added 12 records". */
 export const changeLine = (words: readonly OpWords[]): string => {

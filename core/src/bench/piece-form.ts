@@ -228,8 +228,8 @@ export const pieceFromForm = (form: PieceForm, piece: Piece): Checked<PieceField
  */
 export const rebasedForm = (form: PieceForm, before: Piece, now: Piece, basis: PriceBasis): PieceForm => {
   const [was, is] = [pieceForm(before, basis), pieceForm(now, basis)];
-  const kept = (Object.keys(is) as (keyof PieceForm)[]).map((field) => [field, form[field] === was[field] ? is[field] : form[field]]);
-  return Object.fromEntries(kept) as unknown as PieceForm;
+  const typed = Object.entries(form).filter(([field, text]) => text !== was[field as keyof PieceForm]);
+  return { ...is, ...Object.fromEntries(typed) };
 };
 
 /** Why a piece cannot be given a tag: another of the study has it. Null when it can. */

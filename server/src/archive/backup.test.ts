@@ -93,6 +93,7 @@ describe('backup and restore', () => {
         if (status === 201) kept += 1;
       }
     });
+    while (kept === 0) await new Promise((done) => setTimeout(done, 10));
     const path = join(dir, 'busy.backup');
     const child = spawn('node', [join(ROOT, 'scripts', 'backup.mjs'), path], { env: { ...process.env, DATABASE_URL: busy } });
     const status = await new Promise<number | null>((done) => child.once('close', done));

@@ -14,11 +14,12 @@ export const peopleOfStudy = (db: Db, studyId: string): Promise<readonly Archive
     [studyId],
   );
 
-/** The change id or record id that is here already, or null. Tables are named by the code alone. */
+/** A change id or record id of these that is here already, or null. Tables are named by the code alone. */
 export const takenId = (db: Db, tables: readonly string[], ids: readonly string[]): Promise<{ readonly id: string } | null> =>
   maybeOne(
     db,
-    `select id from (${['change', ...tables].map((table) => `select id from ${table} where id = any($1)`).join(' union all ')}) t order by id limit 1`,
+    `with wanted as materialized (select unnest($1::uuid[]) as id)
+     select id from (${['change', ...tables].map((table) => `select t.id from ${table} t join wanted w on w.id = t.id`).join(' union all ')}) taken limit 1`,
     [ids],
   );
 

@@ -6,8 +6,8 @@ import { readPicture, sha256Of } from '../files/picture';
 import { readScan } from '../files/scan-file';
 import { insertFile, linkFile, type StoredFile } from '../files/queries';
 import { Problem } from '../http/problem';
-import { brokenRules } from '../ledger/keep-change';
-import { onlyOnce } from '../ledger/queries';
+import { LARGE_OPS, brokenRules } from '../ledger/keep-change';
+import { onlyOnce, refreshStatistics } from '../ledger/queries';
 import type { Store } from '../ledger/store';
 import { STORES } from '../ledger/stores';
 import { passwordHash } from '../people/password';
@@ -27,11 +27,18 @@ export interface Taken {
 
 const TABLES = ENTITIES.map((entity) => STORES[entity].table);
 
+/** Every id of the archive once; that of the study first, by which a study that is here already is mostly told. */
 const idsOf = ({ record, changes }: ReadArchive): readonly string[] => [
-  ...ENTITIES.flatMap((entity) => (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => row.id)),
-  ...changes.map((change) => change.id),
-  ...changes.flatMap((change) => change.ops.map((op) => op.id)),
+  ...new Set([
+    record.study.id,
+    ...ENTITIES.flatMap((entity) => (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => row.id)),
+    ...changes.map((change) => change.id),
+    ...changes.flatMap((change) => change.ops.map((op) => op.id)),
+  ]),
 ];
+
+const isTaken = async (db: Db, ids: readonly string[]): Promise<boolean> =>
+  (await takenId(db, TABLES, ids.slice(0, 1))) !== null || (await takenId(db, TABLES, ids)) !== null;
 
 /** The archive with a fresh id in place of every id of its own, in the record and all through its history. */
 const withFreshIds = (archive: ReadArchive): ReadArchive => {
@@ -75,6 +82,7 @@ const addRows = async (db: Db, { record }: ReadArchive): Promise<void> => {
   for (const entity of ENTITIES) {
     const rows = rowsOf(record, entity) as readonly RowOf<Entity>[];
     if (rows.length > 0) await (STORES[entity] as unknown as Store<Entity>).insert(db, studyId, rows);
+    if (rows.length > LARGE_OPS) await refreshStatistics(db, STORES[entity].table);
   }
   await setRevision(db, studyId, record.revision);
 };
@@ -100,7 +108,7 @@ const portions = (changes: ReadArchive['changes']): readonly ReadArchive['change
 export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => {
   const sound = await readArchive(zip);
   return transaction(pool, async (db) => {
-    const copied = (await takenId(db, TABLES, idsOf(sound))) !== null;
+    const copied = await isTaken(db, idsOf(sound));
     const archive = copied ? withFreshIds(sound) : sound;
     const { record, changes } = archive;
     const studyId = record.study.id;

@@ -7,7 +7,8 @@ import type { Db } from '../db/pool';
 import { sha256Of } from '../files/picture';
 import { filesOf, stretchesOf } from '../files/queries';
 import { changeLinesSince } from '../ledger/queries';
-import { readRecord } from '../record/read-record';
+import type { StudyRecord } from '@each-bolt/core/record';
+import { readRecordText } from '../record/read-record';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, type ArchiveEntry, type ArchiveStudy, type Manifest } from './format';
 import { peopleOfStudy } from './queries';
 
@@ -16,7 +17,10 @@ const STILL = new Date(Date.UTC(2000, 0, 1));
 const AT_ONCE = 500;
 
 /** A file of the archive that comes in pieces, with its sum as they pass. */
-const summed = (path: string, source: AsyncIterable<Buffer>): { readonly content: Readable; readonly entry: Promise<ArchiveEntry> } => {
+const summed = (
+  path: string,
+  source: Iterable<Buffer> | AsyncIterable<Buffer>,
+): { readonly content: Readable; readonly entry: Promise<ArchiveEntry> } => {
   const sum = createHash('sha256');
   let bytes = 0;
   const counting = new Transform({
@@ -39,29 +43,32 @@ const summed = (path: string, source: AsyncIterable<Buffer>): { readonly content
  * that all of it is of one moment; what is large passes through in pieces.
  */
 export const writeArchive = async (db: Db, studyId: string, program: string, out: Writable): Promise<void> => {
-  const record = await readRecord(db, studyId);
-  if (!record) throw new RangeError('no such study');
+  const text = await readRecordText(db, studyId);
+  if (!text) throw new RangeError('no such study');
   const zip = new ZipFile();
-  const written = pipeline(zip.outputStream, out);
+  // declared as less than it is
+  const packed = zip.outputStream as unknown as Readable;
+  const written = pipeline(packed, out);
   // told where it is waited for
   written.catch(() => undefined);
-  zip.on('error', (error: Error) => (zip.outputStream as Readable).destroy(error));
+  zip.on('error', (error: Error) => packed.destroy(error));
   const files: ArchiveEntry[] = [];
   const put = (path: string, bytes: Buffer): void => {
     files.push({ path, bytes: bytes.length, sha256: sha256Of(bytes) });
     zip.addBuffer(bytes, path, { mtime: STILL });
   };
-  const pour = async (path: string, source: AsyncIterable<Buffer>, compress = true): Promise<void> => {
+  const pour = async (path: string, source: Iterable<Buffer> | AsyncIterable<Buffer>, compress = true): Promise<void> => {
     const { content, entry } = summed(path, source);
     entry.catch(() => undefined);
     zip.addReadStream(content, path, { mtime: STILL, compress });
     // one at a time: they share the connection; when the file cannot be written, nothing asks for more
     files.push(await Promise.race([entry, written.then(() => entry)]));
   };
-  const study: ArchiveStudy = { record, people: await peopleOfStudy(db, studyId) };
-  put('study.json', Buffer.from(`${JSON.stringify(study, null, 1)}\n`));
-  await pour('changes.jsonl', changeLines(db, studyId));
+  await pour('study.json', studyText(text.pieces, await peopleOfStudy(db, studyId)));
+  const record = JSON.parse(text.pieces.join('')) as StudyRecord;
+  const { title } = record.study;
   record.vehicles.forEach((vehicle, i) => put(`csv/pieces-${i + 1}.csv`, Buffer.from(piecesCsv(record, vehicle))));
+  await pour('changes.jsonl', changeLines(db, studyId));
   for (const { sha256, mediaType } of await filesOf(db, studyId)) {
     const isScan = mediaType.startsWith('model/');
     const name = isScan
@@ -74,14 +81,21 @@ export const writeArchive = async (db: Db, studyId: string, program: string, out
     formatVersion: ARCHIVE_VERSION,
     program,
     studyId,
-    title: record.study.title,
-    revision: record.revision,
+    title,
+    revision: text.revision,
     files,
   };
   zip.addBuffer(Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`), 'manifest.json', { mtime: STILL });
   zip.end();
   await written;
 };
+
+/** `ArchiveStudy` as JSON, of a record that is JSON already. */
+function* studyText(record: readonly string[], people: ArchiveStudy['people']): Generator<Buffer> {
+  yield Buffer.from('{"record":');
+  for (const piece of record) yield Buffer.from(piece);
+  yield Buffer.from(`,"people":${JSON.stringify(people)}}\n`);
+}
 
 async function* changeLines(db: Db, studyId: string): AsyncGenerator<Buffer> {
   for (let since = 0; ;) {

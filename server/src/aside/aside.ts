@@ -1,4 +1,4 @@
-import { Worker, type TransferListItem } from 'node:worker_threads';
+import { Worker, type Transferable } from 'node:worker_threads';
 import type { Logger } from 'pino';
 import { Problem } from '../http/problem';
 import { arrived, type Crossed } from './crossing';
@@ -9,14 +9,14 @@ interface Job {
   readonly task: Task;
   readonly given: object;
   readonly bytes: number;
-  readonly moved: readonly TransferListItem[];
+  readonly moved: readonly Transferable[];
   /** whose it is: of one person one job runs at a time, so that nobody has all threads */
   readonly whose: string;
   readonly done: (answer: never) => void;
   readonly fail: (error: Error) => void;
 }
 
-type Heard = { readonly answer: unknown } | { readonly failure: Crossed };
+type Heard = ({ readonly answer: unknown } | { readonly failure: Crossed }) & { readonly isFull: boolean };
 
 const MOST_THREADS = 2;
 /** What waits is bounded, in jobs and in bytes. */
@@ -90,7 +90,9 @@ export class Aside {
     worker.on('message', (heard: Heard) => {
       const job = this.running.get(worker);
       this.running.delete(worker);
-      this.idle.push(worker);
+      // one that had a whole study in its memory gives it back by ending
+      if (heard.isFull) void worker.terminate();
+      else this.idle.push(worker);
       if ('answer' in heard) job?.done(heard.answer as never);
       else job?.fail(arrived(heard.failure));
       this.next();

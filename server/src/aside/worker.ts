@@ -1,3 +1,4 @@
+import { getHeapStatistics } from 'node:v8';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openPool, type PoolLimits } from '../db/pool';
 import { crossed } from './crossing';
@@ -16,11 +17,15 @@ const pool = openPool(databaseUrl, LARGE);
 // a lost connection is told by the task that needs it
 pool.on('error', () => undefined);
 
+/** A thread whose memory has grown to this is better ended than kept. */
+const FULL_BYTES = 128 * 1024 * 1024;
+const isFull = (): boolean => getHeapStatistics().total_heap_size > FULL_BYTES;
+
 const port = parentPort;
 if (!port) throw new Error('This is a thread of the server and does not run alone');
 port.on('message', ({ task, given }: { readonly task: Task; readonly given: never }) => {
   (TASKS[task](pool, given) as Promise<unknown>).then(
-    (answer) => port.postMessage({ answer }),
-    (error: unknown) => port.postMessage({ failure: crossed(error) }),
+    (answer) => port.postMessage({ answer, isFull: isFull() }),
+    (error: unknown) => port.postMessage({ failure: crossed(error), isFull: isFull() }),
   );
 });

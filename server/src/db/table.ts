@@ -24,7 +24,7 @@ export const tableStore = <E extends Exclude<Entity, 'study'>>(entity: E, table:
     field === 'version' ? VERSION : `${quoted(field)}${type === 'money' ? '::text' : ''}`;
   const shown = fields.map(([field, type]) => `${read(field, type)} as "${field}"`).join(', ');
   const types = fields.map(([field, type]) => `"${field}" ${type === 'money' ? 'numeric' : type}`).join(', ');
-  const rows = `jsonb_to_recordset($2::jsonb) as r(${types})`;
+  const rows = `json_to_recordset($2::json) as r(${types})`;
   const order = 'sequence' in columns ? 'sequence, id' : 'id';
   const byStudy = `select ${shown} from ${table} t where study_id = $1`;
   const all = `${byStudy} order by ${order}`;

@@ -80,6 +80,9 @@ const holdRows = async (db: Db, studyId: string, { ops }: Change): Promise<void>
   for (const [entity, ids] of byEntity(written)) await storeOf(entity).hold(db, studyId, [...ids]);
 };
 
+/** A change of more ops than this is a large one. */
+export const LARGE_OPS = 400;
+
 const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<void> => {
   const of = (entity: Entity, test: (effect: RowEffect) => boolean): readonly RowEffect[] =>
     effects.filter((e) => e.entity === entity && test(e));
@@ -88,6 +91,7 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
     const added = after(of(entity, (e) => e.before === null));
     const edited = after(of(entity, (e) => e.before !== null));
     if (added.length > 0) await storeOf(entity).insert(db, studyId, added);
+    if (added.length > LARGE_OPS) await refreshStatistics(db, STORES[entity].table);
     if (edited.length > 0) await storeOf(entity).update(db, studyId, edited);
   }
   for (const entity of [...ENTITIES].reverse()) {
@@ -100,9 +104,6 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
       );
   }
 };
-
-/** A change of more ops than this is a large one. */
-const LARGE_OPS = 400;
 
 /** What the rows of a change leave broken across rows. */
 export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
@@ -225,7 +226,9 @@ const enter = (db: Db, sent: Sent, effects: readonly RowEffect[], at: { readonly
   const { studyId, change, digest, maker } = sent;
   const rows = effects.map(({ entity, id }) => ({ entity, id }));
   const made = { personId: maker.person?.id ?? null, madeBy: maker.name, device: maker.device };
-  return insertChange(db, { ...change, ...at, ...made, studyId, digest, inverse: inverseOps(effects), rows });
+  // of a change that only adds, each row once, its ops say what undoes it
+  const onlyAdds = effects.length === change.ops.length && change.ops.every((op) => !('was' in op));
+  return insertChange(db, { ...change, ...at, ...made, studyId, digest, inverse: onlyAdds ? null : inverseOps(effects), rows });
 };
 
 const keep = async (db: Db, sent: Sent): Promise<Kept> => {
@@ -307,11 +310,6 @@ const whenRowsAreFree = async <T>(act: () => Promise<T>): Promise<T> => {
   }
 };
 
-/** Tells the planner of the database how many rows there are now. */
-const tellPlanner = async (pool: Pool, effects: Ids): Promise<void> => {
-  for (const entity of effects.keys()) await refreshStatistics(pool, STORES[entity].table);
-};
-
 const sentBy = (studyId: string, change: Change, maker: Maker): Sent => {
   const digest = createHash('sha256')
     .update(JSON.stringify([change.ops, change.undoes]))
@@ -332,10 +330,7 @@ export const keepChange = async (pool: Pool, studyId: string, change: Change, ma
   // a study that begins is nobody else’s yet
   const isLarge = change.ops.length > LARGE_OPS && !startsStudy(change, studyId);
   try {
-    const kept = await whenRowsAreFree(() => transaction(pool, (db) => (isLarge ? keepLarge(db, sent) : keep(db, sent))));
-    // what is kept is kept: the database comes to know its rows by itself within minutes too
-    if (change.ops.length > LARGE_OPS) await tellPlanner(pool, named(change)).catch(() => undefined);
-    return kept;
+    return await whenRowsAreFree(() => transaction(pool, (db) => (isLarge ? keepLarge(db, sent) : keep(db, sent))));
   } catch (error) {
     if (error instanceof pg.DatabaseError && error.code === UNIQUE_VIOLATION) {
       if (error.constraint === 'change_undoes_key') throw undoneBefore();

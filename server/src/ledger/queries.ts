@@ -15,8 +15,11 @@ export const takeTurn = (db: Db, studyId: string): Promise<unknown> =>
 /** Two sendings of one change, or of one archive, go one after the other. */
 export const onlyOnce = (db: Db, id: string): Promise<unknown> => db.query('select pg_advisory_xact_lock(hashtextextended($1, 1))', [id]);
 
-/** Lets the planner of the database look at a table, which is named by the code alone. */
-export const refreshStatistics = (db: Db, table: string): Promise<unknown> => db.query(`analyze ${table}`);
+/**
+ * Lets the planner of the database look at a table, which is named by the code alone, as it is within the transaction: rows by the
+ * thousand that were just written are unknown to it, and each would be looked for among all. Not while another does.
+ */
+export const refreshStatistics = (db: Db, table: string): Promise<unknown> => db.query(`analyze (skip_locked) ${table}`);
 
 export interface ChangeHead {
   readonly studyId: string;
@@ -45,7 +48,8 @@ export interface NewChange {
   readonly device: string;
   readonly digest: Buffer;
   readonly ops: readonly Op[];
-  readonly inverse: readonly Op[];
+  /** null when it takes off what the ops add, and nothing else */
+  readonly inverse: readonly Op[] | null;
   readonly undoes: string | null;
   /** the rows it touched */
   readonly rows: readonly { readonly entity: Entity; readonly id: string }[];
@@ -58,7 +62,7 @@ export const insertChange = async (db: Db, c: NewChange): Promise<void> => {
      values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
     [
       ...[c.id, c.studyId, c.revision, c.mark, c.personId, c.madeBy, c.device, c.digest],
-      ...[JSON.stringify(c.ops), JSON.stringify(c.inverse), c.undoes],
+      ...[JSON.stringify(c.ops), c.inverse && JSON.stringify(c.inverse), c.undoes],
     ],
   );
   await db.query(
@@ -89,10 +93,7 @@ export const rowsSince = (
 /** Every rule of the database that is looked at when a transaction ends is looked at now. */
 export const checkNow = (db: Db): Promise<unknown> => db.query('set constraints all immediate');
 
-/**
- * Rows by the thousand that were written just now are unknown to the planner, which takes them for a few and joins each with each:
- * from now on it is kept from that, or left to itself again.
- */
+/** Keeps the planner from joining each of very many rows with each, or leaves it to itself again. */
 export const planForMany = (db: Db, isMany: boolean): Promise<unknown> =>
   db.query(`select set_config('enable_nestloop', $1, true)`, [isMany ? 'off' : 'on']);
 
@@ -100,8 +101,12 @@ export const planForMany = (db: Db, isMany: boolean): Promise<unknown> =>
 const MADE_AT = `to_char(c.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
 const HEAD = `'id', c.id, 'revision', c.revision, 'madeAt', ${MADE_AT}, 'madeBy', c.made_by, 'personId', c.person_id, 'device', c.device,
   'undoes', c.undoes, 'ops', c.ops`;
+/** What undoes a change; of one that only adds it is not stored: it takes off what was added, the last first. */
+const INVERSE = `coalesce(c.inverse, (
+  select jsonb_agg(jsonb_build_object('kind', replace(o.op ->> 'kind', '.add', '.remove'), 'id', o.op -> 'id', 'was', o.op -> 'fields') order by o.place desc)
+  from jsonb_array_elements(c.ops) with ordinality o(op, place)))`;
 /** A change as JSON, put together by the database: a change of a whole import is passed on without being read here. */
-const CHANGE = `json_build_object(${HEAD}, 'inverse', c.inverse)::text`;
+const CHANGE = `json_build_object(${HEAD}, 'inverse', ${INVERSE})::text`;
 
 /** Changes are read in portions of about so much, as they are stored, packed. */
 const PORTION_BYTES = 4 * 1024 * 1024;
@@ -117,7 +122,7 @@ const sinceText = (change: string): string =>
   `select c.revision, ${change} as text from change c
    where c.study_id = $1 and c.revision in (
      select revision from (
-       select revision, sum(pg_column_size(ops) + pg_column_size(inverse)) over (order by revision) as bytes, row_number() over (order by revision) as place
+       select revision, sum(pg_column_size(ops) + coalesce(pg_column_size(inverse), 0)) over (order by revision) as bytes, row_number() over (order by revision) as place
        from (select * from change where study_id = $1 and revision > $2 order by revision limit $3) next
      ) sized where bytes <= ${PORTION_BYTES} or place = 1)
    order by c.revision`;
@@ -128,7 +133,7 @@ export const changeTextsSince = (db: Db, studyId: string, revision: number, most
 
 /** The first changes after a revision as an archive holds them: with their digests. */
 export const changeLinesSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly ChangeText[]> =>
-  many(db, sinceText(`json_build_object(${HEAD}, 'inverse', c.inverse, 'digest', encode(c.digest, 'hex'))::text`), [
+  many(db, sinceText(`json_build_object(${HEAD}, 'inverse', ${INVERSE}, 'digest', encode(c.digest, 'hex'))::text`), [
     studyId,
     revision,
     most,
@@ -141,7 +146,13 @@ export const changeText = async (db: Db, studyId: string, id: string): Promise<s
 export const changeOf = async (db: Db, studyId: string, id: string): Promise<KeptChange | null> =>
   JSON.parse((await changeText(db, studyId, id)) ?? 'null') as KeptChange | null;
 
-/** Changes before a revision that touched any of these rows, or any at all, as JSON, newest first, no more than a portion. */
+/** So many ops of a change are told in a history: those of the rows that are asked for, or its first. */
+const TOLD_OPS = 50;
+
+/**
+ * Changes before a revision that touched any of these rows, or any at all, as JSON, newest first. Of a very large one some of its ops are
+ * told, with what undoes these, and how many there are (`opCount`).
+ */
 export const changeTextsBefore = (
   db: Db,
   studyId: string,
@@ -151,15 +162,24 @@ export const changeTextsBefore = (
 ): Promise<readonly ChangeText[]> =>
   many(
     db,
-    `select c.revision, ${CHANGE} as text from change c
-     where c.study_id = $1 and c.revision in (
-       select revision from (
-         select revision, sum(pg_column_size(ops) + pg_column_size(inverse)) over (order by revision desc) as bytes, row_number() over (order by revision desc) as place
-         from (select * from change h where h.study_id = $1 and h.revision < $2
-                 and ($3::uuid[] is null or exists (select from change_row r where r.change_id = h.id and r.row_id = any($3)))
-               order by h.revision desc limit $4) earlier
-       ) sized where bytes <= ${PORTION_BYTES} or place = 1)
-     order by c.revision desc`,
+    `with found as (
+       select h.*, jsonb_array_length(h.ops) as op_count from change h where h.study_id = $1 and h.revision < $2
+         and ($3::uuid[] is null or exists (select from change_row r where r.change_id = h.id and r.row_id = any($3)))
+       order by h.revision desc limit $4
+     ), c as (
+       select f.id, f.revision, f.made_at, f.made_by, f.person_id, f.device, f.undoes, f.op_count,
+         case when f.op_count <= ${TOLD_OPS} then f.ops else (
+           select coalesce(jsonb_agg(told.op order by told.place), '[]') from (
+             select o.op, o.place from jsonb_array_elements(f.ops) with ordinality o(op, place)
+             where $3::uuid[] is null or o.op ->> 'id' = any($3::text[]) order by o.place limit ${TOLD_OPS}) told) end as ops,
+         f.inverse
+       from found f
+     )
+     select c.revision, json_build_object(${HEAD}, 'opCount', c.op_count, 'inverse', case when c.op_count <= ${TOLD_OPS} or c.inverse is null
+       then ${INVERSE}
+       else (select coalesce(jsonb_agg(i.op order by i.place), '[]') from jsonb_array_elements(c.inverse) with ordinality i(op, place)
+             where i.op ->> 'id' in (select o ->> 'id' from jsonb_array_elements(c.ops) o)) end)::text as text
+     from c order by c.revision desc`,
     [studyId, before, rowIds, most],
   );
 

@@ -2,6 +2,7 @@ import type { RequestHandler, Response, Router } from 'express';
 import { isUuid } from '@each-bolt/core/shared';
 import type { Pool } from '../db/pool';
 import type { Aside } from '../aside/aside';
+import { inTurn } from '../http/in-turn';
 import { jsonBytes } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed, studyIdOf } from '../http/routes';
@@ -62,17 +63,17 @@ export const ledgerRoutes = (pool: Pool, aside: Aside): Router => {
       : aside.run('change', person.id, { studyId, bytes, maker }, bytes));
     response.status(kept.repeated ? 200 : 201).json({ id: kept.id, revision: kept.revision });
   });
-  on('GET /api/studies/:id/changes', async (request, response) => {
+  on('GET /api/studies/:id/changes', inTurn, async (request, response) => {
     const since = revisionOf(request.query.since ?? '0', 'since');
     listOf(response, await changeTextsSince(pool, studyIdOf(request.params), since, MOST_CHANGES));
   });
-  on('GET /api/studies/:id/changes/:change', async (request, response) => {
+  on('GET /api/studies/:id/changes/:change', inTurn, async (request, response) => {
     const id = request.params.change;
     const change = isUuid(id) ? await changeText(pool, studyIdOf(request.params), id) : null;
     if (change === null) throw new Problem('not-found', 'There is no such change');
     response.type('json').end(change);
   });
-  on('GET /api/studies/:id/history', async (request, response) => {
+  on('GET /api/studies/:id/history', inTurn, async (request, response) => {
     const before = request.query.before === undefined ? Number.MAX_SAFE_INTEGER : revisionOf(request.query.before, 'before');
     const rows = rowsOf(request.query.rows);
     listOf(response, await changeTextsBefore(pool, studyIdOf(request.params), before, rows.length > 0 ? rows : null, PAGE));

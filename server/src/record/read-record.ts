@@ -1,23 +1,10 @@
-import { ENTITIES, LIST_OF, type Entity, type ListName, type StudyRecord } from '@each-bolt/core/record';
+import { ENTITIES, LIST_OF } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
-import type { Store } from '../ledger/store';
 import { STORES } from '../ledger/stores';
 import { studyById, studyHead } from './queries';
 
-/** The whole record of a study as of one moment, or null when there is none. Runs in a transaction of its own. */
-export const readRecord = async (db: Db, studyId: string): Promise<StudyRecord | null> => {
-  await db.query('set transaction isolation level repeatable read, read only');
-  const head = await studyHead(db, studyId);
-  const study = await studyById(db, studyId);
-  if (head === null || study === null) return null;
-  const lists: Partial<Record<ListName, readonly unknown[]>> = {};
-  for (const entity of ENTITIES)
-    if (entity !== 'study') lists[LIST_OF[entity]] = await (STORES[entity] as unknown as Store<Entity>).all(db, studyId);
-  return { revision: head.revision, study, ...lists } as unknown as StudyRecord;
-};
-
 /**
- * The same as JSON, in pieces: the database writes it, so that a record of any size passes through without being read here. Runs in a
+ * The whole record of a study as of one moment, as JSON in pieces, or null when there is none: the database writes it, so that a record of any size passes through without being read here. Runs in a
  * transaction of its own.
  */
 export const readRecordText = async (

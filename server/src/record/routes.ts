@@ -3,6 +3,7 @@ import type { Router } from 'express';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
+import { inTurn } from '../http/in-turn';
 import { opsOf } from '../http/roles';
 import { personOf, roleOf, routed, studyIdOf } from '../http/routes';
 import { sendSteadily } from '../http/send-steadily';
@@ -15,7 +16,7 @@ export const recordRoutes = (pool: Pool): Router => {
   on('GET /api/studies', async (_request, response) => {
     response.json(await studyLines(pool, personOf(response).id));
   });
-  on('GET /api/studies/:id', async (request, response) => {
+  on('GET /api/studies/:id', inTurn, async (request, response) => {
     const studyId = studyIdOf(request.params);
     const head = await studyHead(pool, studyId);
     if (head === null) throw new Problem('not-found', 'There is no such study');

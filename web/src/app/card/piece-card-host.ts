@@ -189,15 +189,19 @@ export class PieceCardHost {
     this.refusal.set(null);
     const tag = ops.flatMap((op) => (op.kind === 'piece.edit' ? [op.fields.tag ?? ''] : []))[0] ?? '';
     const fault = tagTaken(this.open.record().pieces, tag, piece.id);
-    if (fault !== null) return this.refusedEdit.set({ now: null, issues: [issue('tag-twice', fault, 'tag', piece.id)] });
+    if (fault !== null) {
+      this.refusedEdit.set({ now: null, issues: [issue('tag-twice', fault, 'tag', piece.id)] });
+      return;
+    }
     this.saving.set(true);
     const made = await this.service.send(ops);
     const became = made.kept ? await this.service.outcome(made.id) : null;
     this.saving.set(false);
-    if (!made.kept) return this.refuse(piece, made.refusal);
-    if (became?.kind === 'refused') {
-      this.refusedBefore.push(became.entry);
-      return this.refuse(piece, became.refusal);
+    const refusal = made.kept ? (became?.kind === 'refused' ? became.refusal : null) : made.refusal;
+    if (became?.kind === 'refused') this.refusedBefore.push(became.entry);
+    if (refusal) {
+      this.refuse(piece, refusal);
+      return;
     }
     for (const entry of this.refusedBefore) await this.service.drop(entry);
     if (this.carded.edited()?.id === piece.id) this.edit(null);

@@ -114,7 +114,7 @@ export class SetFormDialog {
   });
   /** what was typed is not dropped by a press of Esc */
   protected readonly isTyped = computed(() => {
-    const before = setForm(this.kind(), this.before()) as Readonly<Record<string, string>>;
+    const before: Readonly<Record<string, string>> = setForm(this.kind(), this.before());
     return Object.entries(this.typed()).some(([field, text]) => text !== (before[field] ?? ''));
   });
   private readonly issues = signal<readonly Issue[]>([]);

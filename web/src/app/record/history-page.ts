@@ -1,13 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
-import type { KeptChange } from '@each-bolt/core/record';
 import { ENTITY_WORD, changeWords, type OpWords } from '@each-bolt/core/bench';
 import { firstValueFrom } from 'rxjs';
 import { RefusalNote } from '../shared/refusal-note';
 import { Names } from './names';
 import { OpenStudy } from './open-study';
-import { RecordApi, type Refusal } from './record-api';
+import { RecordApi, type Refusal, type ToldChange } from './record-api';
 import { RecordService } from './record-service';
 import { Selection } from './selection';
 import { whenText } from './when';
@@ -17,7 +16,7 @@ const MOST_SHOWN = 12;
 const PAGE = 100;
 
 interface Line {
-  readonly change: KeptChange;
+  readonly change: ToldChange;
   readonly when: string;
   readonly words: readonly OpWords[];
   readonly more: number;
@@ -233,7 +232,7 @@ export class HistoryPage {
   protected readonly reading = signal(false);
   protected readonly hasMore = signal(true);
   protected readonly refusal = signal<Refusal | null>(null);
-  private readonly older = signal<readonly KeptChange[]>([]);
+  private readonly older = signal<readonly ToldChange[]>([]);
   protected readonly waiting = computed(() => this.service.waiting().length);
   protected readonly heading = computed(() => {
     const piece = this.open.pieceById().get(this.about());
@@ -251,7 +250,7 @@ export class HistoryPage {
         change,
         when: whenText(change.madeAt),
         words: words.slice(0, MOST_SHOWN),
-        more: Math.max(0, words.length - MOST_SHOWN),
+        more: Math.max(0, (rows.length === 0 ? change.opCount : words.length) - MOST_SHOWN),
         undoes: change.undoes === null ? '' : undone === undefined ? 'undoes an earlier change' : `undoes ${undone}`,
       };
     });

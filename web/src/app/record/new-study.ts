@@ -225,7 +225,7 @@ export class NewStudy {
     openedAsPieces: true,
     // the vehicle that is being typed
     vehicleName: '',
-    vehicleRole: VEHICLE_ROLES[0] as VehicleRole,
+    vehicleRole: VEHICLE_ROLES[0],
   });
   protected readonly step = signal(0);
   protected readonly vehicles = signal<readonly VehicleLine[]>([]);

@@ -32,6 +32,11 @@ export interface Refusal {
   readonly conflicts?: readonly ToldConflict[];
 }
 
+/** A change as a history tells it: of a very large one some of its ops, and how many there are. */
+export interface ToldChange extends KeptChange {
+  readonly opCount: number;
+}
+
 export interface Person {
   readonly id: string;
   readonly name: string;
@@ -186,7 +191,7 @@ export class RecordApi {
     return this.get(`/api/studies/${studyId}/changes/${id}`);
   }
 
-  history(studyId: string, rows: readonly string[], before: number | null): Observable<readonly KeptChange[]> {
+  history(studyId: string, rows: readonly string[], before: number | null): Observable<readonly ToldChange[]> {
     const query = [...(rows.length > 0 ? [`rows=${rows.join(',')}`] : []), ...(before === null ? [] : [`before=${before}`])].join('&');
     return this.get(`/api/studies/${studyId}/history${query === '' ? '' : `?${query}`}`);
   }

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { AutoFocus } from 'primeng/autofocus';
 import { Dialog } from 'primeng/dialog';
 import { Unsaved } from './unsaved';
 
 /** Asks what becomes of something typed before it would be dropped. Closing the question keeps it. */
 @Component({
   selector: 'eb-unsaved-dialog',
-  imports: [Dialog],
+  imports: [AutoFocus, Dialog],
   template: `@if (unsaved.asked(); as asked) {
     <p-dialog
       header="Not saved yet"
@@ -18,7 +19,7 @@ import { Unsaved } from './unsaved';
       <p>What you typed of {{ asked.what }} is not saved. If you go on, it is dropped.</p>
       <div class="buttons">
         <button type="button" class="quiet-button" (click)="asked.answer(true)">Drop it</button>
-        <button type="button" class="main-button" autofocus (click)="asked.answer(false)">Stay</button>
+        <button type="button" class="main-button" [pAutoFocus]="true" (click)="asked.answer(false)">Stay</button>
       </div>
     </p-dialog>
   }`,

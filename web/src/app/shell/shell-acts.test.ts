@@ -2,14 +2,14 @@ import { ChangeDetectionStrategy, Component, DestroyRef, inject, signal } from '
 import { TestBed } from '@angular/core/testing';
 import { Router } from '@angular/router';
 import { tagText } from '@each-bolt/core/bench';
-import { editOp, type KeptChange, type Op } from '@each-bolt/core/record';
+import { editOp, type Op } from '@each-bolt/core/record';
 import { of, throwError } from 'rxjs';
 import { FULL_ROWS } from '../../../../core/testing/rows';
 import { LEFT, STUDY, pieceNamed, recordOf, teardown, testId } from '../../../testing/record';
 import { Session } from '../people/session';
 import type { OutboxEntry } from '../record/local-store';
 import { OpenStudy } from '../record/open-study';
-import { RecordApi } from '../record/record-api';
+import { RecordApi, type ToldChange } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { Commands } from './commands';
@@ -53,6 +53,7 @@ describe('what the frame does', () => {
   let chosen: { piece: string };
   let can: boolean;
   let history: () => ReturnType<RecordApi['history']>;
+  let whole: ReadonlyMap<string, object>;
   const refused = signal<readonly OutboxEntry[]>([]);
   const piece = signal<unknown>(null);
   const pack = signal<unknown>(null);
@@ -88,7 +89,7 @@ describe('what the frame does', () => {
     TestBed.configureTestingModule({
       providers: [
         { provide: RecordService, useValue: service },
-        { provide: RecordApi, useValue: { history: () => history() } },
+        { provide: RecordApi, useValue: { history: () => history(), change: (_study: string, id: string) => of(whole.get(id)) } },
         { provide: OpenStudy, useValue: { record: signal(record), study: signal(STUDY), pieceById: signal(new Map([[plate.id, plate]])) } },
         {
           provide: Selection,
@@ -157,7 +158,10 @@ describe('what the frame does', () => {
         { kind: 'fasteners.add', id: testId(8) },
       ],
     };
-    history = () => of([{ ops: [own], inverse: [] }, removal] as unknown as readonly KeptChange[]);
+    // the history tells some of what was taken off, the change itself all of it
+    const told = { id: testId(60), ops: removal.ops, inverse: [], opCount: 80 };
+    history = () => of([{ ops: [own], inverse: [] }, told] as unknown as readonly ToldChange[]);
+    whole = new Map([[told.id, removal]]);
     await acts.putBack({ entry: entry([own]), rowId: plate.id });
     expect(sent).toEqual([[...removal.inverse, own]]);
     history = () => throwError(() => ({ message: 'The server does not answer' }));

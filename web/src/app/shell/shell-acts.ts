@@ -85,7 +85,10 @@ export class ShellActs {
     try {
       const changes = await firstValueFrom(this.api.history(entry.studyId, [rowId], null));
       const removal = changes.find((c) => c.ops.some((op) => op.id === rowId && op.kind.endsWith('.remove')));
-      if (removal) await this.mend({ entry, ops: [...removal.inverse, ...entry.change.ops] });
+      if (!removal) return;
+      // of a large removal the history tells a part
+      const { inverse } = await firstValueFrom(this.api.change(entry.studyId, removal.id));
+      await this.mend({ entry, ops: [...inverse, ...entry.change.ops] });
     } catch (refusal) {
       this.said.set((refusal as Refusal).message);
     }
