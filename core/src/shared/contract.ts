@@ -91,9 +91,9 @@ export const oneOf = <T extends string>(label: string, words: readonly T[]): Sch
 export const isUuid = (value: unknown): value is string =>
   typeof value === 'string' && /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(value);
 
-/** A UUID of a version and variant there is, which every reader of UUIDs takes. */
+/** A UUID as the schema takes it: of a version from 1 to 5, in small letters. */
 const isUuidOfToday = (value: unknown): boolean =>
-  typeof value === 'string' && /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/.test(value);
+  typeof value === 'string' && /^[0-9a-f]{8}-[0-9a-f]{4}-[1-5][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/.test(value);
 
 /** A UUID made by the client. */
 export const uuid = (label: string): StringSchema<string> =>

@@ -1,4 +1,5 @@
-import { mixed } from 'yup';
+import fc from 'fast-check';
+import { mixed, type Schema } from 'yup';
 import { check, finite, requiredText, shape, text, uuid, whole } from './contract';
 
 interface Row {
@@ -45,6 +46,19 @@ describe('rows by the thousand, checked field by field', () => {
   it('do not take a text for the value it is the text of', () => {
     expect(isGood({ known: { mark: 'I' } })).toBe(true);
     expect(['{"mark":"I"}', '{}{"mark":"I"}', '\u0000{"mark":"I"}'].map((known) => isGood({ known }))).toEqual([false, false, false]);
+  });
+  it('pass quickly only what the schema passes, whatever the value', () => {
+    const ids = fc
+      .tuple(fc.uuid({ version: [1, 2, 3, 4, 5, 6, 7, 8] }), fc.boolean())
+      .map(([id, upper]) => (upper ? id.toUpperCase() : id));
+    const values = fc.oneof(ids, fc.string({ unit: 'binary', maxLength: 14 }), fc.constantFrom(null, undefined, 7, '', ' ', {}, []));
+    const schemas = [uuid('Id'), text('Text', 10), requiredText('Text', 10)];
+    fc.assert(
+      fc.property(values, fc.constantFrom(...schemas), (value, schema) => {
+        expect(check(schema as Schema<unknown>, value).ok).toBe(schema.isValidSync(value, { strict: true }));
+      }),
+      { numRuns: 2000 },
+    );
   });
   it('are held to every rule that was added after a quick one was said', () => {
     const short = shape<{ readonly x: number }>({ x: finite('X').max(5) });
