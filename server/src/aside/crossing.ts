@@ -1,5 +1,5 @@
 import { Problem, toProblem, type ProblemBody } from '../http/problem';
-import { serialized } from '../http/log';
+import { LoggedElsewhere, serialized } from '../http/log';
 
 /** A failure as it crosses from one thread to another. */
 export interface Crossed {
@@ -17,6 +17,6 @@ export const crossed = (error: unknown): Crossed => ({
 export const arrived = ({ problem, cause }: Crossed): Problem => {
   const { code, message, issues, conflicts } = problem;
   const failure = new Problem(code, message, issues, conflicts);
-  if (cause !== null) failure.cause = cause;
+  if (cause !== null) failure.cause = new LoggedElsewhere(cause);
   return failure;
 };

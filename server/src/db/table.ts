@@ -39,7 +39,6 @@ export const tableStore = <E extends Exclude<Entity, 'study'>>(entity: E, table:
   return {
     entity,
     table,
-    all: (db, studyId) => many<RowOf<E>>(db, all, [studyId]),
     allText: async (db, studyId) => (await one<{ text: string }>(db, allText, [studyId])).text,
     rows: (db, studyId, ids) => many<RowOf<E>>(db, byId, [studyId, ids]),
     hold: (db, studyId, ids) => db.query(hold, [studyId, ids]),

@@ -7,11 +7,16 @@ const ofDatabase = ({ code, severity, table, column, constraint, routine, stack 
   return { type: 'DatabaseError', ...{ code, severity, table, column, constraint, routine }, stack: frames.join('\n') };
 };
 
+/** What failed in another thread, as the log keeps it. */
+export class LoggedElsewhere {
+  constructor(readonly kept: object) {}
+}
+
 /** An error as the log keeps it: never with values of the record, a password or its hash. */
 export const serialized = (error: unknown): object => {
   if (error instanceof pg.DatabaseError) return ofDatabase(error);
-  // what failed in another thread comes as it is logged
-  if (!(error instanceof Error)) return typeof error === 'object' && error !== null ? error : { type: typeof error };
+  if (error instanceof LoggedElsewhere) return error.kept;
+  if (!(error instanceof Error)) return { type: typeof error };
   const { type, message, stack } = stdSerializers.err(error);
   const code = 'code' in error && typeof error.code === 'string' ? error.code : undefined;
   return { type, message, stack, code };

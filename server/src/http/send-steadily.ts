@@ -12,7 +12,8 @@ export interface Pace {
 /** A slow mobile network is several times as fast. */
 const SLOWEST: Pace = { leastBytesPerS: 16 * 1024, overS: 60 };
 
-const GONE = ['ERR_STREAM_PREMATURE_CLOSE', 'ERR_STREAM_DESTROYED', 'ECONNRESET', 'EPIPE'];
+/** Whoever asked has gone, before the answer or while it was sent. */
+const GONE = ['ERR_STREAM_PREMATURE_CLOSE', 'ERR_STREAM_UNABLE_TO_PIPE', 'ERR_STREAM_DESTROYED', 'ECONNRESET', 'EPIPE'];
 
 /** Sends what a stream gives at the pace of the reader, holding no more than a stretch of it; a reader who all but stops is cut off. */
 export const sendSteadily = async (response: Response, source: Readable, { leastBytesPerS, overS }: Pace = SLOWEST): Promise<void> => {

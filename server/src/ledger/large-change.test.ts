@@ -145,6 +145,29 @@ describe('a change of very many rows', () => {
     expect([kept.status, kept.body.revision]).toEqual([201, 3]);
     expect((await api.record(study.studyId)).pieces).toHaveLength(MANY + 2);
   });
+  it('is told in a history with some of its ops, those that are asked for, and how many there are', async () => {
+    const ops = pieces(MANY, (i) => ({ name: `plate ${i}` }));
+    await api.change(study.studyId, ops);
+    const renames = ops.map(({ id }, i): Op => ({ kind: 'piece.edit', id, was: { name: `plate ${i}` }, fields: { name: `panel ${i}` } }));
+    await api.change(study.studyId, renames);
+    interface Told {
+      readonly opCount: number;
+      readonly ops: readonly Op[];
+      readonly inverse: readonly Op[];
+    }
+    const history = async (query: string): Promise<readonly Told[]> =>
+      (await api.get<readonly Told[]>(`/api/studies/${study.studyId}/history${query}`)).body;
+    const counts = (told: readonly Told[]): readonly object[] => told.map((c) => [c.opCount, c.ops.length, c.inverse.length]);
+    expect(counts(await history(''))).toEqual([
+      [MANY, 50, 50],
+      [MANY, 50, 50],
+      [5, 5, 5],
+    ]);
+    const last = ops.at(-1)!;
+    const [renamed, added] = await history(`?rows=${last.id}`);
+    expect(renamed).toMatchObject({ opCount: MANY, ops: [renames.at(-1)], inverse: [{ id: last.id, fields: { name: 'plate 599' } }] });
+    expect(added).toMatchObject({ ops: [{ id: last.id, kind: 'piece.add' }], inverse: [{ id: last.id, kind: 'piece.remove' }] });
+  });
   it('that clashes is told with a hundred of its conflicts, each with who and when', async () => {
     const added = pieces(MANY);
     await api.change(study.studyId, added);

@@ -7,9 +7,7 @@ export interface Store<E extends Entity> {
   readonly entity: E;
   /** the table its rows are in */
   readonly table: string;
-  /** all rows of the study, in their order */
-  readonly all: (db: Db, studyId: string) => Promise<readonly RowOf<E>[]>;
-  /** the same rows as a list in JSON, which passes through without being read here */
+  /** all rows of the study in their order, as a list in JSON, which passes through without being read here */
   readonly allText: (db: Db, studyId: string) => Promise<string>;
   /** rows of the study with these ids */
   readonly rows: (db: Db, studyId: string, ids: readonly string[]) => Promise<readonly RowOf<E>[]>;

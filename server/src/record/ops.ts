@@ -1,4 +1,6 @@
 import { issue, type Issue } from '@each-bolt/core/shared';
+import type { Study } from '@each-bolt/core/record';
+import type { Db } from '../db/pool';
 import { tableStore } from '../db/table';
 import type { RecordRule, Store } from '../ledger/store';
 import {
@@ -13,7 +15,7 @@ import {
 } from './queries';
 import { Problem } from '../http/problem';
 
-const theStudy: Store<'study'>['all'] = async (db, studyId) => {
+const theStudy = async (db: Db, studyId: string): Promise<readonly Study[]> => {
   const study = await studyById(db, studyId);
   return study ? [study] : [];
 };
@@ -21,7 +23,6 @@ const theStudy: Store<'study'>['all'] = async (db, studyId) => {
 export const studyStore: Store<'study'> = {
   entity: 'study',
   table: 'study',
-  all: theStudy,
   allText: async (db, studyId) => JSON.stringify(await theStudy(db, studyId)),
   rows: theStudy,
   hold: holdStudy,
