@@ -1,5 +1,5 @@
 import { STUDY, teardown } from '../../testing/teardown';
-import { editTo } from '../record';
+import { cellsOf, editTo } from '../record';
 import { meanwhileFaults, pieceForm, pieceFromForm, rebasedForm, tagTaken, type PieceForm } from './piece-form';
 import { fastenerLine, jointLine, massEachText } from './shorthand/from-row';
 
@@ -92,6 +92,18 @@ describe('the form of a piece', () => {
   });
 });
 
+/** What an edit of every field of the form sends: each of its values must have a field at which it can be told. */
+it('every value that the form can send is told at one of its fields', () => {
+  const op = editTo('piece', plate, {
+    ...plate,
+    ...(edited({ name: 'a', tag: 'T1', mass: '~2 kg', quantity: '2-3', envelope: '600x400x30', thickness: '1', runLength: '1 m', runDiameter: '9', place: '1 2 3', price: '4.20' }) as { value: object }).value, // prettier-ignore
+  });
+  const cells = [...cellsOf(op && 'fields' in op ? op.fields : {})].map(([cell, theirs]) => ({ cell, theirs, by: null }));
+  const shown = Object.keys(pieceForm(plate, STUDY));
+  expect(cells.length).toBeGreaterThan(20);
+  expect(meanwhileFaults(cells, plate.id, () => null).filter(({ field }) => !shown.includes(field ?? ''))).toEqual([]);
+});
+
 describe('a tag', () => {
   const { pieces } = teardown('carrier plate 1 kg #DR2-1\nlever 2 kg');
   const [tagged, lever] = pieces;
@@ -120,6 +132,7 @@ describe('a form that was open while somebody else changed the piece', () => {
     const cells = [
       { cell: 'massEachKg', theirs: 1.9, by: 'Odo Farrow' },
       { cell: 'massUKg', theirs: 0.001, by: 'Odo Farrow' },
+      { cell: 'massTyped', theirs: '1.9 kg', by: 'Odo Farrow' },
       { cell: 'materialId', theirs: 'dc04', by: null },
     ];
     expect(meanwhileFaults(cells, plate.id, () => null).map(({ field, message }) => [field, message])).toEqual([

@@ -120,6 +120,7 @@ const NO_PRICE = { boughtPrice: null, boughtCurrency: null, boughtPriceYear: nul
 const SHOWN_AT: Readonly<Record<string, keyof PieceForm>> = {
   massEachKg: 'mass',
   massUKg: 'mass',
+  massTyped: 'mass',
   wallThicknessM: 'thickness',
   lengthM: 'envelope',
   widthM: 'envelope',

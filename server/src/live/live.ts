@@ -226,6 +226,8 @@ export class Live {
     if (wait > 0) await pause(wait, undefined, { ref: false });
     if (this.reader === null || !this.followers.has(studyId)) return;
     const text = JSON.stringify(await present(this.reader, studyId));
+    // the last of them may have left meanwhile: whoever comes next is not told of those who were there
+    if (!this.followers.has(studyId)) return;
     this.told.set(studyId, { text, at: Date.now() });
     if (text === before?.text) return;
     const event = eventOf('here', text);
