@@ -42,6 +42,7 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
     response.on('close', () => {
       gone = true;
       for (const leave of leaving) leave();
+      // what cannot be said now is over by itself before long
       sayGone(pool, connection).catch(() => undefined);
     });
     await sayHere(pool, { connection, studyId, personId: person.id, device, pieceId: null });
