@@ -9,6 +9,7 @@ import { sha256Of } from '../server/src/files/picture';
 import { startServer } from '../scripts/server.mjs';
 import { benchDatabase } from './database';
 import { guest, percentile, stranger, type Guest } from './guest';
+import { letLoose } from './hammer';
 import { atMost, type Result } from './harness';
 import { referenceStudy } from './reference-study';
 
@@ -81,19 +82,26 @@ const beside = async (house: House, act: () => Promise<void>): Promise<{ readonl
   return { ms, worst: percentile(await others.stop(), 1) };
 };
 
-/** Rows of a study written by the fastest way there is. @source PostgreSQL 17, 14.4.2: COPY is the fastest way to load many rows */
+const COPIES = 3;
+
+/** Rows of a study written by the fastest way there is, the middle one of a few. @source PostgreSQL 17, 14.4.2: COPY is the fastest way to load many rows */
 const copyMs = async (pool: Pool, studyId: string): Promise<number> => {
-  let all = 0;
-  for (const table of ['piece', 'fastener_set', 'joint_set']) {
-    const file = `/tmp/each-bolt-bench-${table}.csv`;
-    await pool.query(`create table ${table}_copied (like ${table} including all)`);
-    await pool.query(`copy (select * from ${table} where study_id = '${studyId}') to '${file}'`);
-    const since = performance.now();
-    await pool.query(`copy ${table}_copied from '${file}'`);
-    all += performance.now() - since;
-    await pool.query(`drop table ${table}_copied`);
-  }
-  return all;
+  const once = async (): Promise<number> => {
+    let all = 0;
+    for (const table of ['piece', 'fastener_set', 'joint_set']) {
+      const file = `/tmp/each-bolt-bench-${table}.csv`;
+      await pool.query(`create table ${table}_copied (like ${table} including all)`);
+      await pool.query(`copy (select * from ${table} where study_id = '${studyId}') to '${file}'`);
+      const since = performance.now();
+      await pool.query(`copy ${table}_copied from '${file}'`);
+      all += performance.now() - since;
+      await pool.query(`drop table ${table}_copied`);
+    }
+    return all;
+  };
+  const tries: number[] = [];
+  for (let i = 0; i < COPIES; i++) tries.push(await once());
+  return percentile(tries, 0.5);
 };
 
 const largeChanges = async (house: House): Promise<readonly Result[]> => {
@@ -140,49 +148,13 @@ const largeChanges = async (house: House): Promise<readonly Result[]> => {
   ];
 };
 
-/** Again and again until it is told to stop, several at a time; what is answered does not matter. */
-const hammer = (acts: readonly (() => Promise<unknown>)[], atOnce: number): { readonly stop: () => Promise<void> } => {
-  let going = true;
-  const blows = acts.flatMap((act) =>
-    Array.from({ length: atOnce }, async () => {
-      while (going) await act().catch(() => pause(5));
-    }),
-  );
-  return {
-    stop: async () => {
-      going = false;
-      await Promise.all(blows);
-    },
-  };
-};
-
 const hostile = async (house: House): Promise<readonly Result[]> => {
-  const { studyId } = house;
-  const [reader, nobody] = [house.people[0]!, stranger(house.port)];
-  const faulty = JSON.stringify({ id: randomUUID(), undoes: null, ops: Array.from({ length: 20_000 }, () => ({ kind: 'piece.add', id: randomUUID(), fields: {} })) }); // prettier-ignore
-  const deep = `${'['.repeat(200_000)}${']'.repeat(200_000)}`;
-  const reading = hammer(
-    [
-      () => reader.hear('GET', `/api/studies/${studyId}`),
-      () => reader.hear('GET', `/api/studies/${studyId}/history`),
-      () => reader.hear('GET', `/api/studies/${studyId}/archive`),
-      () => reader.hear('POST', `/api/studies/${studyId}/changes`, faulty),
-    ],
-    2,
-  );
-  const knocking = hammer(
-    [
-      () => nobody.hear('POST', '/api/sign-in', JSON.stringify({ login: 'wenna', password: randomUUID() })),
-      () => nobody.hear('POST', '/api/sign-in', deep),
-      () => nobody.hear('POST', `/api/studies/${studyId}/changes`, faulty),
-      () => nobody.hear('GET', '/api/me'),
-    ],
-    2,
-  );
-  const others = new Others(house.people.slice(1), studyId, house.pieceId);
+  const [reader, ...people] = house.people;
+  const stop = await letLoose(house.port, house.studyId, reader!);
+  const others = new Others(people, house.studyId, house.pieceId);
   await pause(15_000);
   const waited = await others.stop();
-  await Promise.all([reading.stop(), knocking.stop()]);
+  await stop();
   return [atMost('others beside a hostile reader and a hostile stranger, p99', percentile(waited, 0.99), 'ms', 300)];
 };
 
@@ -295,7 +267,6 @@ export const crowdBench = async (): Promise<readonly Result[]> => {
     DEMO: 'no',
     STAND_INS: 'no',
     TRUST_PROXY: '1',
-    REQUESTS_PER_MINUTE: '100000000',
   };
   let server = await startServer(settings);
   const lead = await guest(pool, server.port, 'lead');

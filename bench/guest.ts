@@ -15,14 +15,22 @@ export interface Heard {
 
 /** Somebody at a device of their own, with an address of their own behind the proxy that the server believes. */
 export class Guest {
-  private cookies = new Map<string, string>();
+  private readonly cookies: Map<string, string>;
   private readonly agent = new Agent({ keepAlive: true, maxSockets: 1000 });
 
   constructor(
     readonly port: number,
     readonly person: Person | null,
     private readonly from: string,
-  ) {}
+    cookies: readonly (readonly [string, string])[] = [],
+  ) {
+    this.cookies = new Map(cookies);
+  }
+
+  /** The cookies of a session, for whoever goes on in it elsewhere. */
+  held(): readonly (readonly [string, string])[] {
+    return [...this.cookies];
+  }
 
   private headers(more: Readonly<Record<string, string>>): Record<string, string> {
     return {
@@ -56,6 +64,12 @@ export class Guest {
     const parts: Buffer[] = [];
     for await (const part of response) parts.push(part as Buffer);
     return { status: response.statusCode ?? 0, body: Buffer.concat(parts), ms: performance.now() - since };
+  }
+
+  /** Asks, and lets the answer pass by. */
+  async let(method: string, path: string, body: string | null = null): Promise<void> {
+    const response = await this.ask(method, path, body);
+    await new Promise((done, fail) => response.once('end', done).once('close', done).once('error', fail).resume());
   }
 
   async change(studyId: string, ops: readonly Op[], undoes: string | null = null): Promise<Heard & { readonly id: string }> {

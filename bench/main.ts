@@ -1,7 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { isMainThread } from 'node:worker_threads';
 import type { Result } from './harness';
 import { crowdBench } from './crowd.bench';
+import { hammerHere } from './hammer';
 import { ledgerBench } from './ledger.bench';
 import { meshBench } from './mesh.bench';
 import { rollUpBench } from './roll-up.bench';
@@ -39,7 +41,9 @@ const main = async (): Promise<void> => {
   if (results.some((r) => !r.ok)) process.exitCode = 1;
 };
 
-main().catch((error: unknown) => {
-  process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
-  process.exit(1);
-});
+if (isMainThread)
+  main().catch((error: unknown) => {
+    process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+    process.exit(1);
+  });
+else hammerHere();

@@ -1,14 +1,15 @@
 import compression from 'compression';
 import express, { type Express, type Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import type { Aside } from './aside/aside';
 import type { Config } from './config';
 import type { Pool } from './db/pool';
 import { one } from './db/rows';
-import { Problem, noSuchRoute, problemHandler } from './http/problem';
+import { noSuchRoute, problemHandler } from './http/problem';
+import { rateOfAll, rateOfStrangers } from './http/rate';
 import { requestLog } from './http/request-log';
+import type { Turns } from './http/turns';
 import { webClient } from './http/web-client';
 import { ledgerRoutes } from './ledger/routes';
 import { archiveRoutes } from './archive/routes';
@@ -31,6 +32,7 @@ export interface AppParts extends Pick<Config, 'limits' | 'trustProxy' | 'public
   readonly secret: string;
   readonly live: Live;
   readonly aside: Aside;
+  readonly turns: Turns;
   readonly instruments: InstrumentHub;
   /** folder of the built web client, or null for the API alone */
   readonly webDir: string | null;
@@ -59,7 +61,7 @@ const isStream = (response: Response): boolean => String(response.getHeader('Con
 const HALF_A_YEAR_S = 183 * 24 * 3600;
 
 /** The application, built without listening. */
-export const buildApp = ({ pool, log, version, webDir, secret, live, aside, instruments, ...settings }: AppParts): Express => {
+export const buildApp = ({ pool, log, version, webDir, secret, live, aside, turns, instruments, ...settings }: AppParts): Express => {
   const { limits, trustProxy, publicUrl } = settings;
   const isHttps = publicUrl?.protocol === 'https:';
   const app = express();
@@ -74,31 +76,25 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, aside, inst
   app.use(requestLog(log));
   // a stream must not wait for a compressor to fill
   app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
-  app.get('/api/health', async (_request, response) => {
-    await one(pool, 'select 1 as ok');
-    response.json({ ok: true, version });
-  });
   app.use(
     '/api',
-    rateLimit({
-      windowMs: 60_000,
-      limit: limits.requests,
-      validate: { trustProxy: false, xForwardedForHeader: false },
-      handler: () => {
-        throw new Problem('too-many', 'Too many requests from this address; wait a minute. Nothing was written');
-      },
-    }),
+    rateOfAll(limits.requests),
     // what a route says nothing of is stored by no browser
     (_request, response, next) => {
       response.set('Cache-Control', 'no-store');
       next();
     },
     sessions(pool, secret, log, isHttps),
+    rateOfStrangers(limits.requests),
     fromOwnPage(secret, publicUrl),
   );
+  app.get('/api/health', async (_request, response) => {
+    await one(pool, 'select 1 as ok');
+    response.json({ ok: true, version });
+  });
   app.use(
     peopleRoutes(pool, secret, limits.failures),
-    ledgerRoutes(pool, aside),
+    ledgerRoutes(pool, aside, turns),
     liveRoutes(pool, live),
     fileRoutes(pool),
     archiveRoutes(pool, aside, version),
@@ -106,7 +102,7 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, aside, inst
     benchRoutes(pool),
     instrumentRoutes(pool, instruments, live),
   );
-  app.use(recordRoutes(pool));
+  app.use(recordRoutes(pool, turns));
   app.use('/api', noSuchRoute);
   if (webDir !== null) app.use(webClient(webDir));
   app.use(noSuchRoute);

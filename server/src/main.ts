@@ -10,6 +10,7 @@ import { loadDemo } from './demo/load-demo';
 import { CONNECTIONS, limitConnections } from './http/connections';
 import { openLog } from './http/log';
 import { newSecret } from './http/session';
+import { Turns } from './http/turns';
 import { InstrumentHub } from './instruments/hub';
 import { Reachable } from './instruments/reachable';
 import { startStandIns } from './instruments/start-stand-ins';
@@ -49,12 +50,14 @@ const start = async (): Promise<void> => {
   await live.start();
   const standIns = config.standIns ? await startStandIns(pool, log) : null;
   await instruments.reload();
-  const aside = new Aside(join(import.meta.dirname, 'aside.js'), config.databaseUrl, log);
+  const turns = new Turns();
+  const aside = new Aside(join(import.meta.dirname, 'aside.js'), config.databaseUrl, log, turns);
   const { webDir, limits, trustProxy, publicUrl } = config;
-  const parts = { pool, log, version, webDir, secret, live, aside, instruments, limits, trustProxy, publicUrl };
+  const parts = { pool, log, version, webDir, secret, live, aside, turns, instruments, limits, trustProxy, publicUrl };
   const server = createServer(CONNECTIONS, buildApp(parts)).listen(config.port, config.host);
   limitConnections(server);
   await new Promise<void>((resolve, reject) => server.once('listening', resolve).once('error', reject));
+  aside.warm();
   const address = server.address();
   process.send?.({ listening: typeof address === 'object' && address ? address.port : config.port });
   const stop = (): void => {

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
 import fc from 'fast-check';
 import { ZipFile } from 'yazl';
-import { blankFasteners, blankJoints, known, type StudyRecord } from '@each-bolt/core/record';
+import { blankFasteners, blankJoints, known, type KeptChange, type StudyRecord } from '@each-bolt/core/record';
 import { readPieces } from '@each-bolt/core/bench';
 import { Api, beginStudy, listen, type Begun, type Problem } from '../../testing/api';
 import { pngOf, sha256 } from '../../testing/pictures';
@@ -194,6 +194,28 @@ describe('a study out as an archive and in again', () => {
     expect(manifest.files.map((f) => [f.path, f.sha256])).toEqual(
       [...files].filter(([path]) => path !== 'manifest.json').map(([path, bytes]) => [path, sha256(bytes)]),
     );
+  });
+});
+
+describe('a study with a change of many megabytes', () => {
+  it('has it whole in its archive, between the small ones, and comes in again', async () => {
+    const long = await beginStudy(api);
+    const notes = 'gemessen ohne Öl, 20 °C; '.repeat(75);
+    const many = Array.from({ length: 1500 }, (_, i) => ({
+      kind: 'piece.add' as const,
+      id: randomUUID(),
+      fields: long.piece({ name: `rib ${i + 1}`, notes }),
+    }));
+    expect((await api.change(long.studyId, many)).status).toBe(201);
+    await api.change(long.studyId, [{ kind: 'piece.edit', id: many[0]!.id, was: { tag: '' }, fields: { tag: 'RIB-1' } }]);
+    const zip = await archiveOf(api, long.studyId);
+    const lines = (await contents(zip)).get('changes.jsonl')!.toString().trimEnd().split('\n');
+    const changes = lines.map((line) => JSON.parse(line) as KeptChange);
+    expect(changes.map((change) => change.revision)).toEqual([1, 2, 3]);
+    expect(lines[1]!.length).toBeGreaterThan(5e6);
+    const { body } = await api.get<KeptChange>(`/api/studies/${long.studyId}/changes/${changes[1]!.id}`);
+    expect(changes[1]).toMatchObject(body);
+    expect(await bring(api, zip)).toMatchObject({ status: 201 });
   });
 });
 

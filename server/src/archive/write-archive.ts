@@ -6,7 +6,7 @@ import { piecesCsv } from '@each-bolt/core/bench';
 import type { Db } from '../db/pool';
 import { sha256Of } from '../files/picture';
 import { filesOf, stretchesOf } from '../files/queries';
-import { changeLinesSince } from '../ledger/queries';
+import { changeLines } from '../ledger/queries';
 import type { StudyRecord } from '@each-bolt/core/record';
 import { readRecordText } from '../record/read-record';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, type ArchiveEntry, type ArchiveStudy, type Manifest } from './format';
@@ -14,7 +14,6 @@ import { peopleOfStudy } from './queries';
 
 // entries carry no time of their own, so that the same study gives the same files
 const STILL = new Date(Date.UTC(2000, 0, 1));
-const AT_ONCE = 500;
 
 /** A file of the archive that comes in pieces, with its sum as they pass. */
 const summed = (
@@ -68,7 +67,7 @@ export const writeArchive = async (db: Db, studyId: string, program: string, out
   const record = JSON.parse(text.pieces.join('')) as StudyRecord;
   const { title } = record.study;
   record.vehicles.forEach((vehicle, i) => put(`csv/pieces-${i + 1}.csv`, Buffer.from(piecesCsv(record, vehicle))));
-  await pour('changes.jsonl', changeLines(db, studyId));
+  await pour('changes.jsonl', asBytes(changeLines(db, studyId)));
   for (const { sha256, mediaType } of await filesOf(db, studyId)) {
     const isScan = mediaType.startsWith('model/');
     const name = isScan
@@ -97,12 +96,6 @@ function* studyText(record: readonly string[], people: ArchiveStudy['people']): 
   yield Buffer.from(`,"people":${JSON.stringify(people)}}\n`);
 }
 
-async function* changeLines(db: Db, studyId: string): AsyncGenerator<Buffer> {
-  for (let since = 0; ;) {
-    const changes = await changeLinesSince(db, studyId, since, AT_ONCE);
-    for (const { text } of changes) yield Buffer.from(`${text}\n`);
-    const last = changes.at(-1);
-    if (!last) return;
-    since = last.revision;
-  }
+async function* asBytes(text: AsyncIterable<string>): AsyncGenerator<Buffer> {
+  for await (const part of text) yield Buffer.from(part);
 }

@@ -1,3 +1,4 @@
+import { setPriority } from 'node:os';
 import { getHeapStatistics } from 'node:v8';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openPool, type PoolLimits } from '../db/pool';
@@ -8,6 +9,10 @@ import { TASKS, type Task } from './tasks';
 export interface AsideSettings {
   readonly databaseUrl: string;
 }
+
+/** Whoever waits for an answer comes before what is done aside. Elsewhere the number of no thread but of the whole program is meant. */
+const ASIDE_NICENESS = 10;
+if (process.platform === 'linux') setPriority(0, ASIDE_NICENESS);
 
 /** What is large takes its time, on a busy machine too. */
 const LARGE: PoolLimits = { connections: 2, statementMs: 300_000, betweenMs: 300_000 };

@@ -105,15 +105,19 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
   }
 };
 
+const wasAdded = ({ before, after }: RowEffect): boolean => before === null && after !== null;
+
 /** What the rows of a change leave broken across rows. */
 export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
-  const entities = new Set(effects.map((effect) => effect.entity));
-  const touched = effects.map((effect) => effect.id);
   const issues: Issue[] = [];
   const isMany = effects.length > LARGE_OPS;
   if (isMany) await planForMany(db, true);
-  for (const { rule, when } of RULES)
-    if (when.some((entity) => entities.has(entity))) issues.push(...(await rule(db, studyId, touched, effects)));
+  for (const { rule, of, refersTo } of RULES) {
+    const touched = effects.filter((e) => of.includes(e.entity) || (refersTo.includes(e.entity) && !wasAdded(e)));
+    if (touched.length === 0) continue;
+    const ids = touched.map((effect) => effect.id);
+    issues.push(...(await rule(db, studyId, ids, effects)));
+  }
   if (isMany) await planForMany(db, false);
   return issues;
 };
@@ -246,17 +250,17 @@ const keep = async (db: Db, sent: Sent): Promise<Kept> => {
 };
 
 /**
- * What others wrote meanwhile, as effects whose rules are looked at again. What a row was before they did is of no interest but for
- * tags: a tag counts as new where this change gives it too.
+ * What others wrote meanwhile, as effects whose rules are looked at again. What a row was before they did is of no interest, as long as
+ * it counts as one that was there, but for tags: a tag counts as new where this change gives it too.
  */
 const writtenSince = async (db: Db, studyId: string, revision: number, ours: readonly RowEffect[]): Promise<readonly RowEffect[]> => {
   const rows = await rowsSince(db, studyId, revision);
   const current = await loadCurrent(db, studyId, byEntity(rows));
   const tagOf = (row: RowOf<Entity> | null): string => (row !== null && 'tag' in row ? row.tag : '');
-  const tags = new Set(ours.map(({ after }) => tagOf(after)));
+  const tags = new Set(ours.flatMap(({ after }) => tagOf(after) || []));
   return rows.map(({ entity, id }) => {
     const after = current.get(entity)?.get(id) ?? null;
-    return { entity, id, before: tags.has(tagOf(after)) ? null : after, after };
+    return { entity, id, before: tags.has(tagOf(after)) ? ({ ...after, tag: '' } as RowOf<Entity>) : after, after };
   });
 };
 

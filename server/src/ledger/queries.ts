@@ -131,13 +131,31 @@ const sinceText = (change: string): string =>
 export const changeTextsSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly ChangeText[]> =>
   many(db, sinceText(CHANGE), [studyId, revision, most]);
 
-/** The first changes after a revision as an archive holds them: with their digests. */
-export const changeLinesSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly ChangeText[]> =>
-  many(db, sinceText(`json_build_object(${HEAD}, 'inverse', ${INVERSE}, 'digest', encode(c.digest, 'hex'))::text`), [
-    studyId,
-    revision,
-    most,
-  ]);
+/** Lines come in stretches of so many characters, so many at a time. */
+const STRETCH = 1024 * 1024;
+const STRETCHES = 4;
+
+/**
+ * Every change of a study as an archive holds them, a line each with its digest, in order: written by the database, and given in
+ * stretches, so that no more than some of a very large one is held here. Runs within a transaction.
+ */
+export async function* changeLines(db: Db, studyId: string): AsyncGenerator<string> {
+  await db.query(
+    `declare change_lines no scroll cursor for
+     select substr(line.text, 1 + at * ${STRETCH}, ${STRETCH}) as text
+     from (select * from change where study_id = $1 order by revision offset 0) c
+       cross join lateral (select json_build_object(${HEAD}, 'inverse', ${INVERSE}, 'digest', encode(c.digest, 'hex')) || E'\\n' as text offset 0) line
+       cross join lateral generate_series(0, (length(line.text) - 1) / ${STRETCH}) at
+     order by c.revision, at`,
+    [studyId],
+  );
+  for (;;) {
+    const stretches = await many<{ text: string }>(db, `fetch ${STRETCHES} from change_lines`);
+    for (const { text } of stretches) yield text;
+    if (stretches.length < STRETCHES) break;
+  }
+  await db.query('close change_lines');
+}
 
 export const changeText = async (db: Db, studyId: string, id: string): Promise<string | null> =>
   (await maybeOne<{ text: string }>(db, `select ${CHANGE} as text from change c where c.study_id = $1 and c.id = $2`, [studyId, id]))

@@ -2,10 +2,11 @@ import type { RequestHandler, Response, Router } from 'express';
 import { isUuid } from '@each-bolt/core/shared';
 import type { Pool } from '../db/pool';
 import type { Aside } from '../aside/aside';
-import { inTurn } from '../http/in-turn';
+import { fewAtOnce } from '../http/few-at-once';
 import { jsonBytes } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed, studyIdOf } from '../http/routes';
+import type { Turns } from '../http/turns';
 import { roleIn } from '../people/queries';
 import { studyHead } from '../record/queries';
 import { refuseRole } from './keep-change';
@@ -50,8 +51,9 @@ const listOf = (response: Response, changes: readonly ChangeText[]): void => {
 };
 
 /** The ledger: changes in, changes out, the history, and what a person can undo. */
-export const ledgerRoutes = (pool: Pool, aside: Aside): Router => {
+export const ledgerRoutes = (pool: Pool, aside: Aside, turns: Turns): Router => {
   const { router, on } = routed(pool);
+  const read = <T>(response: Response, act: () => Promise<T>): Promise<T> => turns.of(personOf(response).id, 'read', act);
   on('POST /api/studies/:id/changes', mayChange(pool), jsonBytes, async (request, response) => {
     const studyId = studyIdOf(request.params);
     const person = personOf(response);
@@ -63,20 +65,22 @@ export const ledgerRoutes = (pool: Pool, aside: Aside): Router => {
       : aside.run('change', person.id, { studyId, bytes, maker }, bytes));
     response.status(kept.repeated ? 200 : 201).json({ id: kept.id, revision: kept.revision });
   });
-  on('GET /api/studies/:id/changes', inTurn, async (request, response) => {
+  on('GET /api/studies/:id/changes', fewAtOnce, async (request, response) => {
     const since = revisionOf(request.query.since ?? '0', 'since');
-    listOf(response, await changeTextsSince(pool, studyIdOf(request.params), since, MOST_CHANGES));
+    listOf(response, await read(response, () => changeTextsSince(pool, studyIdOf(request.params), since, MOST_CHANGES)));
   });
-  on('GET /api/studies/:id/changes/:change', inTurn, async (request, response) => {
+  on('GET /api/studies/:id/changes/:change', fewAtOnce, async (request, response) => {
     const id = request.params.change;
-    const change = isUuid(id) ? await changeText(pool, studyIdOf(request.params), id) : null;
+    const change = isUuid(id) ? await read(response, () => changeText(pool, studyIdOf(request.params), id)) : null;
     if (change === null) throw new Problem('not-found', 'There is no such change');
     response.type('json').end(change);
   });
-  on('GET /api/studies/:id/history', inTurn, async (request, response) => {
+  on('GET /api/studies/:id/history', fewAtOnce, async (request, response) => {
     const before = request.query.before === undefined ? Number.MAX_SAFE_INTEGER : revisionOf(request.query.before, 'before');
     const rows = rowsOf(request.query.rows);
-    listOf(response, await changeTextsBefore(pool, studyIdOf(request.params), before, rows.length > 0 ? rows : null, PAGE));
+    const of = (): Promise<readonly ChangeText[]> =>
+      changeTextsBefore(pool, studyIdOf(request.params), before, rows.length > 0 ? rows : null, PAGE);
+    listOf(response, await read(response, of));
   });
   on('GET /api/studies/:id/mine', async (request, response) => {
     response.json(await changesOfPerson(pool, studyIdOf(request.params), personOf(response).id));

@@ -79,29 +79,38 @@ export const STORES: { readonly [E in Entity]: Store<E> } = {
   picture: pictureStore,
 };
 
-/** Rules across rows and the kinds of record whose change can break each. */
-export const RULES: readonly { readonly rule: RecordRule; readonly when: readonly Entity[] }[] = [
-  { rule: memberRule, when: ['study', 'member'] },
-  { rule: subsystemRule, when: ['subsystem'] },
-  { rule: pieceRule, when: ['vehicle', 'subsystem', 'piece'] },
-  { rule: circleRule, when: ['piece'] },
-  { rule: setRule, when: ['piece', 'fasteners', 'joints'] },
-  { rule: questionRule, when: ['question'] },
-  { rule: unloadRule, when: ['piece', 'unload'] },
-  { rule: pictureRule, when: ['piece', 'picture', 'rig'] },
-  { rule: tagRule, when: ['piece'] },
+/** A rule across rows, with the kinds of record it is about and those these refer to: what was only just added is not referred to wrongly. */
+export interface RuleAbout {
+  readonly rule: RecordRule;
+  readonly of: readonly Entity[];
+  readonly refersTo: readonly Entity[];
+}
+
+export const RULES: readonly RuleAbout[] = [
+  { rule: memberRule, of: ['study', 'member'], refersTo: [] },
+  { rule: subsystemRule, of: ['subsystem'], refersTo: [] },
+  { rule: pieceRule, of: ['piece'], refersTo: ['vehicle', 'subsystem'] },
+  { rule: circleRule, of: ['piece'], refersTo: [] },
+  { rule: setRule, of: ['fasteners', 'joints'], refersTo: ['piece'] },
+  { rule: questionRule, of: ['question'], refersTo: [] },
+  { rule: unloadRule, of: ['unload'], refersTo: ['piece'] },
+  { rule: pictureRule, of: ['picture'], refersTo: ['piece', 'rig'] },
+  { rule: tagRule, of: ['piece'], refersTo: [] },
   {
     rule: partRule,
-    when: ['piece', 'fasteners', 'gate', 'step', 'connection', 'components', 'board', 'fluid', 'reading', 'recount'],
+    of: ['connection', 'components', 'board', 'fluid', 'reading', 'recount'],
+    refersTo: ['piece', 'fasteners', 'gate', 'step'],
   },
   {
     rule: benchRule,
-    when: ['vehicle', 'subsystem', 'package', 'rig', 'piece', 'connection', 'fluid', 'session', 'step', 'sheet'],
+    of: ['session', 'step', 'sheet'],
+    refersTo: ['vehicle', 'subsystem', 'package', 'rig', 'piece', 'connection', 'fluid'],
   },
-  { rule: stepRule, when: ['step'] },
-  { rule: measureRule, when: ['piece', 'reading', 'scan', 'identification', 'section', 'pattern'] },
+  { rule: stepRule, of: ['step'], refersTo: [] },
+  { rule: measureRule, of: ['scan', 'identification', 'section', 'pattern'], refersTo: ['piece', 'reading'] },
   {
     rule: planRule,
-    when: ['vehicle', 'subsystem', 'candidate', 'request', 'claim', 'scope', 'resource', 'rig', 'package', 'gate', 'hoist', 'unload'],
+    of: ['candidate', 'request', 'claim', 'scope', 'resource', 'rig', 'package', 'gate', 'hoist', 'unload'],
+    refersTo: ['vehicle', 'subsystem'],
   },
 ];

@@ -3,20 +3,21 @@ import type { Router } from 'express';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
-import { inTurn } from '../http/in-turn';
+import { fewAtOnce } from '../http/few-at-once';
 import { opsOf } from '../http/roles';
 import { personOf, roleOf, routed, studyIdOf } from '../http/routes';
 import { sendSteadily } from '../http/send-steadily';
+import type { Turns } from '../http/turns';
 import { studyHead, studyLines } from './queries';
 import { readRecordText } from './read-record';
 
 /** The list of studies, and the whole record of one. */
-export const recordRoutes = (pool: Pool): Router => {
+export const recordRoutes = (pool: Pool, turns: Turns): Router => {
   const { router, on } = routed(pool);
   on('GET /api/studies', async (_request, response) => {
     response.json(await studyLines(pool, personOf(response).id));
   });
-  on('GET /api/studies/:id', inTurn, async (request, response) => {
+  on('GET /api/studies/:id', fewAtOnce, async (request, response) => {
     const studyId = studyIdOf(request.params);
     const head = await studyHead(pool, studyId);
     if (head === null) throw new Problem('not-found', 'There is no such study');
@@ -28,7 +29,7 @@ export const recordRoutes = (pool: Pool): Router => {
       response.status(304).end();
       return;
     }
-    const record = await transaction(pool, (db) => readRecordText(db, studyId));
+    const record = await turns.of(personOf(response).id, 'read', () => transaction(pool, (db) => readRecordText(db, studyId)));
     if (!record) throw new Problem('not-found', 'There is no such study');
     response.set('ETag', `"${record.revision}"`).type('json');
     await sendSteadily(response, Readable.from(record.pieces, { objectMode: false }));

@@ -60,6 +60,14 @@ describe('the client’s copy of the record', () => {
     await opening;
   };
   const sent = (): TestRequest => server.expectOne(`${URL}/changes`);
+  /** The request once it is made, which may be tried again after a while. */
+  const requestOf = async (url: string): Promise<TestRequest> => {
+    for (;;) {
+      const [request] = server.match(url);
+      if (request) return request;
+      await new Promise((done) => setTimeout(done, 10));
+    }
+  };
   const bodyOf = (request: TestRequest): Change => request.request.body as Change;
   const tell = async (change: Partial<KeptChange> & Pick<KeptChange, 'id' | 'ops' | 'revision'>): Promise<void> => {
     heard.next({
@@ -206,11 +214,7 @@ describe('the client’s copy of the record', () => {
     expect(service.sync()).toEqual({ kind: 'offline', waiting: 3 });
     begin();
     const reading = TestBed.inject(Session).read();
-    server.expectOne('/api/me').error(new ProgressEvent('error'));
-    await new Promise((done) => setTimeout(done, 400));
-    server.expectOne('/api/me').error(new ProgressEvent('error'));
-    await new Promise((done) => setTimeout(done, 700));
-    server.expectOne('/api/me').error(new ProgressEvent('error'));
+    for (let asked = 0; asked < 3; asked++) (await requestOf('/api/me')).error(new ProgressEvent('error'));
     expect(await reading).toMatchObject({ kind: 'in', person: ME });
     void service.open(STUDY.id);
     await settle();
