@@ -86,6 +86,10 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, aside, turn
     },
     sessions(pool, secret, log, isHttps),
     rateOfStrangers(limits.requests),
+    ({ session: { personId } }, _response, next) => {
+      if (personId !== undefined) turns.see(personId);
+      next();
+    },
     fromOwnPage(secret, publicUrl),
   );
   app.get('/api/health', async (_request, response) => {

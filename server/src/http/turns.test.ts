@@ -18,11 +18,20 @@ describe('what takes the server long', () => {
   let house: House;
   const after = (ms: number): Promise<void> => jest.advanceTimersByTimeAsync(ms);
   const ask = (who: string, lane: Lane, ms: number, name: string): void => void house.ask(who, lane, ms, name);
+  /** Others ask for this and that all the time. */
+  const beside = (who: string): void => {
+    const seeing = setInterval(() => house.turns.see(who), 500);
+    over.push(() => clearInterval(seeing));
+  };
+  const over: (() => void)[] = [];
   beforeEach(() => {
     jest.useFakeTimers();
     house = new House();
   });
-  afterEach(() => jest.useRealTimers());
+  afterEach(() => {
+    for (const end of over.splice(0)) end();
+    jest.useRealTimers();
+  });
 
   it('is done for one person one after the other, a thread of theirs beside it, and others beside both', async () => {
     ask('wenna', 'read', 400, 'record');
@@ -34,7 +43,8 @@ describe('what takes the server long', () => {
     await after(400);
     expect(house.begun.at(-1)).toBe('history');
   });
-  it('of who has had more than 3 s of the last while is done one at a time, after pauses of up to 2 s', async () => {
+  it('of who has had more than 3 s of the last while is done one at a time, after pauses of up to 2 s, while others are there', async () => {
+    beside('odo');
     ask('wenna', 'aside', 8000, 'import');
     await after(8000);
     ask('wenna', 'read', 500, 'record');
@@ -50,6 +60,7 @@ describe('what takes the server long', () => {
     expect(house.begun).toEqual(['import', 'record', 'archive']);
   });
   it('leaves others their full speed however much one asks for: at most half of one thread is theirs', async () => {
+    beside('odo');
     const rounds = async (who: string): Promise<void> => {
       for (;;) await house.ask(who, 'read', 1000, who);
     };
@@ -65,7 +76,17 @@ describe('what takes the server long', () => {
   });
   it('is forgotten with time: whoever did much a minute ago has both again at once', async () => {
     ask('wenna', 'aside', 15_000, 'import');
+    beside('odo');
     await after(75_000);
+    ask('wenna', 'read', 400, 'record');
+    ask('wenna', 'aside', 400, 'archive');
+    await after(0);
+    expect(house.begun).toEqual(['import', 'record', 'archive']);
+  });
+  it('keeps nobody waiting who is there alone', async () => {
+    house.turns.see('odo');
+    ask('wenna', 'aside', 8000, 'import');
+    await after(8000);
     ask('wenna', 'read', 400, 'record');
     ask('wenna', 'aside', 400, 'archive');
     await after(0);

@@ -10,6 +10,8 @@ const FORGOTTEN = 0.25;
 /** Whoever has had more pauses as long as the last work took, at most so long. */
 const MOST_PAUSE_MS = 2000;
 const MOST_WAITING = 60;
+/** Who has asked for anything within so long counts as there. */
+const THERE_MS = 3000;
 
 interface Waiting {
   readonly lane: Lane;
@@ -17,6 +19,7 @@ interface Waiting {
 }
 
 interface Account {
+  readonly who: string;
   readonly running: Set<Lane>;
   waiting: readonly Waiting[];
   spentMs: number;
@@ -24,12 +27,24 @@ interface Account {
   restUntil: number;
 }
 
+interface Seen {
+  readonly who: string;
+  readonly at: number;
+}
+
 /**
- * Whose turn it is for what takes the server long. One person has one reading and one thread at a time, and whoever asks for much
- * without end has one of both, with pauses: they wait for themselves, not others for them.
+ * Whose turn it is for what takes the server long. One person has one reading and one thread at a time, and while others are there
+ * whoever asks for much without end has one of both, with pauses: they wait for themselves, not others for them.
  */
 export class Turns {
   private readonly accounts = new Map<string, Account>();
+  /** who asked for anything last, and the last one before that was somebody else */
+  private seen: readonly Seen[] = [];
+
+  /** Notes that a person has asked for something, whatever it is. */
+  see(who: string): void {
+    this.seen = [{ who, at: Date.now() }, ...this.seen.filter((one) => one.who !== who)].slice(0, 2);
+  }
 
   /** Waits until a person may have work done, and gives what says that it is done. @throws Problem when far too much waits */
   async take(who: string, lane: Lane): Promise<() => void> {
@@ -60,7 +75,7 @@ export class Turns {
   }
 
   private accountOf(who: string): Account {
-    const account = this.accounts.get(who) ?? { running: new Set(), waiting: [], spentMs: 0, at: Date.now(), restUntil: 0 };
+    const account = this.accounts.get(who) ?? { who, running: new Set(), waiting: [], spentMs: 0, at: Date.now(), restUntil: 0 };
     this.accounts.set(who, account);
     return account;
   }
@@ -72,14 +87,18 @@ export class Turns {
     return account.spentMs;
   }
 
+  private areOthersThere({ who }: Account): boolean {
+    return this.seen.some((one) => one.who !== who && Date.now() - one.at < THERE_MS);
+  }
+
   private begin(account: Account): void {
+    const givesWay = this.spent(account) > FREE_MS && this.areOthersThere(account);
     const rest = account.restUntil - Date.now();
-    if (rest > 0) {
+    if (rest > 0 && givesWay) {
       setTimeout(() => this.begin(account), rest).unref();
       return;
     }
-    const isAlone = this.spent(account) > FREE_MS;
-    const next = account.waiting.find(({ lane }) => !account.running.has(lane) && (!isAlone || account.running.size === 0));
+    const next = account.waiting.find(({ lane }) => !account.running.has(lane) && (!givesWay || account.running.size === 0));
     if (!next) return;
     account.waiting = account.waiting.filter((one) => one !== next);
     account.running.add(next.lane);
@@ -90,7 +109,7 @@ export class Turns {
   private end(account: Account, lane: Lane, tookMs: number): void {
     account.running.delete(lane);
     account.spentMs = this.spent(account) + tookMs;
-    if (account.spentMs > FREE_MS) account.restUntil = Date.now() + Math.min(tookMs, MOST_PAUSE_MS);
+    account.restUntil = Date.now() + Math.min(tookMs, MOST_PAUSE_MS);
     this.begin(account);
   }
 }

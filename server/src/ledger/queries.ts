@@ -1,6 +1,6 @@
 import type { Entity, KeptChange, Op } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
-import { many, maybeOne } from '../db/rows';
+import { many, maybeOne, one } from '../db/rows';
 
 /** Who has the turn waits so long for rows that somebody else is writing, then lets the others go first. */
 const ROWS_WAIT_MS = 150;
@@ -99,11 +99,14 @@ export const planForMany = (db: Db, isMany: boolean): Promise<unknown> =>
 
 // times leave as ISO text, the one spelling the client reads
 const MADE_AT = `to_char(c.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
-const HEAD = `'id', c.id, 'revision', c.revision, 'madeAt', ${MADE_AT}, 'madeBy', c.made_by, 'personId', c.person_id, 'device', c.device,
-  'undoes', c.undoes, 'ops', c.ops`;
+const ABOUT = `'id', c.id, 'revision', c.revision, 'madeAt', ${MADE_AT}, 'madeBy', c.made_by, 'personId', c.person_id, 'device', c.device,
+  'undoes', c.undoes`;
+const HEAD = `${ABOUT}, 'ops', c.ops`;
+const DIGEST = `encode(c.digest, 'hex')`;
+const UNDOING_ADD = `jsonb_build_object('kind', replace(o.op ->> 'kind', '.add', '.remove'), 'id', o.op -> 'id', 'was', o.op -> 'fields')`;
 /** What undoes a change; of one that only adds it is not stored: it takes off what was added, the last first. */
 const INVERSE = `coalesce(c.inverse, (
-  select jsonb_agg(jsonb_build_object('kind', replace(o.op ->> 'kind', '.add', '.remove'), 'id', o.op -> 'id', 'was', o.op -> 'fields') order by o.place desc)
+  select jsonb_agg(${UNDOING_ADD} order by o.place desc)
   from jsonb_array_elements(c.ops) with ordinality o(op, place)))`;
 /** A change as JSON, put together by the database: a change of a whole import is passed on without being read here. */
 const CHANGE = `json_build_object(${HEAD}, 'inverse', ${INVERSE})::text`;
@@ -117,44 +120,79 @@ export interface ChangeText {
   readonly text: string;
 }
 
-/** The first changes of a study after revision $2, at most $3 and no more than a portion, but at least one when there is any. */
-const sinceText = (change: string): string =>
-  `select c.revision, ${change} as text from change c
-   where c.study_id = $1 and c.revision in (
-     select revision from (
-       select revision, sum(pg_column_size(ops) + coalesce(pg_column_size(inverse), 0)) over (order by revision) as bytes, row_number() over (order by revision) as place
-       from (select * from change where study_id = $1 and revision > $2 order by revision limit $3) next
-     ) sized where bytes <= ${PORTION_BYTES} or place = 1)
-   order by c.revision`;
-
-/** The first changes after a revision, as JSON and in order. */
+/** The first changes after a revision, as JSON and in order: at most so many and no more than a portion, but at least one when there is any. */
 export const changeTextsSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly ChangeText[]> =>
-  many(db, sinceText(CHANGE), [studyId, revision, most]);
+  many(
+    db,
+    `select c.revision, ${CHANGE} as text from change c
+     where c.study_id = $1 and c.revision in (
+       select revision from (
+         select revision, sum(pg_column_size(ops) + coalesce(pg_column_size(inverse), 0)) over (order by revision) as bytes, row_number() over (order by revision) as place
+         from (select * from change where study_id = $1 and revision > $2 order by revision limit $3) next
+       ) sized where bytes <= ${PORTION_BYTES} or place = 1)
+     order by c.revision`,
+    [studyId, revision, most],
+  );
 
-/** Lines come in stretches of so many characters, so many at a time. */
-const STRETCH = 1024 * 1024;
-const STRETCHES = 4;
+/** So many ops of a large change are held here at a time. */
+const OPS_AT_ONCE = 500;
+
+/** What a query with the id of a change gives, a text in each row, with commas between them. */
+async function* listed(db: Db, query: string, id: string): AsyncGenerator<string> {
+  await db.query(`declare listed no scroll cursor for ${query}`, [id]);
+  for (let before = ''; ; before = ',') {
+    const rows = await many<{ text: string }>(db, `fetch ${OPS_AT_ONCE} from listed`);
+    if (rows.length > 0) yield before + rows.map(({ text }) => text).join(',');
+    if (rows.length < OPS_AT_ONCE) break;
+  }
+  await db.query('close listed');
+}
+
+const listOfOps = (list: 'ops' | 'inverse', op: string, order: 'asc' | 'desc'): string =>
+  `select ${op}::text as text from change c cross join lateral jsonb_array_elements(c.${list}) with ordinality o(op, place)
+   where c.id = $1 order by o.place ${order}`;
+
+async function* lineInParts(db: Db, id: string): AsyncGenerator<string> {
+  const { head, onlyAdds } = await one<{ head: string; onlyAdds: boolean }>(
+    db,
+    `select rtrim(json_build_object(${ABOUT}, 'digest', ${DIGEST})::text, '}') as head, c.inverse is null as "onlyAdds" from change c where c.id = $1`,
+    [id],
+  );
+  yield `${head}, "ops" : [`;
+  yield* listed(db, listOfOps('ops', 'o.op', 'asc'), id);
+  yield '], "inverse" : [';
+  yield* listed(db, onlyAdds ? listOfOps('ops', UNDOING_ADD, 'desc') : listOfOps('inverse', 'o.op', 'asc'), id);
+  yield ']}';
+}
 
 /**
- * Every change of a study as an archive holds them, a line each with its digest, in order: written by the database, and given in
- * stretches, so that no more than some of a very large one is held here. Runs within a transaction.
+ * Every change of a study as an archive holds them: in order, a line of JSON with its digest each, written by the database. What is
+ * given is a stretch of the lines, and no more of a very large change than some of its ops. Runs within a transaction.
  */
 export async function* changeLines(db: Db, studyId: string): AsyncGenerator<string> {
-  await db.query(
-    `declare change_lines no scroll cursor for
-     select substr(line.text, 1 + at * ${STRETCH}, ${STRETCH}) as text
-     from (select * from change where study_id = $1 order by revision offset 0) c
-       cross join lateral (select json_build_object(${HEAD}, 'inverse', ${INVERSE}, 'digest', encode(c.digest, 'hex')) || E'\\n' as text offset 0) line
-       cross join lateral generate_series(0, (length(line.text) - 1) / ${STRETCH}) at
-     order by c.revision, at`,
+  const changes = await many<{ id: string; revision: number; bytes: number }>(
+    db,
+    `select id, revision, pg_column_size(ops) + coalesce(pg_column_size(inverse), 0) as bytes from change where study_id = $1 order by revision`,
     [studyId],
   );
-  for (;;) {
-    const stretches = await many<{ text: string }>(db, `fetch ${STRETCHES} from change_lines`);
-    for (const { text } of stretches) yield text;
-    if (stretches.length < STRETCHES) break;
+  for (let at = 0; at < changes.length;) {
+    let [end, bytes] = [at, 0];
+    while (end < changes.length && bytes + changes[end]!.bytes <= PORTION_BYTES) bytes += changes[end++]!.bytes;
+    if (end > at) {
+      const lines = await many<{ text: string }>(
+        db,
+        `select json_build_object(${HEAD}, 'inverse', ${INVERSE}, 'digest', ${DIGEST})::text as text
+         from change c where c.study_id = $1 and c.revision between $2 and $3 order by c.revision`,
+        [studyId, changes[at]!.revision, changes[end - 1]!.revision],
+      );
+      yield `${lines.map(({ text }) => text).join('\n')}\n`;
+      at = end;
+    } else {
+      yield* lineInParts(db, changes[at]!.id);
+      yield '\n';
+      at += 1;
+    }
   }
-  await db.query('close change_lines');
 }
 
 export const changeText = async (db: Db, studyId: string, id: string): Promise<string | null> =>
@@ -182,7 +220,7 @@ export const changeTextsBefore = (
     db,
     `with found as (
        select h.*, jsonb_array_length(h.ops) as op_count from change h where h.study_id = $1 and h.revision < $2
-         and ($3::uuid[] is null or exists (select from change_row r where r.change_id = h.id and r.row_id = any($3)))
+         ${rowIds ? 'and h.id in (select r.change_id from change_row r where r.study_id = $1 and r.row_id = any($3::uuid[]))' : ''}
        order by h.revision desc limit $4
      ), c as (
        select f.id, f.revision, f.made_at, f.made_by, f.person_id, f.device, f.undoes, f.op_count,
