@@ -125,7 +125,7 @@ describe('who last gave a value', () => {
 
 describe('pieces as CSV', () => {
   it('read back as what they were, with sets, ranges and marks', () => {
-    const { rows, issues } = readPieces(piecesCsv(record, record.vehicles[0]!));
+    const { rows, issues } = readPieces([...piecesCsv(record, record.vehicles[0]!)].join(''));
     expect(issues).toEqual([]);
     expect(rows[0]?.faults).toEqual([]);
     const { quantity, massEachKg, known, wallThicknessM } = plate;
@@ -135,7 +135,7 @@ describe('pieces as CSV', () => {
   it('keep a name that looks like a formula, which no spreadsheet runs', () => {
     for (const name of ['=HYPERLINK("x")', '＝1+1', '+40 °C sensor', '-z stop']) {
       const hostile = { ...record, pieces: record.pieces.map((p) => ({ ...p, name })) };
-      const file = piecesCsv(hostile, hostile.vehicles[0]!);
+      const file = [...piecesCsv(hostile, hostile.vehicles[0]!)].join('');
       expect(file).toContain(`'${name.replaceAll('"', '""')}`);
       expect(readPieces(file).rows[0]?.fields).toMatchObject({ name });
     }

@@ -4,7 +4,6 @@ import { finished, pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
 import { piecesCsv } from '@each-bolt/core/bench';
 import type { Db } from '../db/pool';
-import { sha256Of } from '../files/picture';
 import { filesOf, stretchesOf } from '../files/queries';
 import { changeLines } from '../ledger/queries';
 import type { StudyRecord } from '@each-bolt/core/record';
@@ -36,14 +35,25 @@ const summed = (
   return { content, entry };
 };
 
+/** Puts a file that comes in pieces into the archive. */
+type Pour = (path: string, source: Iterable<Buffer> | AsyncIterable<Buffer>, compress?: boolean) => Promise<void>;
+
+/** Writes the record and its tables; what it holds meanwhile is let go before the history is written. */
+const pourRecord = async (db: Db, studyId: string, pour: Pour): Promise<{ readonly revision: number; readonly title: string }> => {
+  const text = await readRecordText(db, studyId);
+  if (!text) throw new RangeError('no such study');
+  await pour('study.json', studyText(text.pieces, await peopleOfStudy(db, studyId)));
+  const record = JSON.parse(text.pieces.join('')) as StudyRecord;
+  for (const [i, vehicle] of record.vehicles.entries()) await pour(`csv/pieces-${i + 1}.csv`, asBytes(piecesCsv(record, vehicle)));
+  return { revision: text.revision, title: record.study.title };
+};
+
 /**
  * Writes a study as a ZIP: the record and its people as JSON, every change ever made as JSON lines, the pieces of each
  * vehicle as CSV for other programs, the pictures and scans, and a manifest with the SHA-256 of each. Runs in one transaction, so
  * that all of it is of one moment; what is large passes through in pieces.
  */
 export const writeArchive = async (db: Db, studyId: string, program: string, out: Writable): Promise<void> => {
-  const text = await readRecordText(db, studyId);
-  if (!text) throw new RangeError('no such study');
   const zip = new ZipFile();
   // declared as less than it is
   const packed = zip.outputStream as unknown as Readable;
@@ -52,41 +62,40 @@ export const writeArchive = async (db: Db, studyId: string, program: string, out
   written.catch(() => undefined);
   zip.on('error', (error: Error) => packed.destroy(error));
   const files: ArchiveEntry[] = [];
-  const put = (path: string, bytes: Buffer): void => {
-    files.push({ path, bytes: bytes.length, sha256: sha256Of(bytes) });
-    zip.addBuffer(bytes, path, { mtime: STILL });
-  };
-  const pour = async (path: string, source: Iterable<Buffer> | AsyncIterable<Buffer>, compress = true): Promise<void> => {
+  const pour: Pour = async (path, source, compress = true) => {
     const { content, entry } = summed(path, source);
     entry.catch(() => undefined);
     zip.addReadStream(content, path, { mtime: STILL, compress });
     // one at a time: they share the connection; when the file cannot be written, nothing asks for more
     files.push(await Promise.race([entry, written.then(() => entry)]));
   };
-  await pour('study.json', studyText(text.pieces, await peopleOfStudy(db, studyId)));
-  const record = JSON.parse(text.pieces.join('')) as StudyRecord;
-  const { title } = record.study;
-  record.vehicles.forEach((vehicle, i) => put(`csv/pieces-${i + 1}.csv`, Buffer.from(piecesCsv(record, vehicle))));
-  await pour('changes.jsonl', asBytes(changeLines(db, studyId)));
-  for (const { sha256, mediaType } of await filesOf(db, studyId)) {
-    const isScan = mediaType.startsWith('model/');
-    const name = isScan
-      ? `scans/${sha256}.${mediaType.slice('model/'.length)}`
-      : `pictures/${sha256}.${mediaType === 'image/png' ? 'png' : 'jpg'}`;
-    await pour(name, stretchesOf(db, sha256), isScan);
-  }
-  const manifest: Manifest = {
-    format: ARCHIVE_FORMAT,
-    formatVersion: ARCHIVE_VERSION,
-    program,
-    studyId,
-    title,
-    revision: text.revision,
-    files,
+  const fill = async (): Promise<void> => {
+    const { revision, title } = await pourRecord(db, studyId, pour);
+    await pour('changes.jsonl', asBytes(changeLines(db, studyId)));
+    for (const { sha256, mediaType } of await filesOf(db, studyId)) {
+      const isScan = mediaType.startsWith('model/');
+      const name = isScan
+        ? `scans/${sha256}.${mediaType.slice('model/'.length)}`
+        : `pictures/${sha256}.${mediaType === 'image/png' ? 'png' : 'jpg'}`;
+      await pour(name, stretchesOf(db, sha256), isScan);
+    }
+    const manifest: Manifest = {
+      format: ARCHIVE_FORMAT,
+      formatVersion: ARCHIVE_VERSION,
+      program,
+      studyId,
+      title,
+      revision,
+      files,
+    };
+    zip.addBuffer(Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`), 'manifest.json', { mtime: STILL });
+    zip.end();
+    await written;
   };
-  zip.addBuffer(Buffer.from(`${JSON.stringify(manifest, null, 1)}\n`), 'manifest.json', { mtime: STILL });
-  zip.end();
-  await written;
+  await fill().catch((error: unknown) => {
+    packed.destroy();
+    throw error;
+  });
 };
 
 /** `ArchiveStudy` as JSON, of a record that is JSON already. */
@@ -96,6 +105,6 @@ function* studyText(record: readonly string[], people: ArchiveStudy['people']): 
   yield Buffer.from(`,"people":${JSON.stringify(people)}}\n`);
 }
 
-async function* asBytes(text: AsyncIterable<string>): AsyncGenerator<Buffer> {
+async function* asBytes(text: Iterable<string> | AsyncIterable<string>): AsyncGenerator<Buffer> {
   for await (const part of text) yield Buffer.from(part);
 }

@@ -47,19 +47,22 @@ const pieceCells = (piece: Piece): Cells => ({
   notes: piece.notes,
 });
 
+const ROWS_IN_PART = 500;
+
 /**
- * The pieces of one vehicle as a CSV file that can be imported again: the same columns, parents before what is inside
+ * The pieces of one vehicle as a CSV file that can be imported again, in parts: the same columns, parents before what is inside
  * them. Text that a spreadsheet would take for a formula is defused with a leading apostrophe.
  */
-export const piecesCsv = (record: StudyRecord, vehicle: Vehicle): string => {
+export function* piecesCsv(record: StudyRecord, vehicle: Vehicle): Generator<string> {
   const { nodes } = outline(record);
   const pieces = new Map(record.pieces.map((piece) => [piece.id, piece]));
   const [fasteners, joints] = [groupByPiece(record.fastenerSets), groupByPiece(record.jointSets)];
   const subsystems = new Map(record.subsystems.map((s) => [s.id, s.name]));
   const noOf = new Map<string, string>();
-  const rows = nodes.flatMap((node): readonly (readonly string[])[] => {
+  let rows: (readonly string[])[] = [CSV_COLUMNS.map(({ heading }) => heading)];
+  for (const node of nodes) {
     const piece = node.kind === 'piece' && node.vehicleId === vehicle.id ? pieces.get(node.id) : undefined;
-    if (!piece) return [];
+    if (!piece) continue;
     noOf.set(piece.id, String(noOf.size + 1));
     const cells: Cells = {
       ...pieceCells(piece),
@@ -69,7 +72,10 @@ export const piecesCsv = (record: StudyRecord, vehicle: Vehicle): string => {
       fasteners: (fasteners.get(piece.id) ?? []).map(fastenerLine).join('; '),
       joints: (joints.get(piece.id) ?? []).map(jointLine).join('; '),
     };
-    return [CSV_COLUMNS.map(({ heading }) => cells[heading] ?? '')];
-  });
-  return `${Papa.unparse([CSV_COLUMNS.map(({ heading }) => heading), ...rows.map((row) => row.map(defused))])}\n`;
-};
+    rows.push(CSV_COLUMNS.map(({ heading }) => defused(cells[heading] ?? '')));
+    if (rows.length < ROWS_IN_PART) continue;
+    yield `${Papa.unparse(rows)}\r\n`;
+    rows = [];
+  }
+  yield rows.length > 0 ? `${Papa.unparse(rows)}\n` : '';
+}
