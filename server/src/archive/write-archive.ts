@@ -7,7 +7,7 @@ import type { Db } from '../db/pool';
 import { filesOf, stretchesOf } from '../files/queries';
 import { changeLines } from '../ledger/queries';
 import type { StudyRecord } from '@each-bolt/core/record';
-import { readRecordText } from '../record/read-record';
+import { readRecordText, recordJson } from '../record/read-record';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, type ArchiveEntry, type ArchiveStudy, type Manifest } from './format';
 import { peopleOfStudy } from './queries';
 
@@ -28,7 +28,7 @@ const summed = (
       next(null, part);
     },
   });
-  const content = Readable.from(source)
+  const content = Readable.from(source, { objectMode: false })
     .on('error', (error) => counting.destroy(error))
     .pipe(counting);
   const entry = finished(content, { writable: false }).then(() => ({ path, bytes, sha256: sum.digest('hex') }));
@@ -42,8 +42,14 @@ type Pour = (path: string, source: Iterable<Buffer> | AsyncIterable<Buffer>, com
 const pourRecord = async (db: Db, studyId: string, pour: Pour): Promise<{ readonly revision: number; readonly title: string }> => {
   const text = await readRecordText(db, studyId);
   if (!text) throw new RangeError('no such study');
-  await pour('study.json', studyText(text.pieces, await peopleOfStudy(db, studyId)));
-  const record = JSON.parse(text.pieces.join('')) as StudyRecord;
+  await pour('study.json', studyText(recordJson(text), await peopleOfStudy(db, studyId)));
+  const parsed: Record<string, unknown> = { revision: text.revision, study: JSON.parse(text.study) };
+  // each text is let go as it is read
+  for (const [name, json] of text.lists) {
+    parsed[name] = JSON.parse(json);
+    text.lists.delete(name);
+  }
+  const record = parsed as unknown as StudyRecord;
   for (const [i, vehicle] of record.vehicles.entries()) await pour(`csv/pieces-${i + 1}.csv`, asBytes(piecesCsv(record, vehicle)));
   return { revision: text.revision, title: record.study.title };
 };

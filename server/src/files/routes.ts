@@ -53,7 +53,7 @@ export const fileRoutes = (pool: Pool): Router => {
       .set({ 'Content-Type': file.mediaType, 'Cache-Control': GOOD_FOR_EVER, 'Content-Disposition': 'inline' })
       .set('Content-Length', String(file.bytes))
       .vary('Cookie');
-    await sendSteadily(response, Readable.from(stretchesOf(pool, sha256)));
+    await sendSteadily(response, Readable.from(stretchesOf(pool, sha256), { objectMode: false }));
   });
   on('GET /api/studies/:id/files/:sha256/thumbnail', async (request, response) => {
     const file = await thumbnailOf(pool, studyIdOf(request.params), hashOf(request.params.sha256));

@@ -111,8 +111,8 @@ const INVERSE = `coalesce(c.inverse, (
 /** A change as JSON, put together by the database: a change of a whole import is passed on without being read here. */
 const CHANGE = `json_build_object(${HEAD}, 'inverse', ${INVERSE})::text`;
 
-/** Changes are read in portions of about so much, as they are stored, packed. */
-const PORTION_BYTES = 4 * 1024 * 1024;
+/** Changes are read in portions of so many ops. What they take up as stored tells little: what repeats itself is packed a hundredfold. */
+const PORTION_OPS = 2000;
 
 /** The JSON of a change, with its revision. */
 export interface ChangeText {
@@ -127,9 +127,9 @@ export const changeTextsSince = (db: Db, studyId: string, revision: number, most
     `select c.revision, ${CHANGE} as text from change c
      where c.study_id = $1 and c.revision in (
        select revision from (
-         select revision, sum(pg_column_size(ops) + coalesce(pg_column_size(inverse), 0)) over (order by revision) as bytes, row_number() over (order by revision) as place
+         select revision, sum(jsonb_array_length(ops)) over (order by revision) as ops, row_number() over (order by revision) as place
          from (select * from change where study_id = $1 and revision > $2 order by revision limit $3) next
-       ) sized where bytes <= ${PORTION_BYTES} or place = 1)
+       ) sized where ops <= ${PORTION_OPS} or place = 1)
      order by c.revision`,
     [studyId, revision, most],
   );
@@ -170,14 +170,14 @@ async function* lineInParts(db: Db, id: string): AsyncGenerator<string> {
  * given is a stretch of the lines, and no more of a very large change than some of its ops. Runs within a transaction.
  */
 export async function* changeLines(db: Db, studyId: string): AsyncGenerator<string> {
-  const changes = await many<{ id: string; revision: number; bytes: number }>(
+  const changes = await many<{ id: string; revision: number; ops: number }>(
     db,
-    `select id, revision, pg_column_size(ops) + coalesce(pg_column_size(inverse), 0) as bytes from change where study_id = $1 order by revision`,
+    `select id, revision, jsonb_array_length(ops) as ops from change where study_id = $1 order by revision`,
     [studyId],
   );
   for (let at = 0; at < changes.length;) {
-    let [end, bytes] = [at, 0];
-    while (end < changes.length && bytes + changes[end]!.bytes <= PORTION_BYTES) bytes += changes[end++]!.bytes;
+    let [end, ops] = [at, 0];
+    while (end < changes.length && ops + changes[end]!.ops <= PORTION_OPS) ops += changes[end++]!.ops;
     if (end > at) {
       const lines = await many<{ text: string }>(
         db,
@@ -248,14 +248,15 @@ export interface HeardChange {
   readonly isOfMembers: boolean;
 }
 
-/** A change stored in more than this, packed, is fetched by whoever follows. */
+/** A change stored in more than this, packed, or of more ops is fetched by whoever follows. */
 const TOLD_BYTES = 64 * 1024;
+const MOST_TOLD_OPS = 400;
 
 export const heardSince = (db: Db, studyId: string, revision: number, most: number): Promise<readonly HeardChange[]> =>
   many(
     db,
     `select c.revision, exists (select from change_row r where r.change_id = c.id and r.entity = 'member') as "isOfMembers",
-       case when pg_column_size(c.ops) <= ${TOLD_BYTES} then json_build_object(${HEAD})::text end as text
+       case when pg_column_size(c.ops) <= ${TOLD_BYTES} and jsonb_array_length(c.ops) <= ${MOST_TOLD_OPS} then json_build_object(${HEAD})::text end as text
      from change c where c.study_id = $1 and c.revision > $2 order by c.revision limit $3`,
     [studyId, revision, most],
   );

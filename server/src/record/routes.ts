@@ -9,7 +9,7 @@ import { personOf, roleOf, routed, studyIdOf } from '../http/routes';
 import { sendSteadily } from '../http/send-steadily';
 import type { Turns } from '../http/turns';
 import { studyHead, studyLines } from './queries';
-import { readRecordText } from './read-record';
+import { readRecordText, recordJson } from './read-record';
 
 /** The list of studies, and the whole record of one. */
 export const recordRoutes = (pool: Pool, turns: Turns): Router => {
@@ -32,7 +32,7 @@ export const recordRoutes = (pool: Pool, turns: Turns): Router => {
     const record = await turns.of(personOf(response).id, 'read', () => transaction(pool, (db) => readRecordText(db, studyId)));
     if (!record) throw new Problem('not-found', 'There is no such study');
     response.set('ETag', `"${record.revision}"`).type('json');
-    await sendSteadily(response, Readable.from(record.pieces, { objectMode: false }));
+    await sendSteadily(response, Readable.from(recordJson(record), { objectMode: false }));
   });
   return router;
 };

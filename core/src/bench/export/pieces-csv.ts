@@ -47,7 +47,7 @@ const pieceCells = (piece: Piece): Cells => ({
   notes: piece.notes,
 });
 
-const ROWS_IN_PART = 500;
+const ROWS_IN_PART = 100;
 
 /**
  * The pieces of one vehicle as a CSV file that can be imported again, in parts: the same columns, parents before what is inside
