@@ -10,16 +10,6 @@ interface Remembered {
   readonly texts: Set<string>;
 }
 
-const remembered = new WeakMap<object, Remembered>();
-
-/** Where a value is remembered and as what; null when it is too large, or nothing, to be remembered. */
-const placeOf = ({ values, texts }: Remembered, value: unknown): readonly [Set<unknown>, unknown] | null => {
-  if (value === undefined || (typeof value === 'string' && value.length > LONGEST_REMEMBERED)) return null;
-  if (typeof value !== 'object' || value === null) return [values, value];
-  const text = JSON.stringify(value);
-  return text.length > LONGEST_REMEMBERED ? null : [texts, text];
-};
-
 /** A test that a value passes only when its schema would let it pass, without the ceremony. */
 export interface Quick {
   readonly passes: (value: unknown) => boolean;
@@ -31,11 +21,10 @@ export interface Quick {
 export const quickly = <S extends Schema>(schema: S, passes: Quick['passes']): S =>
   schema.meta({ quick: { passes, tests: schema.tests.length } satisfies Quick });
 
-const quick = new WeakMap<object, Quick['passes'] | null>();
+/** Tells of one value whether it is surely good. */
+type Tells = (value: unknown) => boolean;
 
-const quickOf = (schema: Schema): Quick['passes'] | null => {
-  const known = quick.get(schema);
-  if (known !== undefined) return known;
+const quickOf = (schema: Schema): Tells | null => {
   const { meta, oneOf, notOneOf, tests } = schema.describe() as unknown as {
     readonly meta?: { readonly quick?: Quick };
     readonly oneOf: readonly unknown[];
@@ -44,42 +33,65 @@ const quickOf = (schema: Schema): Quick['passes'] | null => {
   };
   const said = meta?.quick;
   const isWhole = said?.tests === tests.length && oneOf.length === 0 && notOneOf.length === 0;
-  const passes = isWhole ? said.passes : null;
-  quick.set(schema, passes);
-  return passes;
+  return isWhole ? said.passes : null;
 };
 
-const isGoodValue = (schema: Schema, value: unknown): boolean => {
-  if (quickOf(schema)?.(value) === true) return true;
-  const all = remembered.get(schema) ?? { values: new Set(), texts: new Set() };
-  const place = placeOf(all, value);
-  if (place?.[0].has(place[1]) === true) return true;
-  if (!schema.isValidSync(value, { strict: true })) return false;
-  if (place && place[0].size < MOST_REMEMBERED) {
-    place[0].add(place[1]);
-    remembered.set(schema, all);
-  }
-  return true;
+/** Whether a value is good by its schema, asked once of each value that may come again. */
+const ofValue = (schema: Schema): Tells => {
+  const passes = quickOf(schema);
+  const { values, texts }: Remembered = { values: new Set(), texts: new Set() };
+  return (value) => {
+    if (passes?.(value) === true) return true;
+    const isTree = typeof value === 'object' && value !== null;
+    const known = isTree ? texts : values;
+    const key = isTree ? JSON.stringify(value) : value;
+    if (known.has(key)) return true;
+    if (!schema.isValidSync(value, { strict: true })) return false;
+    // nothing is no value, and what is long does not come again
+    const isShort = key !== undefined && !(typeof key === 'string' && key.length > LONGEST_REMEMBERED);
+    if (isShort && known.size < MOST_REMEMBERED) known.add(key);
+    return true;
+  };
 };
 
 /** An object whose rules are those of its fields, each by itself: none looks at two of them, or at what is around. */
-const isOfFields = (schema: Schema): boolean =>
+const isOfFields = (schema: Schema): schema is ObjectSchema<object> =>
   schema instanceof ObjectSchema && Object.keys(schema.fields).length > 0 && schema.tests.every((test) => test.OPTIONS?.name === 'exact');
 
+const ofFields = (schema: ObjectSchema<object>): Tells => {
+  const whole = ofValue(schema);
+  const fields = Object.entries(schema.fields as Readonly<Record<string, ISchema<unknown>>>).map(([name, field]) => ({
+    name,
+    tells: tellsOf(field),
+  }));
+  const names = new Set(fields.map(({ name }) => name));
+  return (input) => {
+    if (typeof input !== 'object' || input === null || Array.isArray(input)) return whole(input);
+    for (const name of Object.keys(input)) if (!names.has(name)) return false;
+    for (const { name, tells } of fields)
+      if (!tells(Object.hasOwn(input, name) ? (input as Record<string, unknown>)[name] : undefined)) return false;
+    return true;
+  };
+};
+
 const isSchema = (schema: ISchema<unknown>): schema is ISchema<unknown> & Schema => schema instanceof Schema;
+const hasConditions = (schema: Schema): boolean =>
+  ((schema as unknown as { readonly conditions?: readonly unknown[] }).conditions?.length ?? 0) > 0;
+
+/** Schemas never change, so that each is looked into once. */
+const looked = new WeakMap<object, Tells>();
+
+const tellsOf = (schema: ISchema<unknown>): Tells => {
+  if (!isSchema(schema) || hasConditions(schema)) return () => false;
+  const known = looked.get(schema);
+  if (known) return known;
+  const tells = isOfFields(schema) ? ofFields(schema) : ofValue(schema);
+  looked.set(schema, tells);
+  return tells;
+};
 
 /**
  * True when input is good by a schema, found field by field: rows by the thousand share most of their values, and a value that was good
  * for a field before is good again. False when it is not, or cannot be told so: the schema itself then says.
  */
-export const isKnownGood = (schema: ISchema<unknown>, input: unknown): boolean => {
-  if (!isSchema(schema)) return false;
-  if (((schema as unknown as { readonly conditions?: readonly unknown[] }).conditions?.length ?? 0) > 0) return false;
-  if (!isOfFields(schema)) return isGoodValue(schema, input);
-  if (typeof input !== 'object' || input === null || Array.isArray(input)) return isGoodValue(schema, input);
-  const fields = (schema as unknown as ObjectSchema<object>).fields as Readonly<Record<string, ISchema<unknown>>>;
-  for (const name of Object.keys(input)) if (!Object.hasOwn(fields, name)) return false;
-  for (const name of Object.keys(fields))
-    if (!isKnownGood(fields[name]!, Object.hasOwn(input, name) ? (input as Record<string, unknown>)[name] : undefined)) return false;
-  return true;
-};
+export const isKnownGood = (schema: ISchema<unknown>, input: unknown): boolean => tellsOf(schema)(input);

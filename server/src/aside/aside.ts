@@ -26,6 +26,8 @@ const MOST_WAITING = 100;
 const MOST_WAITING_BYTES = 256 * 1024 * 1024;
 /** So much memory the objects of one job may take; one that needs more is refused, and nothing else ends with it. */
 const MOST_HEAP_MB = 1024;
+/** Twice the usual: what lives as long as its job is not moved about again and again. */
+const YOUNG_HEAP_MB = 96;
 
 const OUT_OF_MEMORY = 'ERR_WORKER_OUT_OF_MEMORY';
 
@@ -108,7 +110,7 @@ export class Aside {
     const workerData: AsideSettings = { databaseUrl: this.databaseUrl };
     const worker = new Worker(this.file, {
       workerData,
-      resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP_MB },
+      resourceLimits: { maxOldGenerationSizeMb: MOST_HEAP_MB, maxYoungGenerationSizeMb: YOUNG_HEAP_MB },
     });
     let ended: unknown = null;
     worker.on('message', (heard: Heard) => {
