@@ -78,5 +78,9 @@ export const record = async (page: Page, line: string): Promise<void> => {
 export const rowOf = (page: Page, name: string | RegExp): ReturnType<Page['getByRole']> =>
   page.getByRole('treegrid', { name: 'Pieces' }).getByRole('row', { name });
 
+/** On a busy machine what was typed without a pause takes a while to be sent. */
+const SENT_MS = 45_000;
+
 /** Waits until the basis line says that everything is kept. */
-export const allKept = (page: Page): Promise<void> => expect(page.getByRole('contentinfo').getByRole('status')).toContainText('All kept');
+export const allKept = (page: Page): Promise<void> =>
+  expect(page.getByRole('contentinfo').getByRole('status')).toContainText('All kept', { timeout: SENT_MS });
