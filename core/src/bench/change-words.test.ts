@@ -132,6 +132,19 @@ describe('pieces as CSV', () => {
     expect(rows[0]?.fields).toMatchObject({ name: 'plate', quantity, massEachKg, known, wallThicknessM });
     expect([rows[0]?.fasteners[0]?.count, rows[0]?.joints[0]?.count]).toEqual([4, 34]);
   });
+  it.each([1, 98, 99, 100, 199, 250])('are all there once, %i of them, however the file is put together', (count) => {
+    const pieces = Array.from({ length: count }, (_, i) => ({
+      ...plate,
+      id: `${plate.id.slice(0, -3)}${100 + i}`,
+      name: `rib ${i + 1}`,
+      tag: '',
+    }));
+    const file = [...piecesCsv({ ...record, pieces }, record.vehicles[0]!)].join('');
+    expect(file.split('\r\n')).toHaveLength(count + 1);
+    expect(file).toMatch(/[^\r\n]\n$/);
+    const names = readPieces(file).rows.map(({ fields }) => fields.name);
+    expect([...names].sort()).toEqual(pieces.map(({ name }) => name).sort());
+  });
   it('keep a name that looks like a formula, which no spreadsheet runs', () => {
     for (const name of ['=HYPERLINK("x")', '＝1+1', '+40 °C sensor', '-z stop']) {
       const hostile = { ...record, pieces: record.pieces.map((p) => ({ ...p, name })) };

@@ -4,12 +4,6 @@ import { ObjectSchema, Schema, type ISchema } from 'yup';
 const MOST_REMEMBERED = 5000;
 const LONGEST_REMEMBERED = 200;
 
-/** What was good by a schema: values by themselves, and values that have parts by their text, apart, for a text is a value as well. */
-interface Remembered {
-  readonly values: Set<unknown>;
-  readonly texts: Set<string>;
-}
-
 /** A test that a value passes only when its schema would let it pass, without the ceremony. */
 export interface Quick {
   readonly passes: (value: unknown) => boolean;
@@ -39,7 +33,8 @@ const quickOf = (schema: Schema): Tells | null => {
 /** Whether a value is good by its schema, asked once of each value that may come again. */
 const ofValue = (schema: Schema): Tells => {
   const passes = quickOf(schema);
-  const { values, texts }: Remembered = { values: new Set(), texts: new Set() };
+  // values by themselves, and values that have parts by their text, apart, for a text is a value as well
+  const [values, texts] = [new Set<unknown>(), new Set<unknown>()];
   return (value) => {
     if (passes?.(value) === true) return true;
     const isTree = typeof value === 'object' && value !== null;

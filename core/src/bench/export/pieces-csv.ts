@@ -59,6 +59,7 @@ export function* piecesCsv(record: StudyRecord, vehicle: Vehicle): Generator<str
   const [fasteners, joints] = [groupByPiece(record.fastenerSets), groupByPiece(record.jointSets)];
   const subsystems = new Map(record.subsystems.map((s) => [s.id, s.name]));
   const noOf = new Map<string, string>();
+  let before = '';
   let rows: (readonly string[])[] = [CSV_COLUMNS.map(({ heading }) => heading)];
   for (const node of nodes) {
     const piece = node.kind === 'piece' && node.vehicleId === vehicle.id ? pieces.get(node.id) : undefined;
@@ -74,8 +75,8 @@ export function* piecesCsv(record: StudyRecord, vehicle: Vehicle): Generator<str
     };
     rows.push(CSV_COLUMNS.map(({ heading }) => defused(cells[heading] ?? '')));
     if (rows.length < ROWS_IN_PART) continue;
-    yield `${Papa.unparse(rows)}\r\n`;
-    rows = [];
+    yield before + Papa.unparse(rows);
+    [before, rows] = ['\r\n', []];
   }
-  yield rows.length > 0 ? `${Papa.unparse(rows)}\n` : '';
+  yield rows.length > 0 ? `${before}${Papa.unparse(rows)}\n` : '\n';
 }
