@@ -1,5 +1,6 @@
 import type { Entity, FieldsOf, RowOf } from '@each-bolt/core/record';
 import type { Store } from '../ledger/store';
+import { copyIn } from './copy-in';
 import { many, one } from './rows';
 
 /** SQL types of columns. `money` is numeric that travels as its digits. */
@@ -14,7 +15,7 @@ const columnOf = (field: string): string => field.replace(/[A-Z]/g, (capital) =>
 export const VERSION = 'case when t.version > 0 then t.version else (select c.revision from change c where c.mark = t.version) end';
 
 /**
- * The store of a kind of record that has a table of its own. Its five statements are put together once, from the names
+ * The store of a kind of record that has a table of its own. Its statements are put together once, from the names
  * in the code alone; every value is a parameter. A field `massEachKg` has the column `mass_each_kg`.
  */
 export const tableStore = <E extends Exclude<Entity, 'study'>>(entity: E, table: string, columns: Columns<E>): Store<E> => {
@@ -31,11 +32,13 @@ export const tableStore = <E extends Exclude<Entity, 'study'>>(entity: E, table:
   const allText = `select coalesce(json_agg(r), '[]')::text as text from (${all}) r`;
   const byId = `${byStudy} and id = any($2) order by id`;
   const hold = `select id from ${table} where study_id = $1 and id = any($2) order by id for no key update`;
-  const insert = `insert into ${table} (study_id, ${fields.map(([field]) => quoted(field)).join(', ')})
+  const into = `${table} (study_id, ${fields.map(([field]) => quoted(field)).join(', ')})`;
+  const insert = `insert into ${into}
     select $1, ${fields.map(([field]) => `r."${field}"`).join(', ')} from ${rows}`;
   const set = fields.filter(([field]) => field !== 'id').map(([field]) => `${quoted(field)} = r."${field}"`);
   const update = `update ${table} t set ${set.join(', ')} from ${rows} where t.study_id = $1 and t.id = r.id`;
   const remove = `delete from ${table} where study_id = $1 and id = any($2)`;
+  const valueOf = (row: object, field: string): unknown => (row as Readonly<Record<string, unknown>>)[field];
   return {
     entity,
     table,
@@ -43,6 +46,7 @@ export const tableStore = <E extends Exclude<Entity, 'study'>>(entity: E, table:
     rows: (db, studyId, ids) => many<RowOf<E>>(db, byId, [studyId, ids]),
     hold: (db, studyId, ids) => db.query(hold, [studyId, ids]),
     insert: (db, studyId, added) => db.query(insert, [studyId, JSON.stringify(added)]),
+    insertMany: (db, studyId, added) => copyIn(db, into, added, (row) => [studyId, ...fields.map(([field]) => valueOf(row, field))]),
     update: (db, studyId, edited) => db.query(update, [studyId, JSON.stringify(edited)]),
     remove: (db, studyId, ids) => db.query(remove, [studyId, ids]),
   };

@@ -19,7 +19,10 @@ import { BARE_ROWS, FULL_ROWS, MESH_SHA256, PERSON_ID, ROW_ID, SHA256 } from '..
 import { Api, type Problem } from '../../testing/api';
 import { pngOf, sha256 } from '../../testing/pictures';
 import { testDatabase } from '../../testing/test-database';
+import type { Pool } from '../db/pool';
 import { boxesMesh, stlOf } from '../demo/demo-meshes';
+import type { Store } from './store';
+import { STORES } from './stores';
 
 const MESH = stlOf(boxesMesh([[0, 0, 0, 118, 42, 86]]));
 const KINDS = ENTITIES.filter((entity): entity is Exclude<Entity, 'study'> => entity !== 'study');
@@ -30,6 +33,7 @@ const studyId = ROW_ID.study;
 
 let api: Api;
 let drop: () => Promise<void>;
+let pool: Pool;
 /** the sample rows, with the person and the files that this database has */
 let full: FieldsOf;
 let bare: FieldsOf;
@@ -53,7 +57,7 @@ const stored = async (entity: Entity): Promise<object> => fieldsOf(rowOf(await a
 
 beforeAll(async () => {
   const database = await testDatabase();
-  drop = database.drop;
+  ({ drop, pool } = database);
   api = await Api.over(database.pool);
   const odo = await api.as('Odo Farrow');
   const picture = await pngOf();
@@ -109,6 +113,29 @@ describe('a row of every kind in the database', () => {
     for (const entity of KINDS) expect([entity, without[LIST_OF[entity]].length]).toEqual([entity, entity === 'member' ? 1 : 0]);
     await send(inverseOps(effects), done);
     for (const entity of KINDS) expect([entity, await stored(entity)]).toEqual([entity, full[entity]]);
+  });
+
+  it('comes in by the thousand as it does alone', async () => {
+    const client = await pool.connect();
+    try {
+      await client.query('begin; set constraints all deferred');
+      for (const entity of KINDS) {
+        const store = STORES[entity] as unknown as Store<Entity>;
+        const id = randomUUID();
+        // what is written in tables and text: tabs, line breaks and backslashes of every kind
+        const odd = 'a\tb\\N\nc\r\\.';
+        const row = { ...rowOf(await api.record(studyId), entity), id, version: 3, ...('notes' in full[entity] ? { notes: odd } : {}) };
+        await client.query('savepoint one_kind');
+        await store.remove(client, studyId, [ROW_ID[entity]]);
+        await store.insertMany(client, studyId, [row]);
+        const came = await store.rows(client, studyId, [id]);
+        expect([entity, came]).toEqual([entity, [row]]);
+        await client.query('rollback to one_kind');
+      }
+    } finally {
+      await client.query('rollback');
+      client.release();
+    }
   });
 
   it('is in the history as it was, change by change', async () => {

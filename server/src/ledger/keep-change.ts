@@ -90,8 +90,10 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
   for (const entity of ENTITIES) {
     const added = after(of(entity, (e) => e.before === null));
     const edited = after(of(entity, (e) => e.before !== null));
-    if (added.length > 0) await storeOf(entity).insert(db, studyId, added);
-    if (added.length > LARGE_OPS) await refreshStatistics(db, STORES[entity].table);
+    if (added.length > LARGE_OPS) {
+      await storeOf(entity).insertMany(db, studyId, added);
+      await refreshStatistics(db, STORES[entity].table);
+    } else if (added.length > 0) await storeOf(entity).insert(db, studyId, added);
     if (edited.length > 0) await storeOf(entity).update(db, studyId, edited);
   }
   for (const entity of [...ENTITIES].reverse()) {
@@ -196,6 +198,8 @@ const UNIQUE_VIOLATION = '23505';
 interface Sent {
   readonly studyId: string;
   readonly change: Change;
+  /** its ops as JSON */
+  readonly opsText: string;
   readonly digest: Buffer;
   readonly maker: Maker;
 }
@@ -227,12 +231,12 @@ const effectsOf = async (db: Db, { studyId, change }: Sent, version: number): Pr
 };
 
 const enter = (db: Db, sent: Sent, effects: readonly RowEffect[], at: { readonly revision: number; readonly mark: number | null }) => {
-  const { studyId, change, digest, maker } = sent;
+  const { studyId, change, opsText, digest, maker } = sent;
   const rows = effects.map(({ entity, id }) => ({ entity, id }));
   const made = { personId: maker.person?.id ?? null, madeBy: maker.name, device: maker.device };
   // of a change that only adds, each row once, its ops say what undoes it
   const onlyAdds = effects.length === change.ops.length && change.ops.every((op) => !('was' in op));
-  return insertChange(db, { ...change, ...at, ...made, studyId, digest, inverse: onlyAdds ? null : inverseOps(effects), rows });
+  return insertChange(db, { ...change, ...at, ...made, studyId, opsText, digest, inverse: onlyAdds ? null : inverseOps(effects), rows });
 };
 
 const keep = async (db: Db, sent: Sent): Promise<Kept> => {
@@ -315,10 +319,13 @@ const whenRowsAreFree = async <T>(act: () => Promise<T>): Promise<T> => {
 };
 
 const sentBy = (studyId: string, change: Change, maker: Maker): Sent => {
+  const opsText = JSON.stringify(change.ops);
   const digest = createHash('sha256')
-    .update(JSON.stringify([change.ops, change.undoes]))
+    .update('[')
+    .update(opsText)
+    .update(`,${JSON.stringify(change.undoes)}]`)
     .digest();
-  return { studyId, change, digest, maker };
+  return { studyId, change, opsText, digest, maker };
 };
 
 /** Keeps a change in a transaction that keeps more than it. */

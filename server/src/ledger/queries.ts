@@ -47,7 +47,8 @@ export interface NewChange {
   readonly madeBy: string;
   readonly device: string;
   readonly digest: Buffer;
-  readonly ops: readonly Op[];
+  /** its ops as JSON */
+  readonly opsText: string;
   /** null when it takes off what the ops add, and nothing else */
   readonly inverse: readonly Op[] | null;
   readonly undoes: string | null;
@@ -62,7 +63,7 @@ export const insertChange = async (db: Db, c: NewChange): Promise<void> => {
      values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
     [
       ...[c.id, c.studyId, c.revision, c.mark, c.personId, c.madeBy, c.device, c.digest],
-      ...[JSON.stringify(c.ops), c.inverse && JSON.stringify(c.inverse), c.undoes],
+      ...[c.opsText, c.inverse && JSON.stringify(c.inverse), c.undoes],
     ],
   );
   await db.query(

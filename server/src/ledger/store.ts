@@ -14,6 +14,8 @@ export interface Store<E extends Entity> {
   /** keeps others from writing these rows until the transaction ends */
   readonly hold: (db: Db, studyId: string, ids: readonly string[]) => Promise<unknown>;
   readonly insert: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;
+  /** the same for very many rows */
+  readonly insertMany: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;
   readonly update: (db: Db, studyId: string, rows: readonly RowOf<E>[]) => Promise<unknown>;
   readonly remove: (db: Db, studyId: string, ids: readonly string[]) => Promise<unknown>;
 }

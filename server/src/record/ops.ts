@@ -20,15 +20,18 @@ const theStudy = async (db: Db, studyId: string): Promise<readonly Study[]> => {
   return study ? [study] : [];
 };
 
+const insertStudies: Store<'study'>['insert'] = async (db, _studyId, rows) => {
+  for (const row of rows) await insertStudy(db, row);
+};
+
 export const studyStore: Store<'study'> = {
   entity: 'study',
   table: 'study',
   allText: async (db, studyId) => JSON.stringify(await theStudy(db, studyId)),
   rows: theStudy,
   hold: holdStudy,
-  insert: async (db, _studyId, rows) => {
-    for (const row of rows) await insertStudy(db, row);
-  },
+  insert: insertStudies,
+  insertMany: insertStudies,
   update: async (db, _studyId, rows) => {
     for (const row of rows) await updateStudy(db, row);
   },
