@@ -2,7 +2,7 @@ import { randomBytes, randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { blankPiece, type Op } from '@each-bolt/core/record';
+import { blank, type Op } from '@each-bolt/core/record';
 import { openPool, type Pool } from '../server/src/db/pool';
 import { one } from '../server/src/db/rows';
 import { sha256Of } from '../server/src/files/picture';
@@ -229,7 +229,7 @@ const manyStreams = async (house: House): Promise<readonly Result[]> => {
   // until who is here has been told
   await pause(8000);
   const fields = {
-    ...blankPiece({ vehicleId: house.vehicleId, subsystemId: house.subsystemId, parentId: null }),
+    ...blank('piece', { vehicleId: house.vehicleId, subsystemId: house.subsystemId, parentId: null }),
     name: 'roller of the last stream',
   };
   sentAt = performance.now();
@@ -285,7 +285,7 @@ export const crowdBench = async (): Promise<readonly Result[]> => {
   const plate: Op = {
     kind: 'piece.add',
     id: pieceId,
-    fields: { ...blankPiece({ vehicleId, subsystemId, parentId: null }), name: 'carrier plate' },
+    fields: { ...blank('piece', { vehicleId, subsystemId, parentId: null }), name: 'carrier plate' },
   };
   need((await lead.change(studyId, [plate])).status, 201);
   const house: House = { pool, port: server.port, lead, people, studyId, vehicleId, subsystemId, pieceId };

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { pino } from 'pino';
-import { USUAL_STUDY, blankPiece, blankVehicle, readChange, type Change, type Op } from '@each-bolt/core/record';
+import { blank, USUAL_STUDY, readChange, type Change, type Op } from '@each-bolt/core/record';
 import { openPool } from '../server/src/db/pool';
 import { keepChange } from '../server/src/ledger/keep-change';
 import { Live } from '../server/src/live/live';
@@ -59,13 +59,13 @@ export const ledgerBench = async (): Promise<readonly Result[]> => {
   const begin: readonly Op[] = [
     { kind: 'study.add', id: studyId, fields: study },
     { kind: 'member.add', id: randomUUID(), fields: { personId: person.id, role: 'lead' } },
-    { kind: 'vehicle.add', id: vehicleId, fields: blankVehicle('Van', 'subject', 0) },
+    { kind: 'vehicle.add', id: vehicleId, fields: blank('vehicle', { name: 'Van', role: 'subject', sequence: 0 }) },
     { kind: 'subsystem.add', id: subsystemId, fields: { parentId: null, sequence: 0, name: 'Door' } },
   ];
   await keepChange(pool, studyId, { id: randomUUID(), ops: begin, undoes: null }, maker);
 
   const change = (n: number): Change => {
-    const fields = { ...blankPiece({ vehicleId, subsystemId, parentId: null }), name: `piece ${n}`, sequence: n };
+    const fields = { ...blank('piece', { vehicleId, subsystemId, parentId: null }), name: `piece ${n}`, sequence: n };
     return { id: randomUUID(), undoes: null, ops: [{ kind: 'piece.add', id: randomUUID(), fields }] };
   };
   const keepOne = async (n: number): Promise<void> => {

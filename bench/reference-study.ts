@@ -1,16 +1,5 @@
 import { MATERIALS, PROCESSES } from '@each-bolt/core/shared';
-import {
-  USUAL_STUDY,
-  blankFasteners,
-  blankJoints,
-  blankPiece,
-  blankVehicle,
-  emptyRecord,
-  type FastenerSet,
-  type JointSet,
-  type Piece,
-  type StudyRecord,
-} from '@each-bolt/core/record';
+import { blank, USUAL_STUDY, emptyRecord, type FastenerSet, type JointSet, type Piece, type StudyRecord } from '@each-bolt/core/record';
 
 const KINDS = ['study', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints'] as const;
 
@@ -30,7 +19,12 @@ const PER_ASSEMBLY = 9;
 /** A study of one vehicle with so many pieces: 20 subsystems, assemblies of nine pieces each, every third piece with fasteners. */
 export const referenceStudy = (pieces: number): StudyRecord => {
   const next = random(4600);
-  const vehicle = { id: id('vehicle', 0), version: 1, ...blankVehicle('Reference', 'subject', 0), modelYear: 2026 };
+  const vehicle = {
+    id: id('vehicle', 0),
+    version: 1,
+    ...blank('vehicle', { name: 'Reference', role: 'subject', sequence: 0 }),
+    modelYear: 2026,
+  };
   const subsystems = Array.from({ length: SUBSYSTEMS }, (_, n) => ({
     id: id('subsystem', n),
     version: 1,
@@ -42,13 +36,13 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     const isAssembly = n % (PER_ASSEMBLY + 1) === 0;
     const parentId = isAssembly ? null : id('piece', n - (n % (PER_ASSEMBLY + 1)));
     const mass = isAssembly ? null : 0.005 + next() * 2;
-    const blank = blankPiece({
+    const template = blank('piece', {
       vehicleId: vehicle.id,
       parentId,
       subsystemId: parentId === null ? id('subsystem', Math.floor(next() * SUBSYSTEMS)) : null,
     });
     return {
-      ...blank,
+      ...template,
       id: id('piece', n),
       version: 1,
       sequence: n,
@@ -63,7 +57,7 @@ export const referenceStudy = (pieces: number): StudyRecord => {
   });
   const every = (step: number): readonly Piece[] => all.filter((_, n) => n % step === 1);
   const fastenerSets: FastenerSet[] = every(3).map((piece, n) => ({
-    ...blankFasteners(piece.id),
+    ...blank('fasteners', { pieceId: piece.id }),
     id: id('fasteners', n),
     version: 1,
     count: 1 + (n % 8),
@@ -72,7 +66,7 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     drive: 'T30',
   }));
   const jointSets: JointSet[] = every(5).map((piece, n) => ({
-    ...blankJoints(piece.id),
+    ...blank('joints', { pieceId: piece.id }),
     id: id('joints', n),
     version: 1,
     count: 1 + (n % 20),

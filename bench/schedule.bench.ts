@@ -1,13 +1,5 @@
 import { planSchedule, triesFor } from '@each-bolt/core/plan';
-import {
-  USUAL_STUDY,
-  blankPackage,
-  blankVehicle,
-  emptyRecord,
-  type Resource,
-  type StudyRecord,
-  type WorkPackage,
-} from '@each-bolt/core/record';
+import { blank, USUAL_STUDY, emptyRecord, type Resource, type StudyRecord, type WorkPackage } from '@each-bolt/core/record';
 import { atMost, type Result } from './harness';
 
 const PACKAGES = 200;
@@ -43,7 +35,7 @@ const bigPlan = (): StudyRecord => {
       id(2, Math.max(0, n - 1 - Math.floor(chance() * 25))),
     );
     return {
-      ...{ id: id(2, n), version: 1, ...blankPackage(`package ${n}`, n), people: 1 + Math.floor(chance() * 2) },
+      ...{ id: id(2, n), version: 1, ...blank('package', { name: `package ${n}`, sequence: n }), people: 1 + Math.floor(chance() * 2) },
       ...{ leastS: hours * 2700, likelyS: hours * 3600, mostS: hours * 6000, after: [...new Set(after)] },
       skill: SKILLS[Math.floor(chance() * SKILLS.length)] ?? '',
       place: chance() < 0.35 ? 'bay' : chance() < 0.3 ? 'lift' : 'none',
@@ -64,7 +56,7 @@ const bigPlan = (): StudyRecord => {
     ...{ region: '', fastenersIn: true, assembliesAs: 'pieces' as const, ...USUAL_STUDY },
     calendar: { ...USUAL_STUDY.calendar, startsOn: '2026-06-01' },
   };
-  const vehicle = { id: id(3, 1), version: 1, ...blankVehicle('van', 'subject', 0) };
+  const vehicle = { id: id(3, 1), version: 1, ...blank('vehicle', { name: 'van', role: 'subject', sequence: 0 }) };
   return { ...emptyRecord(study), vehicles: [vehicle], packages, resources };
 };
 

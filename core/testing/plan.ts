@@ -1,4 +1,4 @@
-import { blankPackage, blankVehicle, type Resource, type StudyRecord, type WorkPackage } from '../src/record';
+import { blank, type Resource, type StudyRecord, type WorkPackage } from '../src/record';
 import { STUDY, recordOf, testId } from './teardown';
 
 const HOUR_S = 3600;
@@ -19,7 +19,7 @@ export const plan = (text: string, more: Partial<StudyRecord> = {}): StudyRecord
     const [, people = '1', skill = ''] = /^(\d+)?\s*(?:people|person)?,?\s*(.*)$/.exec(crew) ?? [];
     const whole = likely ?? least;
     return {
-      ...{ id: packageId(n), version: 1, ...blankPackage(names[n]!, n) },
+      ...{ id: packageId(n), version: 1, ...blank('package', { name: names[n]!, sequence: n }) },
       ...(time !== '' && { leastS: least! * HOUR_S, likelyS: whole! * HOUR_S, mostS: (most ?? whole)! * HOUR_S }),
       after: after === '' ? [] : after.split(',').map((name) => packageId(names.indexOf(name.trim()))),
       people: crew === '' ? 1 : Number(people),
@@ -30,7 +30,9 @@ export const plan = (text: string, more: Partial<StudyRecord> = {}): StudyRecord
   return {
     ...recordOf(),
     study: { ...STUDY, calendar: { ...STUDY.calendar, startsOn: '2026-06-01' } },
-    vehicles: [{ id: testId(2), version: 1, ...blankVehicle('Left van', 'subject', 0), acquiredOn: '2026-05-01' }],
+    vehicles: [
+      { id: testId(2), version: 1, ...blank('vehicle', { name: 'Left van', role: 'subject', sequence: 0 }), acquiredOn: '2026-05-01' },
+    ],
     packages,
     resources: [person(1, 'Wenna'), person(2, 'Odo', ['high voltage']), place('bay', 1), place('lift', 1)],
     ...more,

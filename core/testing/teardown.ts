@@ -1,7 +1,6 @@
 import {
+  blank,
   USUAL_STUDY,
-  blankPiece,
-  blankVehicle,
   emptyRecord,
   type FastenerSet,
   type JointSet,
@@ -31,7 +30,12 @@ export const STUDY: Study = {
   assembliesAs: 'pieces',
   ...USUAL_STUDY,
 };
-export const LEFT: Vehicle = { id: testId(2), version: 1, ...blankVehicle('Left van', 'subject', 0), modelYear: 2026 };
+export const LEFT: Vehicle = {
+  id: testId(2),
+  version: 1,
+  ...blank('vehicle', { name: 'Left van', role: 'subject', sequence: 0 }),
+  modelYear: 2026,
+};
 export const RIGHT: Vehicle = { ...LEFT, id: testId(3), sequence: 1, name: 'Right van', role: 'competitor' };
 export const DOOR: Subsystem = { id: testId(4), version: 1, parentId: null, sequence: 0, name: 'Sliding cargo door' };
 
@@ -89,4 +93,4 @@ export const pieceNamed = (record: StudyRecord, name: string): Piece => {
   return piece;
 };
 
-export const BLANK = blankPiece({ vehicleId: LEFT.id, subsystemId: DOOR.id, parentId: null });
+export const BLANK = blank('piece', { vehicleId: LEFT.id, subsystemId: DOOR.id, parentId: null });

@@ -3,16 +3,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import {
-  USUAL_STUDY,
-  blankPiece,
-  blankVehicle,
-  type Op,
-  type PieceFields,
-  type Role,
-  type StudyFields,
-  type StudyRecord,
-} from '@each-bolt/core/record';
+import { blank, USUAL_STUDY, type Op, type PieceFields, type Role, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
 import { buildApp, type AppParts } from '../src/app';
 import { Aside } from '../src/aside/aside';
 import type { Pool } from '../src/db/pool';
@@ -218,7 +209,12 @@ export interface Begun {
 /** A study with two vehicles and one subsystem, at revision 1. */
 export const beginStudy = async (api: Api): Promise<Begun> => {
   const [studyId, vehicleId, otherVehicleId, subsystemId] = [randomUUID(), randomUUID(), randomUUID(), randomUUID()] as const;
-  const vehicle = { ...blankVehicle('Drayman II', 'subject', 0), maker: 'Halvard & Roe', modelYear: 2026, builtOn: '2026-02-18' };
+  const vehicle = {
+    ...blank('vehicle', { name: 'Drayman II', role: 'subject', sequence: 0 }),
+    maker: 'Halvard & Roe',
+    modelYear: 2026,
+    builtOn: '2026-02-18',
+  };
   const ops: readonly Op[] = [
     { kind: 'study.add', id: studyId, fields: STUDY_FIELDS },
     { kind: 'member.add', id: randomUUID(), fields: { personId: api.personId, role: 'lead' } },
@@ -233,6 +229,6 @@ export const beginStudy = async (api: Api): Promise<Begun> => {
     vehicleId,
     otherVehicleId,
     subsystemId,
-    piece: (fields = {}) => ({ ...blankPiece({ vehicleId, subsystemId, parentId: null }), name: 'carrier plate', ...fields }),
+    piece: (fields = {}) => ({ ...blank('piece', { vehicleId, subsystemId, parentId: null }), name: 'carrier plate', ...fields }),
   };
 };

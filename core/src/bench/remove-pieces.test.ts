@@ -1,5 +1,5 @@
 import { BLANK, testId } from '../../testing/teardown';
-import { blankFasteners, emptyRecord, type Piece, type Scan, type Section, type StudyRecord } from '../record';
+import { blank, emptyRecord, type Piece, type Scan, type Section, type StudyRecord } from '../record';
 import { STUDY } from '../../testing/teardown';
 import { removePiecesOps } from './remove-pieces';
 
@@ -12,7 +12,7 @@ describe('taking a piece off', () => {
   const record: StudyRecord = {
     ...emptyRecord(STUDY),
     pieces: [piece(10), piece(11)],
-    fastenerSets: [{ id: testId(20), version: 1, ...blankFasteners(testId(10)) }],
+    fastenerSets: [{ id: testId(20), version: 1, ...blank('fasteners', { pieceId: testId(10) }) }],
     scans: [scan(30, testId(10)), scan(31, testId(11))],
     sections: [section(40, testId(10), testId(30)), section(41, testId(11), testId(30)), section(42, testId(11), testId(31))],
   };

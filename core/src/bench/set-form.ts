@@ -1,5 +1,6 @@
 import { MATERIALS, check, issue, printField, readField, type Checked, type FieldShape, type FieldValue, type Issue } from '../shared';
 import {
+  blank,
   ACCESSES,
   COMPONENT_CLASSES,
   CONNECTION_KINDS,
@@ -9,15 +10,10 @@ import {
   LOCKS,
   RELEASES,
   SCHEMAS,
-  blankBoard,
-  blankComponents,
-  blankConnection,
-  blankFasteners,
-  blankFluid,
-  blankJoints,
   fieldLabel,
   rowFaults,
   type FieldsOf,
+  type Given,
 } from '../record';
 import { readMass } from './import/read-cells';
 import { massEachText } from './shorthand/from-row';
@@ -105,15 +101,6 @@ const FORMS: { readonly [K in SetKind]: readonly (readonly [field: keyof FieldsO
   ],
 };
 
-const BLANK: { readonly [K in SetKind]: (pieceId: string) => FieldsOf[K] } = {
-  fasteners: blankFasteners,
-  joints: blankJoints,
-  connection: (pieceId) => blankConnection(pieceId, 'connector'),
-  components: blankComponents,
-  board: blankBoard,
-  fluid: (pieceId) => blankFluid(pieceId, ''),
-};
-
 export const SET_KIND_WORD: Readonly<Record<SetKind, string>> = {
   fasteners: 'fasteners',
   joints: 'joints',
@@ -124,7 +111,7 @@ export const SET_KIND_WORD: Readonly<Record<SetKind, string>> = {
 };
 
 /** A set of which nothing is known but its piece. */
-export const blankSet = <K extends SetKind>(kind: K, pieceId: string): FieldsOf[K] => BLANK[kind](pieceId);
+export const blankSet = <K extends SetKind>(kind: K, pieceId: string): FieldsOf[K] => blank(kind, { pieceId } as unknown as Given<K>);
 
 const isList = (kind: Kind): kind is readonly string[] => Array.isArray(kind);
 
@@ -190,6 +177,6 @@ export const setFromForm = <K extends SetKind>(
   const fields = { ...after, known: Object.fromEntries(Object.entries(before.known).filter(([field]) => !anew.has(field))) };
   const checked = check(SCHEMAS[kind], fields);
   if (!checked.ok) return checked;
-  const faults = rowFaults(kind, { id: 'form', version: 0, ...checked.value } as never);
+  const faults = rowFaults(kind, { id: 'form', version: 0, ...checked.value });
   return faults.length > 0 ? { ok: false, issues: faults } : checked;
 };

@@ -1,44 +1,14 @@
 import { withFields } from './cells';
-import { splitKind, type Entity, type Op, type RowOf, type Study, type StudyRecord } from './entities';
+import { ENTITIES, splitKind, type Entity, type Op, type RowOf, type Study, type StudyRecord } from './entities';
+import { KINDS } from './kinds';
 import type { CurrentRows } from './net-effect';
 
 export type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
 
 /** Where a record keeps the rows of each kind. */
-export const LIST_OF: Readonly<Record<Exclude<Entity, 'study'>, ListName>> = {
-  vehicle: 'vehicles',
-  subsystem: 'subsystems',
-  piece: 'pieces',
-  fasteners: 'fastenerSets',
-  joints: 'jointSets',
-  member: 'members',
-  question: 'questions',
-  picture: 'pictures',
-  candidate: 'candidates',
-  request: 'requests',
-  claim: 'claims',
-  scope: 'scopes',
-  resource: 'resources',
-  rig: 'rigs',
-  package: 'packages',
-  gate: 'gates',
-  hoist: 'hoists',
-  unload: 'unloads',
-  connection: 'connections',
-  components: 'componentSets',
-  board: 'boards',
-  fluid: 'fluids',
-  session: 'sessions',
-  step: 'steps',
-  reading: 'readings',
-  recount: 'recounts',
-  sheet: 'sheets',
-  scan: 'scans',
-  identification: 'identifications',
-  section: 'sections',
-  pattern: 'patterns',
-  gauge: 'gauges',
-};
+export const LIST_OF = Object.fromEntries(
+  ENTITIES.flatMap((entity) => (KINDS[entity].list === null ? [] : [[entity, KINDS[entity].list]])),
+) as Readonly<Record<Exclude<Entity, 'study'>, ListName>>;
 
 /** The rows of one kind in a record. */
 export const rowsOf = <E extends Entity>(record: StudyRecord, entity: E): readonly RowOf<E>[] => {

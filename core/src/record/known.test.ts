@@ -1,5 +1,6 @@
 import { FULL_ROWS, BARE_ROWS, ROW_ID } from '../../testing/rows';
-import { countRange, impliedMark, isKnowing, known, knownAs, knowingFields, rangeText } from './known';
+import { impliedMark, isKnowing, knownAs, knowingFields } from './evidence-of';
+import { countRange, known, rangeText } from './known';
 import { ENTITIES } from './entities';
 
 const piece = { id: ROW_ID.piece, version: 1, ...FULL_ROWS.piece };

@@ -1,7 +1,7 @@
 import { STUDY, recordOf, teardown } from '../../testing/teardown';
 import { withLaterFields, withLaterRows } from './later-fields';
 import { readChange } from './read-change';
-import { blankPiece } from './blank';
+import { blank } from './blank';
 
 const ID = '00000000-0000-4000-8000-000000000001';
 
@@ -16,12 +16,12 @@ describe('what an older version wrote', () => {
     expect(withLaterRows({ ...today, study: { ...STUDY, title: 'kept' } }).study.title).toBe('kept');
   });
   it('is still a valid change', () => {
-    const { xM: _x, yM: _y, zM: _z, ...fields } = { ...blankPiece({ vehicleId: ID, subsystemId: ID, parentId: null }), name: 'plate' };
+    const { xM: _x, yM: _y, zM: _z, ...fields } = { ...blank('piece', { vehicleId: ID, subsystemId: ID, parentId: null }), name: 'plate' };
     const read = readChange({ id: ID, ops: [{ kind: 'piece.add', id: ID, fields }], undoes: null });
     expect(read.ok && read.value.ops[0]).toMatchObject({ fields: { name: 'plate', xM: null } });
   });
   it('does not come to hold what it must: a change without a name stays wrong', () => {
-    const { name: _name, ...fields } = blankPiece({ vehicleId: ID, subsystemId: ID, parentId: null });
+    const { name: _name, ...fields } = blank('piece', { vehicleId: ID, subsystemId: ID, parentId: null });
     expect(readChange({ id: ID, ops: [{ kind: 'piece.add', id: ID, fields }], undoes: null }).ok).toBe(false);
   });
   it('is not touched where it is no addition', () => {

@@ -1,22 +1,21 @@
-import { blankVehicle, USUAL_STUDY } from './blank';
-import type { Entity, StudyRecord } from './entities';
 import { LIST_OF } from './apply-ops';
+import { blankValue } from './blank';
+import { ENTITIES, type Entity, type StudyRecord } from './entities';
+import { KINDS } from './kinds';
+import type { Fields } from './kinds/field';
 
-const { choiceWeights, usualHazards, calendar } = USUAL_STUDY;
-const { name: _name, maker: _maker, role: _role, sequence: _sequence, notes: _notes, ...passport } = blankVehicle('', 'subject', 0);
-const { modelYear: _year, builtOn: _built, acquiredOn: _acquired, ...laterOfVehicle } = passport;
+const laterOf = (fields: Fields): object | null => {
+  const later = Object.entries(fields).filter(([, field]) => field.later);
+  return later.length === 0 ? null : Object.fromEntries(later.map(([name, field]) => [name, blankValue(field)]));
+};
 
 /** Fields that kinds of record got later, with what they hold where nothing was ever said. */
-const LATER: Readonly<Partial<Record<Entity, object>>> = {
-  study: { choiceWeights, usualHazards, calendar },
-  vehicle: laterOfVehicle,
-  piece: { xM: null, yM: null, zM: null, closedRisk: '', seenOutside: '', damageFrom: null, runDiameterM: null },
-  fasteners: { tighteningNm: null, breakawayNm: null, access: null, tool: '', removed: null },
-  gate: { answeredBy: '', answeredAt: null },
-  picture: { rigId: null },
-  scan: { offsetM: null },
-  unload: { subsystemId: null },
-};
+const LATER = Object.fromEntries(
+  ENTITIES.flatMap((entity) => {
+    const later = laterOf(KINDS[entity].fields);
+    return later ? [[entity, later]] : [];
+  }),
+) as Readonly<Partial<Record<Entity, object>>>;
 
 const isPlain = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);

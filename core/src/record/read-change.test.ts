@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { BLANK, STUDY, recordOf, teardown, testId } from '../../testing/teardown';
 import { applyOps } from './apply-ops';
 import { editOp, removeOp } from './cells';
-import { fieldLabel } from './contract';
+import { fieldLabel } from './field-words';
 import type { Op, PieceFields } from './entities';
 import { known } from './known';
 import { newStudyOps } from './new-study';

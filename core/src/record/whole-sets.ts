@@ -1,5 +1,5 @@
 import { issue, type Issue } from '../shared';
-import type { PaidPrice } from './plan/entities';
+import type { PRICE_PAID, ValuesOf } from './kinds/field';
 
 /** True when either every one of the values is given or none. */
 export const allOrNone = (values: readonly unknown[]): boolean => {
@@ -8,5 +8,5 @@ export const allOrNone = (values: readonly unknown[]): boolean => {
 };
 
 /** A price is nothing without its currency and year. */
-export const priceFaults = ({ price, priceCurrency, priceYear }: PaidPrice, id: string): readonly Issue[] =>
+export const priceFaults = ({ price, priceCurrency, priceYear }: ValuesOf<typeof PRICE_PAID>, id: string): readonly Issue[] =>
   allOrNone([price, priceCurrency, priceYear]) ? [] : [issue('price-basis', 'A price needs its currency and year', 'price', id)];

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
 import fc from 'fast-check';
 import { ZipFile } from 'yazl';
-import { blankFasteners, blankJoints, known, type KeptChange, type StudyRecord } from '@each-bolt/core/record';
+import { blank, known, type KeptChange, type StudyRecord } from '@each-bolt/core/record';
 import { readPieces } from '@each-bolt/core/bench';
 import { Api, beginStudy, listen, type Begun, type Problem } from '../../testing/api';
 import { pngOf, sha256 } from '../../testing/pictures';
@@ -44,8 +44,12 @@ const fullStudy = async (): Promise<void> => {
       }),
     },
     { kind: 'piece.add', id: arm, fields: study.piece({ name: 'arm', parentId: plate, subsystemId: null }) },
-    { kind: 'fasteners.add', id: randomUUID(), fields: { ...blankFasteners(plate), count: 12, threadM: 0.006, lengthM: 0.016 } },
-    { kind: 'joints.add', id: randomUUID(), fields: { ...blankJoints(arm), count: 34 } },
+    {
+      kind: 'fasteners.add',
+      id: randomUUID(),
+      fields: { ...blank('fasteners', { pieceId: plate }), count: 12, threadM: 0.006, lengthM: 0.016 },
+    },
+    { kind: 'joints.add', id: randomUUID(), fields: { ...blank('joints', { pieceId: arm }), count: 34 } },
     {
       kind: 'picture.add',
       id: randomUUID(),

@@ -9,7 +9,7 @@ const SPELLED: Readonly<Record<string, string>> = { '\\': '\\\\', '\n': '\\n', '
 /** One value in the text form of COPY. @source PostgreSQL 17, COPY, "Text Format" */
 const spelled = (value: unknown): string => {
   if (value === null || value === undefined) return '\\N';
-  const text = typeof value === 'object' ? JSON.stringify(value) : String(value);
+  const text = typeof value === 'string' ? value : JSON.stringify(value);
   return text.replace(SPECIAL, (found) => SPELLED[found]!);
 };
 

@@ -1,5 +1,5 @@
 import { lineChange, parseLine, type Entry } from '@each-bolt/core/bench';
-import { blankVehicle, emptyRecord, applyOps, type Op, type Session, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
+import { blank, emptyRecord, applyOps, type Op, type Session, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
 
 /** A small study whose bench was left in the middle of its work: what is recorded so far, and what would come next. */
 export interface DemoBench {
@@ -40,7 +40,11 @@ export const benchOps = (
   const fields: StudyFields = { ...demo.study, ...usual };
   const ops: Op[] = [
     { kind: 'study.add', id: studyId, fields },
-    { kind: 'vehicle.add', id: vehicleId, fields: { ...blankVehicle(demo.vehicle.name, 'competitor', 0), ...demo.vehicle } },
+    {
+      kind: 'vehicle.add',
+      id: vehicleId,
+      fields: { ...blank('vehicle', { name: demo.vehicle.name, role: 'competitor', sequence: 0 }), ...demo.vehicle },
+    },
     { kind: 'subsystem.add', id: subsystemId, fields: { parentId: null, sequence: 0, name: demo.subsystem } },
     { kind: 'session.add', id: sessionId, fields: sessionFields },
   ];

@@ -1,12 +1,4 @@
-import {
-  blankPackage,
-  blankPiece,
-  blankVehicle,
-  type Op,
-  type StudyFields,
-  type VehicleFields,
-  type VehicleRole,
-} from '@each-bolt/core/record';
+import { blank, type Op, type StudyFields, type VehicleFields, type VehicleRole } from '@each-bolt/core/record';
 
 /** A study that is over, told in little: what each subsystem held and how long it took. */
 export interface DemoEarlier {
@@ -44,7 +36,7 @@ export const earlierOps = (
     ...vehicles.map(({ name, role, ...fields }, sequence): Op => ({
       kind: 'vehicle.add',
       id: known(vehicleId, name),
-      fields: { ...blankVehicle(name, role, sequence), ...fields },
+      fields: { ...blank('vehicle', { name, role, sequence }), ...fields },
     })),
     ...names.map((name, sequence): Op => ({
       kind: 'subsystem.add',
@@ -58,14 +50,14 @@ export const earlierOps = (
         ...pieces.map(([name, quantity], sequence): Op => ({
           kind: 'piece.add',
           id: newId(),
-          fields: { ...blankPiece({ ...place, parentId: null }), name, quantity, sequence },
+          fields: { ...blank('piece', { ...place, parentId: null }), name, quantity, sequence },
         })),
         { kind: 'scope.add', id: newId(), fields: { ...place, depth: 'pieces', reason: '', expectedPieces: null, expectedS: null } },
         {
           kind: 'package.add',
           id: newId(),
           fields: {
-            ...blankPackage(`Take apart: ${subsystem}, ${vehicle}`, at),
+            ...blank('package', { name: `Take apart: ${subsystem}, ${vehicle}`, sequence: at }),
             ...{ ...place, people: CREW, leastS: worked * 0.75, likelyS: worked, mostS: worked * 1.5, workedS: worked },
             ...{ startedOn: '2023-06-05', doneOn: '2023-06-09' },
           },

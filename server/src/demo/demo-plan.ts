@@ -1,8 +1,8 @@
 import { hazardById } from '@each-bolt/core/plan';
 import { dayNumber, isoDay } from '@each-bolt/core/shared';
 import {
+  blank,
   UNANSWERED,
-  blankPackage,
   type CandidateFields,
   type ClaimFields,
   type DaysOff,
@@ -176,7 +176,7 @@ export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, 
     kind: 'package.add',
     id: idOf(`package ${p.key}`),
     fields: {
-      ...blankPackage(p.name, sequence),
+      ...blank('package', { name: p.name, sequence }),
       ...{
         vehicleId: p.vehicle === null ? null : names.vehicle(p.vehicle),
         subsystemId: p.subsystem === null ? null : names.subsystem(p.subsystem),

@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { importOps, readPieces, sortRows, withSubsystems } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import {
+  blank,
   USUAL_STUDY,
-  blankVehicle,
   readChange,
   type Change,
   type Op,
@@ -128,7 +128,7 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
   const vehicles: readonly Vehicle[] = demo.vehicles.map(({ predecessor, expectedOn, ...said }) => ({
     id: vehicleIds.get(said.name) ?? '',
     version: 1,
-    ...blankVehicle(said.name, said.role, said.sequence),
+    ...blank('vehicle', { name: said.name, role: said.role, sequence: said.sequence }),
     ...said,
     expectedOn: expectedOn ? later(expectedOn) : null,
     predecessorId: predecessor === null ? null : (vehicleIds.get(predecessor) ?? null),

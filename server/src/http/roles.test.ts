@@ -1,23 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import {
-  ENTITIES,
-  ROLES,
-  UNANSWERED,
-  VERBS,
-  blankBoard,
-  blankComponents,
-  blankConnection,
-  blankFasteners,
-  blankFluid,
-  blankJoints,
-  blankPackage,
-  blankStep,
-  known,
-  removeOp,
-  type Op,
-  type OpKind,
-  type Role,
-} from '@each-bolt/core/record';
+import { blank, ENTITIES, ROLES, UNANSWERED, VERBS, known, removeOp, type Op, type OpKind, type Role } from '@each-bolt/core/record';
 import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { OPS, ROUTES, mayMake, type Route } from './roles';
@@ -171,7 +153,7 @@ const planFields = (): Readonly<Record<string, object>> => {
       ...{ sequence: 0, name: 'guide', madeFor: '', hazards: [], design: '', timeToMakeS: null, ratedN: null, factor: 2, wentWrong: '' },
       ...{ state: 'idea', copies: 1 },
     },
-    package: blankPackage('Take the door off', 0),
+    package: blank('package', { name: 'Take the door off', sequence: 0 }),
     gate: {
       packageId: randomUUID(),
       sequence: 0,
@@ -195,15 +177,15 @@ const planFields = (): Readonly<Record<string, object>> => {
 const benchFields = (): Readonly<Record<string, object>> => {
   const [pieceId, vehicleId, now] = [randomUUID(), randomUUID(), '2026-06-01T08:00:00.000Z'];
   return {
-    connection: blankConnection(pieceId, 'hose'),
-    components: blankComponents(pieceId),
-    board: blankBoard(pieceId),
-    fluid: blankFluid(pieceId, 'coolant'),
+    connection: blank('connection', { pieceId, kind: 'hose' }),
+    components: blank('components', { pieceId }),
+    board: blank('board', { pieceId }),
+    fluid: blank('fluid', { pieceId, name: 'coolant' }),
     session: {
       ...{ sequence: 0, name: 'Door off', packageId: null, vehicleId, subsystemId: null, remover: '', recorder: '', openedAt: now },
       ...{ closedAt: null, pauseAfterS: 600, acknowledged: [], waived: [], note: '' },
     },
-    step: blankStep(vehicleId, null, 0),
+    step: blank('step', { vehicleId, sessionId: null, sequence: 0 }),
     reading: {
       ...{ aboutKind: 'piece', aboutId: pieceId, aboutField: 'massEachKg', quantity: 'mass', value: 1, u: 0.1, tare: 0, elements: null },
       ...{ raw: '1 kg', instrument: 'scale', serial: '1', stable: true, takenAt: now, takenBy: 'Odo', note: '' },
@@ -357,8 +339,8 @@ describe('the table, walked through over HTTP', () => {
       vehicle: { ...vehicles[0], id: undefined, version: undefined },
       subsystem: { parentId: null, sequence: 9, name: 'Load floor' },
       piece: study.piece(),
-      fasteners: blankFasteners(randomUUID()),
-      joints: blankJoints(randomUUID()),
+      fasteners: blank('fasteners', { pieceId: randomUUID() }),
+      joints: blank('joints', { pieceId: randomUUID() }),
       question,
       ...planFields(),
       ...benchFields(),

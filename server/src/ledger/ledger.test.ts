@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { applyOps, blankFasteners, blankJoints, known, removeOp, undoStacks, type KeptChange, type Op } from '@each-bolt/core/record';
+import { blank, applyOps, known, removeOp, undoStacks, type KeptChange, type Op } from '@each-bolt/core/record';
 import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { many, one } from '../db/rows';
@@ -80,7 +80,7 @@ describe('a change that is kept', () => {
       notes: 'line\nline',
     });
     const fasteners = {
-      ...blankFasteners(pieceId),
+      ...blank('fasteners', { pieceId }),
       count: 12,
       threadM: 0.006,
       lengthM: 0.016,
@@ -88,7 +88,7 @@ describe('a change that is kept', () => {
       grade: '8.8',
       direction: '-z',
     } as const;
-    const joints = { ...blankJoints(pieceId), kind: 'adhesive bead', lengthEachM: 1.4 } as const;
+    const joints = { ...blank('joints', { pieceId }), kind: 'adhesive bead', lengthEachM: 1.4 } as const;
     await api.change(study.studyId, [
       add(fields, pieceId),
       { kind: 'fasteners.add', id: setId, fields: fasteners },
@@ -159,7 +159,7 @@ describe('the inverse of a change', () => {
     await api.change(study.studyId, [
       add({ name: 'kept' }, kept),
       add({ name: 'gone', massEachKg: 1, massUKg: 0.1, massEvidence: 'M' }, gone),
-      { kind: 'fasteners.add', id: added, fields: { ...blankFasteners(gone), count: 4 } },
+      { kind: 'fasteners.add', id: added, fields: { ...blank('fasteners', { pieceId: gone }), count: 4 } },
     ]);
     const before = await api.record(study.studyId);
     await api.change(study.studyId, [
@@ -344,7 +344,7 @@ describe('what is refused, with nothing written', () => {
     await api.change(study.studyId, [
       add({ name: 'module' }, module),
       add({ parentId: module, subsystemId: null }),
-      { kind: 'fasteners.add', id: set, fields: blankFasteners(module) },
+      { kind: 'fasteners.add', id: set, fields: blank('fasteners', { pieceId: module }) },
     ]);
     const row = (await api.record(study.studyId)).pieces.find((p) => p.id === module)!;
     const problem = await refused([removeOp('piece', row)], 422);

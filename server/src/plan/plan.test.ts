@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { UNANSWERED, blankPackage, type Op, type PackageFields, type RigFields } from '@each-bolt/core/record';
+import { blank, UNANSWERED, type Op, type PackageFields, type RigFields } from '@each-bolt/core/record';
 import { Api, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import type { ExperienceRow, HeldVehicle, HouseRig } from './queries';
@@ -39,7 +39,7 @@ describe('planning on the server', () => {
   const pack = (fields: Partial<PackageFields>, id = randomUUID()): Op => ({
     kind: 'package.add',
     id,
-    fields: { ...blankPackage('job', 0), ...fields },
+    fields: { ...blank('package', { name: 'job', sequence: 0 }), ...fields },
   });
 
   it('learns pieces and hours of a subsystem from earlier studies: loose pieces with all that is above them', async () => {

@@ -1,5 +1,5 @@
 import { DOOR, LEFT, recordOf, teardown, testId } from '../../../testing/teardown';
-import { blankConnection, blankStep, outline, type Piece, type Session, type StudyRecord, type Waiver } from '../../record';
+import { blank, outline, type Piece, type Session, type StudyRecord, type Waiver } from '../../record';
 import { closedAndDamaged, closedBelow, closedWords } from './closed-and-damaged';
 import { sessionLosses } from './session-losses';
 
@@ -16,7 +16,7 @@ const session = (outline: string, edit: (piece: Piece) => Partial<Piece> = () =>
   const steps = tops.map((p, i) => ({
     id: testId(200 + i),
     version: 1,
-    ...blankStep(LEFT.id, SESSION.id, i),
+    ...blank('step', { vehicleId: LEFT.id, sessionId: SESSION.id, sequence: i }),
     pieces: [p.id],
     tool: 'by hand',
   }));
@@ -45,7 +45,7 @@ describe('what a session probably lost', () => {
     expect(losses(session('lock 1 kg\n  pawl\n  spring 4 g'))).toEqual(['“pawl” has no mass']));
   it('a connector without its cable', () => {
     const record = session('motor 1 kg');
-    const plug = { id: testId(300), version: 1, ...blankConnection(record.pieces[0]!.id, 'connector') };
+    const plug = { id: testId(300), version: 1, ...blank('connection', { pieceId: record.pieces[0]!.id, kind: 'connector' }) };
     expect(losses({ ...record, connections: [plug] })).toEqual(['A connector of “motor” is recorded without its cable']);
     expect(losses({ ...record, connections: [plug, { ...plug, id: testId(301), kind: 'cable' }] })).toEqual([]);
   });

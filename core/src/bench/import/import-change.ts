@@ -1,5 +1,5 @@
 import type { CostBasis } from '../../shared';
-import { blankPiece, type Op, type Subsystem } from '../../record';
+import { blank, type Op, type Subsystem } from '../../record';
 import { fastenerFields, jointFields } from '../shorthand/to-fields';
 import type { ImportRow } from './read-pieces';
 
@@ -78,7 +78,7 @@ export const importOps = (rows: readonly ImportRow[], place: ImportPlace, newId:
     const parent = rowOf.get(row.insideOf);
     const parentId = parent ? (idOf.get(parent) ?? null) : null;
     const hangs = { vehicleId: place.vehicleId, parentId, subsystemId: parentId === null ? subsystemId(row.subsystem) : null };
-    const fields = { ...blankPiece(hangs), ...row.fields, ...priceFields(row, place.basis), sequence: place.sequence + i };
+    const fields = { ...blank('piece', hangs), ...row.fields, ...priceFields(row, place.basis), sequence: place.sequence + i };
     return { kind: 'piece.add', id: idOf.get(row) ?? '', fields };
   });
   const fasteners = rows.flatMap((row) =>

@@ -1,11 +1,5 @@
 import {
-  blankBoard,
-  blankComponents,
-  blankConnection,
-  blankFasteners,
-  blankFluid,
-  blankJoints,
-  blankPiece,
+  blank,
   type BoardFields,
   type ComponentSetFields,
   type ConnectionFields,
@@ -44,7 +38,7 @@ export const massFields = (mass: MassEntry | null): MassFields => ({
 });
 
 export const pieceFields = (entry: PieceEntry, place: Place, sequence: number): PieceFields => ({
-  ...blankPiece(place),
+  ...blank('piece', place),
   sequence,
   tag: entry.tag,
   name: entry.name,
@@ -64,7 +58,7 @@ export const pieceFields = (entry: PieceEntry, place: Place, sequence: number): 
 });
 
 export const fastenerFields = (entry: FastenerEntry, pieceId: string, sequence: number): FastenerSetFields => ({
-  ...blankFasteners(pieceId),
+  ...blank('fasteners', { pieceId }),
   sequence,
   count: entry.count,
   kind: entry.fastenerKind,
@@ -85,7 +79,7 @@ export const fastenerFields = (entry: FastenerEntry, pieceId: string, sequence: 
 });
 
 export const jointFields = (entry: JointEntry, pieceId: string, sequence: number): JointSetFields => ({
-  ...blankJoints(pieceId),
+  ...blank('joints', { pieceId }),
   sequence,
   count: entry.count,
   kind: entry.jointKind,
@@ -95,7 +89,7 @@ export const jointFields = (entry: JointEntry, pieceId: string, sequence: number
 });
 
 export const connectionFields = (entry: ConnectionEntry, pieceId: string, sequence: number): ConnectionFields => ({
-  ...blankConnection(pieceId, entry.connectionKind),
+  ...blank('connection', { pieceId, kind: entry.connectionKind }),
   sequence,
   count: entry.count,
   materialId: entry.materialId,
@@ -112,7 +106,7 @@ export const connectionFields = (entry: ConnectionEntry, pieceId: string, sequen
 });
 
 export const componentFields = (entry: ComponentEntry, pieceId: string, sequence: number): ComponentSetFields => ({
-  ...blankComponents(pieceId),
+  ...blank('components', { pieceId }),
   sequence,
   count: entry.count,
   componentClass: entry.componentClass,
@@ -123,7 +117,7 @@ export const componentFields = (entry: ComponentEntry, pieceId: string, sequence
 });
 
 export const boardFields = (entry: BoardEntry, pieceId: string): BoardFields => ({
-  ...blankBoard(pieceId),
+  ...blank('board', { pieceId }),
   lengthM: entry.lengthM,
   widthM: entry.widthM,
   sides: entry.sides,
@@ -133,7 +127,7 @@ export const boardFields = (entry: BoardEntry, pieceId: string): BoardFields => 
 });
 
 export const fluidFields = (entry: FluidEntry, pieceId: string, sequence: number): FluidFields => ({
-  ...blankFluid(pieceId, entry.name),
+  ...blank('fluid', { pieceId, name: entry.name }),
   sequence,
   ...massFields(entry.mass),
   volumeM3: entry.volumeM3,

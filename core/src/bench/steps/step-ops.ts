@@ -1,4 +1,4 @@
-import { blankStep, editOp, removeOp, type Op, type Session, type Step, type StepFields } from '../../record';
+import { blank, editOp, removeOp, type Op, type Session, type Step, type StepFields } from '../../record';
 
 /** Steps in the order of work; the number people call a step by is its place among those of its vehicle, from 1. */
 export const inStepOrder = (steps: readonly Step[]): readonly Step[] =>
@@ -27,7 +27,7 @@ export const nextStep = (steps: readonly Step[], session: Session, fields: Parti
   const order = stepsOf(steps, session.vehicleId);
   const before = order.filter((s) => s.sessionId === session.id).at(-1);
   return {
-    ...blankStep(session.vehicleId, session.id, (order.at(-1)?.sequence ?? -1) + 1),
+    ...blank('step', { vehicleId: session.vehicleId, sessionId: session.id, sequence: (order.at(-1)?.sequence ?? -1) + 1 }),
     after: before ? [before.id] : [],
     ...fields,
   };

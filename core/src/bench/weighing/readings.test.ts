@@ -1,5 +1,5 @@
 import { BLANK, testId } from '../../../testing/teardown';
-import { blankFasteners, type Op } from '../../record';
+import { blank, type Op } from '../../record';
 import { countByWeight } from './count-by-weight';
 import type { InstrumentNow, InstrumentReading } from './instrument-reading';
 import { readingFault } from './instrument-reading';
@@ -59,7 +59,7 @@ describe('a reading', () => {
     }));
   describe('of a lot whose sample was counted', () => {
     const sample = { count: 10, massKg: 0.0612, uKg: 0.0001 };
-    const set = { id: testId(3), version: 1, ...blankFasteners(testId(1)), count: 30 };
+    const set = { id: testId(3), version: 1, ...blank('fasteners', { pieceId: testId(1) }), count: 30 };
     const taken = (massKg: number): readonly Op[] => {
       const reading = { ...READING, value: massKg };
       const counted = countByWeight({ massKg, uKg: 0.0001 }, sample, { spreadFraction: 0.01, lotFraction: 0.002 });

@@ -1,4 +1,4 @@
-import { EVEN_WEIGHTS, blankVehicle, type Candidate, type ReaderRequest } from '../../record';
+import { blank, EVEN_WEIGHTS, type Candidate, type ReaderRequest } from '../../record';
 import { STUDY, testId } from '../../../testing/teardown';
 import { chooseVehicle, likenessFraction, type HeldVehicle } from './choose-vehicle';
 import { passportDoubts, sampleWarnings } from './sample-warnings';
@@ -178,7 +178,12 @@ describe('the ranking of candidates', () => {
 });
 
 describe('warnings about the samples', () => {
-  const vehicle = (n: number, fields: object) => ({ id: testId(n), version: 1, ...blankVehicle(`van ${n}`, 'competitor', n), ...fields });
+  const vehicle = (n: number, fields: object) => ({
+    id: testId(n),
+    version: 1,
+    ...blank('vehicle', { name: `van ${n}`, role: 'competitor', sequence: n }),
+    ...fields,
+  });
   const codes = (vehicles: readonly ReturnType<typeof vehicle>[]) =>
     sampleWarnings({ vehicles }, (f) => f).map((i) => `${i.recordId === testId(2) ? 2 : 1} ${i.code}`);
   const whole = {

@@ -1,4 +1,4 @@
-import { blankPiece } from '../../record';
+import { blank } from '../../record';
 import { packageId, plan } from '../../../testing/plan';
 import { testId } from '../../../testing/teardown';
 import { hoistStart, liftStep, massTyped, placeTyped, recordedAs, stepsFromPlan } from './lift-steps';
@@ -44,7 +44,7 @@ describe('steps taken from the plan', () => {
     { id: floor, version: 1, parentId: null, sequence: 2, name: 'Load floor' },
   ];
   const inside = (n: number, subsystemId: string, name: string) => ({
-    ...{ id: testId(n), version: 1, ...blankPiece({ vehicleId: VAN, subsystemId, parentId: null }), name },
+    ...{ id: testId(n), version: 1, ...blank('piece', { vehicleId: VAN, subsystemId, parentId: null }), name },
   });
   const record = plan(
     'seat off | 4 | | | lift\ndoor off | 4 | | | lift\nfloor out | 4 | | | lift\ndoor apart | 4 | | | bay\ndoor twice | 4 | | | lift',

@@ -4,7 +4,7 @@ import { HAZARDS, gateFault } from './hazards';
 import { hoistBalance, hullOf, lumpOf, outsideFraction } from './hoist-balance';
 import { rigLoad } from './rig-load';
 import { testId } from '../../../testing/teardown';
-import { blankPiece, type Hoist, type Unload } from '../../record';
+import { blank, type Hoist, type Unload } from '../../record';
 
 describe('a link capacitor of 500 µF at 400 V with a bleeder of 100 kΩ', () => {
   // closed form: E = ½ C U², τ = R C, t = τ ln(U / Uₛ), worked out beside the formula
@@ -219,7 +219,7 @@ describe('a vehicle on a lift', () => {
   });
   it('takes what is typed of a step before what is recorded, a place whole or not at all', () => {
     const piece = {
-      ...blankPiece({ vehicleId: testId(2), subsystemId: null, parentId: null }),
+      ...blank('piece', { vehicleId: testId(2), subsystemId: null, parentId: null }),
       id: testId(40),
       version: 1,
       xM: 1.1,

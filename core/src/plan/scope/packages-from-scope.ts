@@ -1,4 +1,4 @@
-import { UNANSWERED, blankPackage, type Op, type Scope, type StudyRecord, type Subsystem, type Vehicle } from '../../record';
+import { blank, UNANSWERED, type Op, type PackageFields, type Scope, type StudyRecord, type Subsystem, type Vehicle } from '../../record';
 import { hazardById } from '../safety/hazards';
 import { scopeExpectation, type Experience } from './experience';
 
@@ -72,10 +72,10 @@ export const packagesFromScope = (
   const ops: Op[] = [];
   const withoutTime: string[] = [];
   let sequence = record.packages.reduce((last, p) => Math.max(last, p.sequence), -1);
-  const add = (fields: Partial<ReturnType<typeof blankPackage>> & { readonly name: string }): string => {
+  const add = (fields: Partial<PackageFields> & { readonly name: string }): string => {
     const id = newId();
     sequence += 1;
-    ops.push({ kind: 'package.add', id, fields: { ...blankPackage(fields.name, sequence), people: CREW, ...fields } });
+    ops.push({ kind: 'package.add', id, fields: { ...blank('package', { name: fields.name, sequence }), people: CREW, ...fields } });
     let asked = -1;
     for (const hazard of fields.hazards ?? [])
       for (const gate of hazardById.get(hazard)?.gates ?? [])

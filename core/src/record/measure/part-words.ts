@@ -1,6 +1,6 @@
 import { fixed, millimetres } from '../../shared';
-import type { ElementFraction } from '../bench/entities';
-import type { ScanFigures } from './entities';
+import type { ElementFraction } from '../kinds/bench/reading';
+import type { ScanFigures } from '../kinds/measure/scan';
 
 const CM3 = 1e6;
 

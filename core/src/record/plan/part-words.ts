@@ -1,4 +1,5 @@
-import { CHOICE_CRITERIA, type ChoiceWeights, type PadPoint, type UsualHazards, type WorkCalendar } from './entities';
+import type { PadPoint } from '../kinds/plan/hoist';
+import { CHOICE_CRITERIA, type ChoiceWeights, type UsualHazards, type WorkCalendar } from '../kinds/study/of-study';
 
 const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const two = (n: number): string => String(n).padStart(2, '0');

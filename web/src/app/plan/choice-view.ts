@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ABSENT, counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import {
+  blank,
   CHOICE_CRITERIA,
   DRIVES,
   VEHICLE_CLASSES,
-  blankVehicle,
   type Candidate,
   type CandidateFields,
   type ChoiceCriterion,
@@ -461,7 +461,7 @@ export class ChoiceView {
     const arrives = new Date();
     arrives.setDate(arrives.getDate() + (candidate.waitDays ?? 0));
     const fields = {
-      ...blankVehicle(candidate.name, sequence === 0 ? ('subject' as const) : ('competitor' as const), sequence),
+      ...blank('vehicle', { name: candidate.name, role: sequence === 0 ? ('subject' as const) : ('competitor' as const), sequence }),
       ...{ maker, modelYear, vehicleClass, drive, voltageV, price, priceCurrency, priceYear },
       expectedOn: candidate.waitDays === null ? null : todayHere(arrives),
     };

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
 import { ABSENT, counted, dayText, fixed, printField } from '@each-bolt/core/shared';
-import { blankPackage, type WorkPackage, nextSequence } from '@each-bolt/core/record';
+import { blank, type WorkPackage, nextSequence } from '@each-bolt/core/record';
 import { labourOf, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
@@ -167,7 +167,7 @@ export class PackagesView {
   protected async add(): Promise<void> {
     const packs = this.open.record().packages;
     const sequence = nextSequence(packs);
-    const id = await this.edits.add('package', blankPackage(`Package ${packs.length + 1}`, sequence));
+    const id = await this.edits.add('package', blank('package', { name: `Package ${packs.length + 1}`, sequence }));
     if (id !== null) this.choose(id);
   }
 }

@@ -1,4 +1,4 @@
-import { blankPackage, blankVehicle, emptyRecord, USUAL_STUDY, type Resource, type StudyRecord, type Unload } from '@each-bolt/core/record';
+import { blank, emptyRecord, USUAL_STUDY, type Resource, type StudyRecord, type Unload } from '@each-bolt/core/record';
 import { burnUp, planSchedule, type Balance, type HoistBalance } from '@each-bolt/core/plan';
 import type { ChartInk } from '../shared/chart-ink';
 import { burnChart, chartSummary, hoistChart, scheduleChart, scheduleRows } from './schedule-chart';
@@ -33,20 +33,30 @@ const RECORD: StudyRecord = {
     ...{ region: '', fastenersIn: true, assembliesAs: 'pieces', ...USUAL_STUDY },
     calendar: { ...USUAL_STUDY.calendar, startsOn: '2026-06-01' },
   }),
-  vehicles: [{ id: id(2), version: 1, ...blankVehicle('Drayman II', 'subject', 0), acquiredOn: '2026-05-01' }],
+  vehicles: [
+    { id: id(2), version: 1, ...blank('vehicle', { name: 'Drayman II', role: 'subject', sequence: 0 }), acquiredOn: '2026-05-01' },
+  ],
   resources: [resource(3, 'person', 'Odo'), resource(4, 'bay', 'Bay 1')],
   packages: [
     {
       id: id(5),
       version: 1,
-      ...blankPackage('<b>door</b>', 0),
+      ...blank('package', { name: '<b>door</b>', sequence: 0 }),
       leastS: 28_800,
       likelyS: 28_800,
       mostS: 28_800,
       vehicleId: id(2),
       place: 'bay',
     },
-    { id: id(6), version: 1, ...blankPackage('seat', 1), leastS: 14_400, likelyS: 14_400, mostS: 14_400, pinnedOn: '2026-06-03' },
+    {
+      id: id(6),
+      version: 1,
+      ...blank('package', { name: 'seat', sequence: 1 }),
+      leastS: 14_400,
+      likelyS: 14_400,
+      mostS: 14_400,
+      pinnedOn: '2026-06-03',
+    },
   ],
 };
 const schedule = planSchedule(RECORD, { today: '2026-06-01', tries: 20, samples: 10 }).schedule!;

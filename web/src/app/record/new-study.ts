@@ -2,13 +2,13 @@ import { ChangeDetectionStrategy, Component, DestroyRef, computed, inject, input
 import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { check, type Issue } from '@each-bolt/core/shared';
 import {
+  blank,
   ROLES,
   SCHEMAS,
   SHIPPED_SUBSYSTEMS,
   VEHICLE_ROLES,
   USUAL_STUDY,
   VEHICLE_ROLE_WORD,
-  blankVehicle,
   newStudyOps,
   type Op,
   type Role,
@@ -303,7 +303,7 @@ export class NewStudy {
     const vehicles = this.vehicles().map(({ name, role }, sequence): Op => ({
       kind: 'vehicle.add',
       id: newId(),
-      fields: blankVehicle(name, role, sequence),
+      fields: blank('vehicle', { name, role, sequence }),
     }));
     const members = [...this.memberRoles()].map(([personId, role]): Op => ({
       kind: 'member.add',

@@ -1,10 +1,14 @@
 import { TestBed } from '@angular/core/testing';
-import { blankPackage, type Op, type WorkPackage } from '@each-bolt/core/record';
+import { blank, type Op, type WorkPackage } from '@each-bolt/core/record';
 import type { Kept } from './record-service';
 import { RecordService } from './record-service';
 import { RowEdits } from './row-edits';
 
-const PACK: WorkPackage = { id: '00000000-0000-4000-8000-000000000001', version: 3, ...blankPackage('Door off', 0) };
+const PACK: WorkPackage = {
+  id: '00000000-0000-4000-8000-000000000001',
+  version: 3,
+  ...blank('package', { name: 'Door off', sequence: 0 }),
+};
 
 describe('rows edited in place', () => {
   let sent: (readonly Op[])[];
@@ -38,11 +42,11 @@ describe('rows edited in place', () => {
   });
   it('say what the record refused as a whole', async () => {
     answer = { kept: false, refusal: { code: 'forbidden', message: 'As reader of this study you may not do this', issues: [] } };
-    expect(await edits.add('package', blankPackage('Seat off', 1))).toBeNull();
+    expect(await edits.add('package', blank('package', { name: 'Seat off', sequence: 1 }))).toBeNull();
     expect(edits.refused().map((i) => i.message)).toEqual(['As reader of this study you may not do this']);
   });
   it('are never added without a name', async () => {
-    expect(await edits.add('package', blankPackage(' ', 1))).toBeNull();
+    expect(await edits.add('package', blank('package', { name: ' ', sequence: 1 }))).toBeNull();
     expect([sent, edits.refused()[0]?.message]).toEqual([[], 'Name must not be empty']);
   });
 });

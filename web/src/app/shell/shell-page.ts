@@ -13,15 +13,7 @@ import {
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
-import {
-  VEHICLE_ROLES,
-  VEHICLE_ROLE_WORD,
-  blankVehicle,
-  type Op,
-  type OutlineNode,
-  type VehicleRole,
-  nextSequence,
-} from '@each-bolt/core/record';
+import { blank, VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole, nextSequence } from '@each-bolt/core/record';
 import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
 import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
 import { PieceCardHost } from '../card/piece-card-host';
@@ -473,7 +465,7 @@ export class ShellPage {
     const op: Op = {
       kind: 'vehicle.add',
       id,
-      fields: blankVehicle(name, role as VehicleRole, sequence),
+      fields: blank('vehicle', { name, role: role as VehicleRole, sequence }),
     };
     const result = await this.service.send([op]);
     if (result.kept) void this.selection.choose({ vehicle: id, inside: null, piece: null });

@@ -1,0 +1,43 @@
+import { issue } from '../../../shared';
+import { REMARK, SEQUENCE, choice, list, number, optional, text, whole } from '../field';
+import { RECORDED, kind } from '../kind';
+
+const MOST_PERSONS = 10;
+const MOST_PARTS = 50;
+const MOST_TRIALS = 20;
+
+/** A crossed study of a measurement: every person measures every part the same number of times. */
+export const GAUGE = kind({
+  list: 'gauges',
+  table: 'gauge',
+  words: ['gauge study', 'gauge studies'],
+  name: { field: 'name' },
+  may: RECORDED,
+  fields: {
+    sequence: SEQUENCE,
+    name: text('Name', 100, { needed: true, unsaid: true }),
+    quantity: choice('Quantity', ['length', 'mass']),
+    persons: list('Persons', text('Person', 100, { needed: true }), MOST_PERSONS),
+    parts: list('Parts', text('Part', 100, { needed: true }), MOST_PARTS),
+    trials: whole('Times each', 2, MOST_TRIALS),
+    /** [person][part][trial], SI; null is still to be read */
+    readings: list(
+      'Readings',
+      list('Readings of a person', list('Readings of a part', number('Reading', '', optional), MOST_TRIALS), MOST_PARTS),
+      MOST_PERSONS,
+    ),
+    instrument: text('Instrument', 200),
+    note: REMARK,
+  },
+  faults: (gauge) => {
+    const fits =
+      gauge.readings.length === gauge.persons.length &&
+      gauge.readings.every((byPart) => byPart.length === gauge.parts.length && byPart.every((trials) => trials.length === gauge.trials));
+    return [
+      ...(fits ? [] : [issue('readings-shape', 'There must be a place for each person, part and time', 'readings', gauge.id)]),
+      ...(gauge.persons.length < 2 || gauge.parts.length < 2
+        ? [issue('too-few', 'A gauge study needs two persons and two parts at least', 'persons', gauge.id)]
+        : []),
+    ];
+  },
+});

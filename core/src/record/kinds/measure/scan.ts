@@ -1,0 +1,84 @@
+import {
+  OF_PIECE,
+  REMARK,
+  choice,
+  file,
+  instant,
+  notNegative,
+  number,
+  optional,
+  parts,
+  positive,
+  text,
+  tuple,
+  whole,
+  type Field,
+  type TupleField,
+  type ValueOf,
+} from '../field';
+import { RECORDED, kind } from '../kind';
+
+/** Formats of scan files, and units they may be in; the files themselves do not say their unit. */
+export const MESH_FORMATS = ['STL', 'PLY', 'OBJ'] as const;
+export type MeshFormat = (typeof MESH_FORMATS)[number];
+export const SCAN_UNITS = ['mm', 'cm', 'in', 'm'] as const;
+export type ScanUnit = (typeof SCAN_UNITS)[number];
+
+export type Triple = readonly [number, number, number];
+export const triple = <const I extends Field>(label: string, each: I): TupleField<I, 3> => tuple(label, each, 3);
+
+const fraction = (label: string) => notNegative(label, '', { max: 1, says: { max: '${label} may be at most 1' } });
+const edges = (label: string) => whole(label, 0, 100_000_000);
+
+const FIGURES = parts('Figures', {
+  triangles: whole('Triangles', 1, 100_000_000),
+  /** enclosed volume, holes closed flat; null where nothing is enclosed */
+  volumeM3: positive('Volume', 'm³', 1000, optional),
+  /** standard uncertainty of the volume: of the mesh itself and of its holes */
+  volumeUM3: positive('Uncertainty of the volume', 'm³', 1000, optional),
+  areaM2: positive('Area', 'm²', 100_000),
+  centroidM: triple('Centroid', number('Centroid', 'm')),
+  openEdges: edges('Open edges'),
+  nonManifoldEdges: edges('Edges of three triangles and more'),
+  turnedEdges: edges('Edges that run the same way twice'),
+  holes: edges('Holes'),
+  /** sides of the upright box */
+  sidesM: triple('Upright box', notNegative('Side', 'm')),
+  /** sides of the smallest box in any orientation, the longest first */
+  smallestM: triple('Smallest box', notNegative('Side', 'm')),
+  hullVolumeM3: notNegative('Volume of the hull', 'm³'),
+  /** sides of the box without slivers, the share it was to hold and what it holds */
+  trimmedM: triple('Box without slivers', notNegative('Side', 'm')),
+  shareFraction: fraction('Share to hold'),
+  heldFraction: fraction('Share held'),
+  heldOf: choice('Share of', ['volume', 'surface']),
+});
+/** What was measured from a scan, SI. */
+export type ScanFigures = ValueOf<typeof FIGURES>;
+
+/** A scan of a piece. Its file is kept once, under its content hash. */
+export const SCAN = kind({
+  list: 'scans',
+  table: 'scan',
+  words: ['scan', 'scans'],
+  name: { field: 'fileName' },
+  may: RECORDED,
+  fields: {
+    ...OF_PIECE,
+    sha256: file('File', 'mesh'),
+    fileName: text('Name of the file', 200, { needed: true }),
+    format: choice('Format', MESH_FORMATS),
+    bytes: whole('Size', 1, 1_000_000_000),
+    unit: choice('Unit of the file', SCAN_UNITS),
+    /** what the unit was chosen by */
+    unitBy: text('Unit chosen by', 400),
+    figures: FIGURES,
+    /** by how much the scanner may lay the surface too far out or in, standard uncertainty, m; null: not said */
+    offsetM: positive('Surface offset of the scanner', 'm', 0.01, { ...optional, later: true }),
+    instrument: text('Instrument', 200),
+    serial: text('Serial number', 100),
+    takenAt: instant('Taken'),
+    takenBy: text('Taken by', 200),
+    note: REMARK,
+  },
+});
