@@ -387,7 +387,7 @@ test.describe('without a network', () => {
     await page.context().setOffline(false);
     await page.getByRole('button', { name: '1 not kept' }).click();
     const dialog = page.getByRole('dialog', { name: 'Not kept' });
-    await expect(dialog).toContainText('“lever” would hang under a subsystem that is not in this study');
+    await expect(dialog).toContainText('“lever” would name a subsystem that is not in this study');
     await page.reload();
     await page.getByRole('button', { name: '1 not kept' }).click();
     await expect(dialog).toContainText('lever');

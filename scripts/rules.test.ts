@@ -61,6 +61,32 @@ describe('core', () => {
       ),
     ).toEqual([]);
   });
+  it('lets a kind of record know kinds of its own stage and of earlier ones alone', () => {
+    const KINDS = 'core/src/record/kinds';
+    const order: readonly (string | null)[] = ['study', ...STAGES];
+    const ofKinds = core.filter((s) => s.path.startsWith(`${KINDS}/`) && !isTest(s));
+    expect(ofKinds.map((s) => roomOf(s.path, KINDS)).filter((room) => room !== null && !order.includes(room))).toEqual([]);
+    const later = (source: Source, target: string): boolean => {
+      if (!target.startsWith('.')) return false;
+      const from = roomOf(source.path, KINDS);
+      const to = roomOf(relative(ROOT, resolve(ROOT, dirname(source.path), `${target}.ts`)), KINDS);
+      return from !== null && to !== null && order.indexOf(to) > order.indexOf(from);
+    };
+    expect(breaches(ofKinds, later)).toEqual([]);
+    // by name as well: a declaration says which kind it refers to
+    const stageOf = new Map(
+      ofKinds.flatMap((s) =>
+        [...s.text.matchAll(/export const ([A-Z]+) = kind\(/g)].map(([, name]) => [name!.toLowerCase(), roomOf(s.path, KINDS)]),
+      ),
+    );
+    const named = ofKinds.flatMap((s) =>
+      [...s.text.matchAll(/\breference\('[^']+', '(\w+)'/g)].flatMap(([, to]) =>
+        order.indexOf(stageOf.get(to!) ?? null) > order.indexOf(roomOf(s.path, KINDS)) ? [`${s.path} refers to ${to}`] : [],
+      ),
+    );
+    expect(named).toEqual([]);
+    expect(stageOf.size).toBeGreaterThan(30);
+  });
   it('knows no browser, no Node, no clock and no chance', () => {
     const allowed = [
       'yup',
@@ -85,7 +111,7 @@ describe('core', () => {
     expect(core.filter((s) => !isTest(s) && impure.test(s.text)).map((s) => s.path)).toEqual([]);
   });
   it('keeps Yup out of computations, so that workers stay small', () => {
-    const mayUseYup = /\/(contract|field-limits|known-good|read-change)\.ts$/;
+    const mayUseYup = /\/(contract|field-schemas|known-good|read-change)\.ts$/;
     expect(
       breaches(
         core.filter((s) => !isTest(s) && !mayUseYup.test(s.path)),

@@ -44,13 +44,13 @@ describe('a change in words', () => {
       dayMin: 480,
       daysOff: [{ from: '2026-06-04', to: '2026-06-04', why: '' }],
     };
-    expect(valueText('calendar', calendar, nameOf)).toBe('from 2026-06-01; Mon Tue Fri; 07:30, 8 h a day; off 2026-06-04');
-    expect(valueText('choiceWeights', { price: 15, requests: 30, gap: 25, novelty: 20, wait: 10 }, nameOf)).toBe(
+    expect(valueText('study', 'calendar', calendar, nameOf)).toBe('from 2026-06-01; Mon Tue Fri; 07:30, 8 h a day; off 2026-06-04');
+    expect(valueText('study', 'choiceWeights', { price: 15, requests: 30, gap: 25, novelty: 20, wait: 10 }, nameOf)).toBe(
       'requests 30, gap 25, novelty 20, wait 10, price 15',
     );
-    expect(valueText('likelyS', 9000, nameOf)).toBe('2.50 h');
-    expect(valueText('after', [plate.id, testId(99)], nameOf)).toBe('plate, something taken off since');
-    expect(valueText('pads', [{ xM: 1, yM: -0.5 }], nameOf)).toBe('(1, -0.5)');
+    expect(valueText('package', 'likelyS', 9000, nameOf)).toBe('2.50 h');
+    expect(valueText('package', 'after', [plate.id, testId(99)], nameOf)).toBe('plate, something taken off since');
+    expect(valueText('hoist', 'pads', [{ xM: 1, yM: -0.5 }], nameOf)).toBe('(1, -0.5)');
   });
   it('has a label in words for every field of every kind of record', () => {
     for (const entity of ENTITIES)
@@ -63,13 +63,34 @@ describe('a change in words', () => {
     expect(changeWords({ ops, inverse }, nameOf)[0]?.cells).toEqual([{ label: 'Tag', was: 'old', now: 'A' }]);
   });
   it('says how a value is known in a line, and what is absent with a dash', () => {
-    expect(valueText('known.quantity', plate.known.quantity, nameOf)).toBe('counted, 2 to 3');
-    expect(valueText('massEachKg', 7.92, nameOf)).toBe('7.92 kg');
+    expect(valueText('piece', 'known.quantity', plate.known.quantity, nameOf)).toBe('counted, 2 to 3');
+    expect(valueText('piece', 'massEachKg', 7.92, nameOf)).toBe('7.92 kg');
     expect(uText('massUKg', 0.01 / Math.sqrt(12))).toBe('0.0029 kg');
     expect(cellLabel('piece', 'known.quantity')).toBe('Quantity, how known');
-    expect(valueText('tag', '', nameOf)).toBe('–');
-    expect(valueText('parentId', testId(5), nameOf)).toBe('something taken off since');
+    expect(valueText('piece', 'tag', '', nameOf)).toBe('–');
+    expect(valueText('piece', 'parentId', testId(5), nameOf)).toBe('something taken off since');
   });
+});
+
+describe('what was measured, in the words of the history', () => {
+  it.each([
+    ['section', 'dimensions', { width: 0.034, outerRadius: 0.0025 }, 'width 34 mm, outer radius 2.5 mm'],
+    ['identification', 'cues', ['parting-line', 'draft'], 'parting line, draft'],
+    ['gauge', 'readings', [[[0.001, null]], [[0.002, 0.003]]], '3 of 4 taken'],
+    ['reading', 'elements', { Si: { fraction: 0.104, u: 0.002 }, Al: { fraction: 0.8862, u: 0.003 } }, 'Al 88.6 %, Si 10.4 %'],
+    [
+      'scan',
+      'figures',
+      { volumeM3: 20.87e-6, smallestM: [0.118, 0.086, 0.042], openEdges: 0 },
+      'volume 20.87 cm³, smallest box 118 × 86 × 42 mm, watertight',
+    ],
+    [
+      'scan',
+      'figures',
+      { volumeM3: null, smallestM: [0.1, 0.1, 0], openEdges: 4 },
+      'encloses nothing, smallest box 100 × 100 × 0 mm, 4 open edges',
+    ],
+  ] as const)('%s, %s', (entity, field, value, words) => expect(valueText(entity, field, value, () => null)).toBe(words));
 });
 
 describe('how a value is known, in a form', () => {

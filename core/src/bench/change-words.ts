@@ -1,16 +1,20 @@
-import { ABSENT, EVIDENCE_WORD, fixed, inShownUnit, materialById, millimetres, processById } from '../shared';
+import { ABSENT, EVIDENCE_MARKS, EVIDENCE_WORD, fixed, inShownUnit, materialById, millimetres, processById } from '../shared';
 import {
-  SCHEMAS,
+  GONE,
   cellsOf,
+  fieldIn,
   fieldLabel,
   fieldOfCell,
-  measuredText,
-  partsText,
+  fieldsIn,
+  kindWord,
   rangeText,
+  recordName,
   splitKind,
   type Entity,
+  type Field,
   type FieldsOf,
   type Known,
+  type NameOf,
   type Op,
 } from '../record';
 
@@ -32,45 +36,6 @@ export interface OpWords {
   readonly cells: readonly CellWords[];
 }
 
-/** The name of a record or person by its id, as far as it is known. */
-export type NameOf = (id: string) => string | null;
-
-export const ENTITY_WORD: Readonly<Record<Entity, string>> = {
-  study: 'study',
-  member: 'person',
-  vehicle: 'vehicle',
-  subsystem: 'subsystem',
-  piece: 'piece',
-  fasteners: 'fasteners',
-  joints: 'joints',
-  question: 'question',
-  picture: 'picture',
-  candidate: 'candidate',
-  request: 'request',
-  claim: 'claim',
-  scope: 'scope',
-  resource: 'person or place',
-  rig: 'rig',
-  package: 'work package',
-  gate: 'reading before work',
-  hoist: 'vehicle on a lift',
-  unload: 'lift step',
-  connection: 'connection',
-  components: 'board components',
-  board: 'board',
-  fluid: 'fluid',
-  session: 'session',
-  step: 'removal',
-  reading: 'reading',
-  recount: 'second count',
-  sheet: 'sheet of tags',
-  scan: 'scan',
-  identification: 'identification',
-  section: 'section',
-  pattern: 'pattern of holes',
-  gauge: 'gauge study',
-};
-
 /** How a value is known, in a line: "counted, 2 to 3, floor scale, told by the supplier". */
 export const knownText = (said: Known, unit: (value: number) => string = String): string =>
   [
@@ -84,8 +49,6 @@ export const knownText = (said: Known, unit: (value: number) => string = String)
     .filter((part) => part !== '')
     .join(', ');
 
-const isId = (field: string): boolean => field.endsWith('Id') && field !== 'materialId' && field !== 'processId';
-
 const numberText = (field: string, value: number): string => {
   const inUnit = inShownUnit(field, value);
   if (inUnit !== null) return inUnit;
@@ -98,34 +61,41 @@ const numberText = (field: string, value: number): string => {
 /** An uncertainty to two digits, in the unit of its value. */
 export const uText = (field: string, u: number): string => numberText(field, Number(u.toPrecision(2)));
 
-const textOf = (field: string, value: string, nameOf: NameOf): string => {
-  if (field === 'materialId') return materialById.get(value)?.name ?? value;
-  if (field === 'processId') return processById.get(value)?.name ?? value;
-  if (field === 'massEvidence') return EVIDENCE_WORD[value as Known['mark']];
-  if (isId(field)) return nameOf(value) ?? 'something taken off since';
-  return field === 'sha256' ? 'a file' : value;
+const textOf = (declared: Field | null, value: string, nameOf: NameOf): string => {
+  switch (declared?.type) {
+    case 'library':
+      return (declared.of === 'material' ? materialById : processById).get(value)?.name ?? value;
+    case 'reference':
+    case 'any reference':
+    case 'person':
+      return nameOf(value) ?? GONE;
+    case 'file':
+      return 'a file';
+    case 'choice':
+      return declared.choices === EVIDENCE_MARKS ? EVIDENCE_WORD[value as Known['mark']] : value;
+    default:
+      return value;
+  }
+};
+
+/** A list of words or of records by name; of anything else, how many there are. */
+const listText = (list: readonly unknown[], item: Field | null, nameOf: NameOf): string => {
+  if (list.length === 0) return 'none';
+  if (!list.every((entry) => typeof entry === 'string')) return fixed(list.length, 0);
+  return list.map((entry) => textOf(item, entry, nameOf)).join(', ');
 };
 
 /** A value of a cell as people read it. */
-export const valueText = (cell: string, value: unknown, nameOf: NameOf): string => {
+export const valueText = (entity: Entity, cell: string, value: unknown, nameOf: NameOf): string => {
   const field = fieldOfCell(cell);
   if (value === null || value === undefined || value === '') return ABSENT;
   if (field !== cell) return knownText(value as Known, (u) => uText(field, u));
-  if (typeof value === 'string') return textOf(field, value, nameOf);
+  const declared = fieldIn(entity, field);
+  if (typeof value === 'string') return textOf(declared, value, nameOf);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') return numberText(field, value);
-  return (
-    partsText(field, value) ?? measuredText(field, value) ?? (Array.isArray(value) ? listText(value as readonly unknown[], nameOf) : ABSENT)
-  );
-};
-
-const UUID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-
-/** A list of words or of records by name; of anything else, how many there are. */
-const listText = (list: readonly unknown[], nameOf: NameOf): string => {
-  if (list.length === 0) return 'none';
-  if (!list.every((item) => typeof item === 'string')) return fixed(list.length, 0);
-  return list.map((item) => (UUID.test(item) ? (nameOf(item) ?? 'something taken off since') : item)).join(', ');
+  if (declared?.shows) return declared.shows(value as never);
+  return Array.isArray(value) ? listText(value, declared?.type === 'list' ? (declared.item as Field) : null, nameOf) : ABSENT;
 };
 
 /** The label of a cell. */
@@ -135,83 +105,9 @@ export const cellLabel = (entity: Entity, cell: string): string => {
   return field === cell ? label : `${label}, how known`;
 };
 
-const namesOf = (ids: unknown, nameOf: NameOf, none: string): string =>
-  Array.isArray(ids) && ids.length > 0
-    ? (ids as readonly string[]).map((id) => nameOf(id) ?? 'something taken off since').join(', ')
-    : none;
-
-const nameIn = (entity: Entity, fields: Readonly<Record<string, unknown>>, nameOf: NameOf): string => {
-  const text = (field: string): string => (typeof fields[field] === 'string' ? fields[field] : '');
-  switch (entity) {
-    case 'study':
-      return text('title');
-    case 'member':
-      return nameOf(text('personId')) ?? 'somebody';
-    case 'question':
-      return text('text');
-    case 'picture':
-      return text('shows') === '' ? 'picture' : text('shows');
-    case 'request':
-      return text('who');
-    case 'claim':
-      return text('statement');
-    case 'gate':
-      return text('asks');
-    case 'unload':
-      return text('label');
-    case 'scope':
-      return nameOf(text('subsystemId')) ?? 'a subsystem';
-    case 'hoist':
-      return nameOf(text('vehicleId')) ?? 'a vehicle';
-    case 'step':
-      return namesOf(fields.pieces, nameOf, 'a removal');
-    case 'reading':
-      return text('raw');
-    case 'board':
-    case 'recount':
-      return nameOf(text('pieceId')) ?? 'a piece';
-    case 'sheet':
-      return text('prefix');
-    case 'scan':
-      return text('fileName');
-    case 'identification':
-      return nameOf(text('pieceId')) ?? 'a piece';
-    case 'components':
-      return `${typeof fields.count === 'number' ? fields.count : ''} ${text('componentClass')}`.trim();
-    case 'fasteners':
-    case 'connection':
-    case 'joints':
-      return `${typeof fields.count === 'number' ? fields.count : ''} ${text('kind')}`.trim();
-    default:
-      return text('name');
-  }
-};
-
-// what says nothing to people, or is said by the name already
-const UNSAID = new Set([
-  'sequence',
-  'name',
-  'title',
-  'vehicleId',
-  'subsystemId',
-  'parentId',
-  'pieceId',
-  'packageId',
-  'candidateId',
-  'rigId',
-  'sha256',
-  'known',
-  'aboutId',
-  'personId',
-  'widthPx',
-  'heightPx',
-  'massTyped',
-  'loops',
-]);
-
 /** Place of a field in the record, so that values read in the same order everywhere; how it is known right behind it. */
 const placeOf = (entity: Entity, cell: string): number => {
-  const fields = Object.keys((SCHEMAS[entity] as unknown as { readonly fields: object }).fields);
+  const fields = Object.keys(fieldsIn(entity));
   return fields.indexOf(fieldOfCell(cell)) * 2 + (fieldOfCell(cell) === cell ? 0 : 1);
 };
 
@@ -222,7 +118,7 @@ const stated = (entity: Entity, fields: object, nameOf: NameOf, side: 'was' | 'n
   inOrder(entity, cellsOf(fields))
     .filter(
       ([cell, value]) =>
-        !UNSAID.has(cell) &&
+        fieldIn(entity, cell)?.unsaid !== true &&
         value !== 'none' &&
         value !== null &&
         value !== '' &&
@@ -230,7 +126,7 @@ const stated = (entity: Entity, fields: object, nameOf: NameOf, side: 'was' | 'n
         !(Array.isArray(value) && value.length === 0),
     )
     .map(([cell, value]) => {
-      const text = valueText(cell, value, nameOf);
+      const text = valueText(entity, cell, value, nameOf);
       return { label: cellLabel(entity, cell), was: side === 'was' ? text : ABSENT, now: side === 'now' ? text : ABSENT };
     });
 
@@ -251,20 +147,20 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
         entity,
         id: op.id,
         did: 'added',
-        name: nameIn(entity, fields, nameOf),
+        name: recordName(entity, fields, nameOf),
         cells: stated(entity, fields, nameOf, 'now'),
       };
     }
     const was = 'was' in op && Object.keys(op.was).length > 0 ? op.was : back && 'fields' in back ? back.fields : {};
-    const name = nameOf(op.id) ?? nameIn(entity, was, nameOf);
+    const name = nameOf(op.id) ?? recordName(entity, was, nameOf);
     if (verb === 'remove') return { entity, id: op.id, did: 'taken off', name, cells: stated(entity, was, nameOf, 'was') };
     const before = cellsOf(was);
     const cells = inOrder(entity, cellsOf('fields' in op ? op.fields : {}))
       .filter(([cell]) => cell !== 'massTyped')
       .map(([cell, value]) => ({
         label: cellLabel(entity, cell),
-        was: valueText(cell, before.get(cell), nameOf),
-        now: valueText(cell, value, nameOf),
+        was: valueText(entity, cell, before.get(cell), nameOf),
+        now: valueText(entity, cell, value, nameOf),
       }));
     return { entity, id: op.id, did: 'changed', name, cells };
   });
@@ -274,8 +170,8 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
 export const changeLine = (words: readonly OpWords[]): string => {
   const [first] = words;
   if (!first) return 'nothing';
-  if (words.length > 3) return `${first.did} ${fixed(words.length, 0)} records, first ${ENTITY_WORD[first.entity]} “${first.name}”`;
+  if (words.length > 3) return `${first.did} ${fixed(words.length, 0)} records, first ${kindWord(first.entity)} “${first.name}”`;
   return words
-    .map((w) => `${w.did} ${ENTITY_WORD[w.entity]} “${w.name}”${w.did === 'changed' ? `: ${w.cells.map((c) => c.label).join(', ')}` : ''}`)
+    .map((w) => `${w.did} ${kindWord(w.entity)} “${w.name}”${w.did === 'changed' ? `: ${w.cells.map((c) => c.label).join(', ')}` : ''}`)
     .join('; ');
 };

@@ -19,7 +19,6 @@ export * from './mass-closure';
 export * from './own-figures';
 export * from './piece-form';
 export * from './recount/compare-counts';
-export * from './remove-pieces';
 export * from './roll-up';
 export * from './set-form';
 export * from './shown';

@@ -1,6 +1,6 @@
 import { check, issue, millimetres, type Checked, type Issue } from '../shared';
-import { SCHEMAS, fieldOfCell, rowFaults, type KnownOf, type Piece, type PieceFields } from '../record';
-import { valueText, type NameOf } from './change-words';
+import { SCHEMAS, fieldOfCell, rowFaults, type KnownOf, type NameOf, type Piece, type PieceFields } from '../record';
+import { valueText } from './change-words';
 import {
   readDiameter,
   readEnvelope,
@@ -252,7 +252,7 @@ export const meanwhileFaults = (cells: readonly ChangedMeanwhile[], pieceId: str
   for (const { cell, theirs, by } of cells) {
     const field = fieldOfCell(cell);
     const at = SHOWN_AT[field] ?? field;
-    const message = `${by ?? 'Somebody'} made it ${valueText(cell, theirs, nameOf)} meanwhile. Save again to put yours in its place`;
+    const message = `${by ?? 'Somebody'} made it ${valueText('piece', cell, theirs, nameOf)} meanwhile. Save again to put yours in its place`;
     // of several values in one field the first is its own, the others are how it is known
     if (!faults.has(at)) faults.set(at, issue('changed-meanwhile', message, at, pieceId));
   }

@@ -1,16 +1,6 @@
 import type { Schema } from 'yup';
 import { check, isUuid } from '@each-bolt/core/shared';
-import {
-  ENTITIES,
-  LIST_OF,
-  SCHEMAS,
-  rowFaults,
-  rowsOf,
-  withLaterRows,
-  type Entity,
-  type RowOf,
-  type StudyRecord,
-} from '@each-bolt/core/record';
+import { ENTITIES, LIST_OF, SCHEMAS, rowFaults, rowsOf, withLaterRows, type StudyRecord } from '@each-bolt/core/record';
 import { sha256Of } from '../files/picture';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, CHANGE, MANIFEST, PEOPLE, type ArchiveChange, type ArchivePerson, type Manifest } from './format';
 import { damaged, type Unzipped } from './unzip';
@@ -78,7 +68,7 @@ const checkShape = (held: StudyRecord): void => {
 const checkRows = (record: StudyRecord): void => {
   const seen = new Set<string>();
   for (const entity of ENTITIES)
-    for (const row of rowsOf(record, entity) as readonly RowOf<Entity>[]) {
+    for (const row of rowsOf(record, entity)) {
       const { id, version, ...fields } = row;
       if (seen.has(id)) throw damaged(`study.json, ${entity} ${id}: it is there twice`);
       seen.add(id);

@@ -14,7 +14,8 @@ import { personOf, routed, studyIdOf } from '../http/routes';
 import { sendSteadily } from '../http/send-steadily';
 import { keepChange } from '../ledger/keep-change';
 import { roleIn } from '../people/queries';
-import { studyById, studyHead } from '../record/queries';
+import { studyHead } from '../record/queries';
+import { studyById } from '../record/read-record';
 import { Spool } from './spool';
 
 /** Largest archive that is taken, bytes. */

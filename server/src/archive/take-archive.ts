@@ -1,14 +1,14 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { ENTITIES, rowsOf, type Entity, type RowOf } from '@each-bolt/core/record';
+import { ENTITIES, rowsOf, type Entity } from '@each-bolt/core/record';
 import type { Db, Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { readPicture, sha256Of } from '../files/picture';
 import { readScan } from '../files/scan-file';
 import { insertFile, linkFile, type StoredFile } from '../files/queries';
 import { Problem } from '../http/problem';
-import { LARGE_OPS, brokenRules } from '../ledger/keep-change';
 import { onlyOnce, refreshStatistics } from '../ledger/queries';
-import type { Store } from '../ledger/store';
+import { brokenRules } from '../ledger/rules';
+import { LARGE_OPS, type Store } from '../ledger/store';
 import { STORES } from '../ledger/stores';
 import { passwordHash } from '../people/password';
 import { insertPerson, personById, type Person } from '../people/queries';
@@ -31,7 +31,7 @@ const TABLES = ENTITIES.map((entity) => STORES[entity].table);
 const idsOf = ({ record, changes }: ReadArchive): readonly string[] => [
   ...new Set([
     record.study.id,
-    ...ENTITIES.flatMap((entity) => (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => row.id)),
+    ...ENTITIES.flatMap((entity) => rowsOf(record, entity).map((row) => row.id)),
     ...changes.map((change) => change.id),
     ...changes.flatMap((change) => change.ops.map((op) => op.id)),
   ]),
@@ -80,9 +80,12 @@ const addFiles = async (db: Db, zip: Unzipped, { manifest, files, record }: Read
 const addRows = async (db: Db, { record }: ReadArchive): Promise<void> => {
   const studyId = record.study.id;
   for (const entity of ENTITIES) {
-    const rows = rowsOf(record, entity) as readonly RowOf<Entity>[];
-    if (rows.length > 0) await (STORES[entity] as unknown as Store<Entity>).insert(db, studyId, rows);
-    if (rows.length > LARGE_OPS) await refreshStatistics(db, STORES[entity].table);
+    const rows = rowsOf(record, entity);
+    const store = STORES[entity] as unknown as Store<Entity>;
+    if (rows.length > LARGE_OPS) {
+      await store.insertMany(db, studyId, rows);
+      await refreshStatistics(db, store.table);
+    } else if (rows.length > 0) await store.insert(db, studyId, rows);
   }
   await setRevision(db, studyId, record.revision);
 };
@@ -123,9 +126,7 @@ export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => 
       await insertChanges(db, studyId, some);
       await insertChangeRows(db, studyId, some);
     }
-    const touched = ENTITIES.flatMap((entity) =>
-      (rowsOf(record, entity) as readonly RowOf<Entity>[]).map((row) => ({ entity, id: row.id, before: null, after: row })),
-    );
+    const touched = ENTITIES.flatMap((entity) => rowsOf(record, entity).map((row) => ({ entity, id: row.id, before: null, after: row })));
     const [broken] = await brokenRules(db, studyId, touched);
     if (broken) throw damaged(`its record does not hold together: ${broken.message}`);
     return { studyId, title: record.study.title, copied };

@@ -5,7 +5,7 @@ import type { Pool } from '../db/pool';
 import { Problem } from '../http/problem';
 import { routed, studyIdOf } from '../http/routes';
 import { labelsPdf, labelsSvg, stockNamed, type Label } from './labels';
-import { sheetById } from './work-queries';
+import { sheetById } from './queries';
 
 const MOST_SKIP = 200;
 

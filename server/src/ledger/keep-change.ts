@@ -24,21 +24,11 @@ import { Problem } from '../http/problem';
 import { mayMake } from '../http/roles';
 import { roleIn, type Person } from '../people/queries';
 import { setRevision, studyHead } from '../record/queries';
-import {
-  changeById,
-  changeOf,
-  checkNow,
-  insertChange,
-  onlyOnce,
-  planForMany,
-  refreshStatistics,
-  rowsSince,
-  setChangeRevision,
-  takeTurn,
-} from './queries';
+import { changeById, changeOf, insertChange, onlyOnce, refreshStatistics, rowsSince, setChangeRevision, takeTurn } from './queries';
 import { toldConflicts } from './told-conflicts';
-import type { Store } from './store';
-import { RULES, STORES } from './stores';
+import { brokenRules } from './rules';
+import { LARGE_OPS, type Store } from './store';
+import { STORES } from './stores';
 
 /** Who makes a change, and from where. */
 export interface Maker {
@@ -80,9 +70,6 @@ const holdRows = async (db: Db, studyId: string, { ops }: Change): Promise<void>
   for (const [entity, ids] of byEntity(written)) await storeOf(entity).hold(db, studyId, [...ids]);
 };
 
-/** A change of more ops than this is a large one. */
-export const LARGE_OPS = 400;
-
 const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<void> => {
   const of = (entity: Entity, test: (effect: RowEffect) => boolean): readonly RowEffect[] =>
     effects.filter((e) => e.entity === entity && test(e));
@@ -105,23 +92,6 @@ const write = async (db: Db, studyId: string, effects: readonly RowEffect[]): Pr
         removed.map((e) => e.id),
       );
   }
-};
-
-const wasAdded = ({ before, after }: RowEffect): boolean => before === null && after !== null;
-
-/** What the rows of a change leave broken across rows. */
-export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
-  const issues: Issue[] = [];
-  const isMany = effects.length > LARGE_OPS;
-  if (isMany) await planForMany(db, true);
-  for (const { rule, of, refersTo } of RULES) {
-    const touched = effects.filter((e) => of.includes(e.entity) || (refersTo.includes(e.entity) && !wasAdded(e)));
-    if (touched.length === 0) continue;
-    const ids = touched.map((effect) => effect.id);
-    issues.push(...(await rule(db, studyId, ids, effects)));
-  }
-  if (isMany) await planForMany(db, false);
-  return issues;
 };
 
 const refuseWith = (issues: readonly Issue[]): void => {
@@ -286,7 +256,6 @@ const keepLarge = async (db: Db, sent: Sent): Promise<Kept> => {
   const effects = await effectsOf(db, sent, mark);
   await write(db, studyId, effects);
   refuseWith(await brokenRules(db, studyId, effects));
-  await checkNow(db);
   await enter(db, sent, effects, { revision: mark, mark });
   await takeTurn(db, studyId);
   const revision = (await permit(db, sent)) + 1;

@@ -91,9 +91,6 @@ export const rowsSince = (
     [studyId, revision],
   );
 
-/** Every rule of the database that is looked at when a transaction ends is looked at now. */
-export const checkNow = (db: Db): Promise<unknown> => db.query('set constraints all immediate');
-
 /** Keeps the planner from joining each of very many rows with each, or leaves it to itself again. */
 export const planForMany = (db: Db, isMany: boolean): Promise<unknown> =>
   db.query(`select set_config('enable_nestloop', $1, true)`, [isMany ? 'off' : 'on']);

@@ -2,7 +2,10 @@ import type { Issue } from '@each-bolt/core/shared';
 import type { Entity, RowEffect, RowOf } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
 
-/** How the rows of one kind of record are read and written; each stage brings the stores of its kinds. */
+/** A change of more ops than this is a large one. */
+export const LARGE_OPS = 400;
+
+/** How the rows of one kind of record are read and written. */
 export interface Store<E extends Entity> {
   readonly entity: E;
   /** the table its rows are in */
@@ -20,5 +23,5 @@ export interface Store<E extends Entity> {
   readonly remove: (db: Db, studyId: string, ids: readonly string[]) => Promise<unknown>;
 }
 
-/** A rule across rows, checked once all rows of a change are written and before it is kept. */
-export type RecordRule = (db: Db, studyId: string, touched: readonly string[], effects: readonly RowEffect[]) => Promise<readonly Issue[]>;
+/** A rule across rows, checked once all rows of a change are written and before it is kept. @param touched effects on rows of its kinds */
+export type RecordRule = (db: Db, studyId: string, touched: readonly RowEffect[]) => Promise<readonly Issue[]>;

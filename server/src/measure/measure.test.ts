@@ -59,7 +59,7 @@ describe('a scan', () => {
   it('cannot be recorded before its file has arrived, and comes back as it was sent', async () => {
     const [pieceId, id] = [await addPiece(), randomUUID()];
     const early = await api.change<Problem>(study.studyId, [{ kind: 'scan.add', id, fields: scanOf(pieceId) }]);
-    expect([early.status, early.body.issues[0]?.code]).toEqual([422, 'scan-file-missing']);
+    expect([early.status, early.body.issues[0]?.code]).toEqual([422, 'file-missing']);
     expect((await put(STL, 'model/stl')).status).toBe(201);
     expect((await api.change(study.studyId, [{ kind: 'scan.add', id, fields: scanOf(pieceId) }])).status).toBe(201);
     const { scans } = await api.record(study.studyId);
@@ -114,7 +114,7 @@ describe('what hangs on something', () => {
     ]);
     expect([cut.status, cut.body.issues[0]?.message]).toEqual([
       422,
-      expect.stringMatching(/scan that the section “sill” was cut from/) as string,
+      expect.stringMatching(/“sill” would name a scan that is not in this study/) as string,
     ]);
     const found = await api.change<Problem>(study.studyId, [
       {
@@ -136,7 +136,7 @@ describe('what hangs on something', () => {
         },
       },
     ]);
-    expect([found.status, found.body.issues[0]?.code]).toEqual([422, 'reading-gone']);
+    expect([found.status, found.body.issues[0]?.code]).toEqual([422, 'reading-missing']);
   });
   it('and what makes no sense in itself is named by field', async () => {
     const pieceId = await addPiece();

@@ -211,17 +211,19 @@ describe('planning on the server', () => {
         'package',
         packages.find((p) => p.name === 'first'),
       ),
-    ).toEqual([expect.stringContaining('“second” would wait for a package')]);
-    expect(await off('rig', rigs[0])).toEqual([expect.stringContaining('“second” would need a rig')]);
+    ).toEqual([expect.stringContaining('“second” would name a work package that is not in this study; take it out')]);
+    expect(await off('rig', rigs[0])).toEqual([
+      expect.stringContaining('“second” would name a rig that is not in this study; choose another or none'),
+    ]);
     expect(
       await off(
         'resource',
         resources.find((r) => r.name === 'Odo'),
       ),
-    ).toEqual([expect.stringContaining('“second” names somebody')]);
+    ).toEqual([expect.stringContaining('“second” would name a person or place that is not in this study')]);
     const { id: _id, version: _version, ...scope } = scopes[0]!;
-    expect((await make(study, [{ kind: 'scope.add', id: randomUUID(), fields: scope }])).issues[0]?.message).toBe(
-      'The scope of “Sliding cargo door” on this vehicle is there already; change that one',
+    expect((await make(study, [{ kind: 'scope.add', id: randomUUID(), fields: scope }])).issues[0]?.message).toEqual(
+      expect.stringMatching(/^The scope of “Sliding cargo door of .+” is there already; change that one$/),
     );
   });
   it('lists every fault of a package', async () => {

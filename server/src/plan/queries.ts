@@ -1,62 +1,5 @@
 import type { Db } from '../db/pool';
 import { many } from '../db/rows';
-import type { Broken } from '../record/queries';
-
-/** Records of the plan that name something which is not, or no more, in the study. */
-export const danglingPlan = (db: Db, studyId: string): Promise<readonly Broken[]> =>
-  many(
-    db,
-    `select c.id, c.name, 'vehicle-gone' as what from candidate c
-       where c.study_id = $1 and c.vehicle_id is not null and not exists (select from vehicle v where v.id = c.vehicle_id and v.study_id = $1)
-     union all
-     select r.id, r.who, 'candidate-gone' from request r
-       where r.study_id = $1 and not exists (select from candidate c where c.id = r.candidate_id and c.study_id = $1)
-     union all
-     select c.id, c.statement, 'vehicle-gone' from claim c
-       where c.study_id = $1 and c.vehicle_id is not null and not exists (select from vehicle v where v.id = c.vehicle_id and v.study_id = $1)
-     union all
-     select s.id, 'scope', 'vehicle-gone' from scope s
-       where s.study_id = $1 and not exists (select from vehicle v where v.id = s.vehicle_id and v.study_id = $1)
-     union all
-     select s.id, 'scope', 'subsystem-gone' from scope s
-       where s.study_id = $1 and not exists (select from subsystem b where b.id = s.subsystem_id and b.study_id = $1)
-     union all
-     select p.id, p.name, 'vehicle-gone' from work_package p
-       where p.study_id = $1 and p.vehicle_id is not null and not exists (select from vehicle v where v.id = p.vehicle_id and v.study_id = $1)
-     union all
-     select p.id, p.name, 'subsystem-gone' from work_package p
-       where p.study_id = $1 and p.subsystem_id is not null and not exists (select from subsystem b where b.id = p.subsystem_id and b.study_id = $1)
-     union all
-     select p.id, p.name, 'rig-gone' from work_package p
-       where p.study_id = $1 and p.rig_id is not null and not exists (select from rig g where g.id = p.rig_id and g.study_id = $1)
-     union all
-     select p.id, p.name, 'after-gone' from work_package p cross join lateral jsonb_array_elements_text(p.after) a
-       where p.study_id = $1 and not exists (select from work_package q where q.id = a::uuid and q.study_id = $1)
-     union all
-     select p.id, p.name, 'who-gone' from work_package p cross join lateral jsonb_array_elements_text(p.who) w
-       where p.study_id = $1 and not exists (select from resource r where r.id = w::uuid and r.study_id = $1)
-     union all
-     select g.id, g.asks, 'package-gone' from gate g
-       where g.study_id = $1 and not exists (select from work_package p where p.id = g.package_id and p.study_id = $1)
-     union all
-     select h.id, 'a vehicle on a lift', 'vehicle-gone' from hoist h
-       where h.study_id = $1 and not exists (select from vehicle v where v.id = h.vehicle_id and v.study_id = $1)
-     union all
-     select h.id, 'a vehicle on a lift', 'resource-gone' from hoist h
-       where h.study_id = $1 and h.resource_id is not null and not exists (select from resource r where r.id = h.resource_id and r.study_id = $1)
-     union all
-     select u.id, u.label, 'vehicle-gone' from unload u
-       where u.study_id = $1 and not exists (select from vehicle v where v.id = u.vehicle_id and v.study_id = $1)
-     union all
-     select u.id, u.label, 'subsystem-gone' from unload u
-       where u.study_id = $1 and u.subsystem_id is not null and not exists (select from subsystem b where b.id = u.subsystem_id and b.study_id = $1)
-     union all
-     select v.id, v.name, 'predecessor-gone' from vehicle v
-       where v.study_id = $1 and v.predecessor_id is not null
-         and not exists (select from vehicle o where o.id = v.predecessor_id and o.study_id = $1)
-     order by id, what`,
-    [studyId],
-  );
 
 /** Earlier studies, one row per vehicle and subsystem that was recorded: what the plan expects is learnt from them. */
 export interface ExperienceRow {
@@ -186,28 +129,4 @@ export const houseRigs = (db: Db, studyId: string, personId: string): Promise<re
      from rig g join study s on s.id = g.study_id join member m on m.study_id = s.id and m.person_id = $2
      where s.id <> $1 order by s.title, g.sequence, g.id`,
     [studyId, personId],
-  );
-
-/** A second scope for one subsystem of one vehicle, or a second set-up of one vehicle on a lift. */
-export const twicePlanned = (db: Db, studyId: string): Promise<readonly Broken[]> =>
-  many(
-    db,
-    `select max(s.id::text)::uuid as id, max(b.name) as name, 'scope-twice' as what from scope s join subsystem b on b.id = s.subsystem_id
-       where s.study_id = $1 group by s.vehicle_id, s.subsystem_id having count(*) > 1
-     union all
-     select max(h.id::text)::uuid, max(v.name), 'hoist-twice' from hoist h join vehicle v on v.id = h.vehicle_id
-       where h.study_id = $1 group by h.vehicle_id having count(*) > 1
-     order by id`,
-    [studyId],
-  );
-
-/** Lift steps whose piece a change took off, or that name one which is not in the study. */
-export const pieceless = (db: Db, studyId: string, touched: readonly string[]): Promise<readonly Broken[]> =>
-  many(
-    db,
-    `select u.id, u.label as name, 'piece-gone' as what from unload u
-     where u.study_id = $1 and u.piece_id is not null and (u.id = any($2) or u.piece_id = any($2))
-       and not exists (select from piece p where p.id = u.piece_id and p.study_id = $1)
-     order by u.id`,
-    [studyId, touched],
   );

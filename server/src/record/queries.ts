@@ -1,7 +1,6 @@
-import type { Role, Study, StudyFields } from '@each-bolt/core/record';
+import type { Role, Study } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
 import { many, maybeOne } from '../db/rows';
-import { VERSION } from '../db/table';
 
 /** A study as the list shows it. */
 export interface StudyLine {
@@ -34,52 +33,9 @@ export const studyLines = (db: Db, personId: string): Promise<readonly StudyLine
 export const anyStudy = async (db: Db): Promise<boolean> =>
   (await maybeOne<{ id: string }>(db, 'select id from study order by id limit 1')) !== null;
 
-const STUDY = `id, ${VERSION} as version, title, questions, lead, currency, price_year as "priceYear", volume_per_year as "volumePerYear",
-  production_years as "productionYears", region, fasteners_in as "fastenersIn", assemblies_as as "assembliesAs", state,
-  choice_weights as "choiceWeights", usual_hazards as "usualHazards", calendar`;
-
 /** Revision and state of a study, or null when there is none. */
 export const studyHead = (db: Db, studyId: string): Promise<{ readonly revision: number; readonly state: Study['state'] } | null> =>
   maybeOne(db, 'select revision, state from study where id = $1', [studyId]);
-
-export const studyById = (db: Db, studyId: string): Promise<Study | null> =>
-  maybeOne(db, `select ${STUDY} from study t where id = $1`, [studyId]);
-
-export const holdStudy = (db: Db, studyId: string): Promise<unknown> =>
-  db.query('select id from study where id = $1 for no key update', [studyId]);
-
-export const insertStudy = (db: Db, study: Study): Promise<unknown> =>
-  db.query(
-    `insert into study (id, version, revision, title, questions, lead, currency, price_year, volume_per_year, production_years, region, fasteners_in, assemblies_as, state,
-       choice_weights, usual_hazards, calendar)
-     values ($1, $2, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16)`,
-    [study.id, study.version, ...studyValues(study)],
-  );
-
-export const updateStudy = (db: Db, study: Study): Promise<unknown> =>
-  db.query(
-    `update study set version = $2, title = $3, questions = $4, lead = $5, currency = $6, price_year = $7, volume_per_year = $8,
-       production_years = $9, region = $10, fasteners_in = $11, assemblies_as = $12, state = $13,
-       choice_weights = $14, usual_hazards = $15, calendar = $16 where id = $1`,
-    [study.id, study.version, ...studyValues(study)],
-  );
-
-const studyValues = (s: StudyFields): readonly unknown[] => [
-  s.title,
-  s.questions,
-  s.lead,
-  s.currency,
-  s.priceYear,
-  s.volumePerYear,
-  s.productionYears,
-  s.region,
-  s.fastenersIn,
-  s.assembliesAs,
-  s.state,
-  JSON.stringify(s.choiceWeights),
-  JSON.stringify(s.usualHazards),
-  JSON.stringify(s.calendar),
-];
 
 /** Says of which study another is a copy; the copy of a copy is one of the first. */
 export const setCopyOf = (db: Db, studyId: string, originalId: string): Promise<unknown> =>
@@ -88,27 +44,11 @@ export const setCopyOf = (db: Db, studyId: string, originalId: string): Promise<
 export const setRevision = (db: Db, studyId: string, revision: number): Promise<unknown> =>
   db.query('update study set revision = $2 where id = $1', [studyId, revision]);
 
-/** A row that others still hang on, or that hangs on one that is not there; `what` says which rule. */
-export interface Broken {
+/** A row, and what it is called. */
+export interface Named {
   readonly id: string;
   readonly name: string;
-  readonly what: string;
 }
-
-/** Subsystems and vehicles left with dangling parents or children after a change. */
-export const brokenSubsystems = (db: Db, studyId: string): Promise<readonly Broken[]> =>
-  many(
-    db,
-    `with recursive below as (
-       select id from subsystem where study_id = $1 and parent_id is null
-       union all
-       select s.id from subsystem s join below b on s.parent_id = b.id where s.study_id = $1
-     )
-     select s.id, s.name, case when p.id is null and s.parent_id is not null then 'parent-missing' else 'cycle' end as what
-     from subsystem s left join subsystem p on p.id = s.parent_id and p.study_id = s.study_id
-     where s.study_id = $1 and s.id not in (select id from below) order by s.id`,
-    [studyId],
-  );
 
 /** Makes somebody lead of a study that has none, outside the ledger. */
 export const insertMember = (db: Db, studyId: string, id: string, personId: string): Promise<unknown> =>
@@ -117,23 +57,20 @@ export const insertMember = (db: Db, studyId: string, id: string, personId: stri
     [studyId, id, personId],
   );
 
-/** What is wrong with the members of a study: nobody leads it, or one of them has no account. */
-export const brokenMembers = (db: Db, studyId: string): Promise<readonly Broken[]> =>
+/** The study, when nobody leads it. */
+export const leaderless = (db: Db, studyId: string): Promise<readonly Named[]> =>
   many(
     db,
-    `select s.id, s.title as name, 'lead-missing' as what from study s
-     where s.id = $1 and not exists (select from member m where m.study_id = s.id and m.role = 'lead')
-     union all
-     select m.id, '', 'person-missing' from member m left join person p on p.id = m.person_id where m.study_id = $1 and p.id is null
-     order by id`,
+    `select s.id, s.title as name from study s
+     where s.id = $1 and not exists (select from member m where m.study_id = s.id and m.role = 'lead') order by s.id`,
     [studyId],
   );
 
 /** Touched questions whose owner is not of the study. */
-export const ownerlessQuestions = (db: Db, studyId: string, touched: readonly string[]): Promise<readonly Broken[]> =>
+export const ownerlessQuestions = (db: Db, studyId: string, touched: readonly string[]): Promise<readonly Named[]> =>
   many(
     db,
-    `select q.id, left(q.text, 60) as name, 'owner-missing' as what from question q
+    `select q.id, left(q.text, 60) as name from question q
      where q.study_id = $1 and q.id = any($2) and q.owner_id is not null
        and not exists (select from member m where m.study_id = q.study_id and m.person_id = q.owner_id)
      order by q.id`,

@@ -1,7 +1,10 @@
-import { ENTITIES, LIST_OF } from '@each-bolt/core/record';
+import { ENTITIES, LIST_OF, type Study } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
 import { STORES } from '../ledger/stores';
-import { studyById, studyHead } from './queries';
+import { studyHead } from './queries';
+
+export const studyById = async (db: Db, studyId: string): Promise<Study | null> =>
+  (await STORES.study.rows(db, studyId, [studyId]))[0] ?? null;
 
 /** A record as JSON that the database wrote: a record of any size passes through without being read here. */
 export interface RecordText {

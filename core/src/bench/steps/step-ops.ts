@@ -1,4 +1,15 @@
-import { blank, editOp, removeOp, type Op, type Session, type Step, type StepFields } from '../../record';
+import {
+  applyOps,
+  blank,
+  editOp,
+  removalOps,
+  removeOp,
+  type Op,
+  type Session,
+  type Step,
+  type StepFields,
+  type StudyRecord,
+} from '../../record';
 
 /** Steps in the order of work; the number people call a step by is its place among those of its vehicle, from 1. */
 export const inStepOrder = (steps: readonly Step[]): readonly Step[] =>
@@ -175,16 +186,9 @@ export const moveStep = (steps: readonly Step[], step: Step, by: -1 | 1): readon
   return [...edit(first, { sequence: sequences[0]!, after: firstAfter }), ...edit(second, { sequence: sequences[1]!, after: secondAfter })];
 };
 
-/** Takes records out of every step that names them. */
-export const withoutInSteps = (record: { readonly steps: readonly Step[] }, gone: ReadonlySet<string>): readonly Op[] =>
-  record.steps.flatMap((step) => {
-    const keep = (ids: readonly string[]): readonly string[] => ids.filter((id) => !gone.has(id));
-    return edit(step, { pieces: keep(step.pieces), connections: keep(step.connections), fluids: keep(step.fluids) });
-  });
-
 /** Removes a step; what waited for it waits for what it waited for. */
-export const removeStep = (steps: readonly Step[], step: Step): readonly Op[] => [
-  ...steps
+export const removeStep = (record: StudyRecord, step: Step): readonly Op[] => {
+  const waiting = record.steps
     .filter((s) => s.after.includes(step.id))
     .flatMap((s) =>
       edit(s, {
@@ -193,6 +197,6 @@ export const removeStep = (steps: readonly Step[], step: Step): readonly Op[] =>
           step.after,
         ),
       }),
-    ),
-  removeOp('step', step),
-];
+    );
+  return [...waiting, ...removalOps(applyOps(record, waiting, record.revision), 'step', [step.id])];
+};

@@ -44,7 +44,7 @@ const opsOf = (steps: readonly Step[], { act, at }: { readonly act: string; read
     case 'down':
       return moveStep(steps, step, 1);
     default:
-      return removeStep(steps, step);
+      return removeStep({ ...recordOf(), steps }, step);
   }
 };
 

@@ -1,8 +1,7 @@
 import { DOOR, LEFT, recordOf, teardown, testId } from '../../../testing/teardown';
-import { applyOps, type Op, type Session, type StudyRecord } from '../../record';
+import { applyOps, removalOps, type Op, type Session, type StudyRecord } from '../../record';
 import type { Entry } from '../shorthand/entry';
 import { parseLine } from '../shorthand/parse-line';
-import { removePiecesOps } from '../remove-pieces';
 import { entriesText, lineChange, type LinePlace } from './line-change';
 import { afterByNumber, joinWithBefore, moveStep, removeStep, splitStep, stepsOf, toggleAfter, waitsFor } from './step-ops';
 
@@ -135,7 +134,7 @@ describe('removals put right later', () => {
     expect(moveStep(THREE.steps, trim!, -1)).toEqual([]);
   });
   it('are taken off: what waited waits for what came before', () =>
-    expect(now(removeStep(THREE.steps, bracket!))).toEqual(['trim after -', 'lock after 1']));
+    expect(now(removeStep(THREE, bracket!))).toEqual(['trim after -', 'lock after 1']));
   it('wait for others by number, never for themselves or in a circle', () => {
     expect(afterByNumber(THREE.steps, lock!, [1, 2])).toEqual({ ok: true, after: [trim!.id, bracket!.id] });
     expect(afterByNumber(THREE.steps, lock!, [9])).toMatchObject({ ok: false, message: 'There is no step 9; they go from 1 to 3' });
@@ -148,7 +147,7 @@ describe('removals put right later', () => {
   });
   it('let go of pieces that are taken off, with all that hung on them', () => {
     const piece = THREE.pieces.find((p) => p.name === 'bracket')!;
-    const record = after(THREE, removePiecesOps(THREE, [piece.id]));
+    const record = after(THREE, removalOps(THREE, 'piece', [piece.id]));
     expect(told(record)).toEqual(['trim after -', 'cable after 1', 'lock after 2']);
     expect(record.connections).toEqual([]);
     expect(stepsOf(record.steps, LEFT.id)[1]?.connections).toEqual([]);

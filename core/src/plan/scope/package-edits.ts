@@ -1,4 +1,4 @@
-import { UNANSWERED, editOp, type Gate, type Op, type StudyRecord, type WorkPackage } from '../../record';
+import { UNANSWERED, applyOps, editOp, removalOps, type Gate, type Op, type StudyRecord, type WorkPackage } from '../../record';
 import { hazardById } from '../safety/hazards';
 
 type Plan = Pick<StudyRecord, 'packages' | 'gates'>;
@@ -61,15 +61,11 @@ export const hazardOps = ({ gates }: Plan, pack: WorkPackage, hazards: readonly 
 };
 
 /** What it takes to take a package off: what waited for it waits for what it waited for, and its readings go with it. */
-export const removePackageOps = ({ packages, gates }: Plan, pack: WorkPackage): readonly Op[] => {
-  const waiting = packages
+export const removePackageOps = (record: StudyRecord, pack: WorkPackage): readonly Op[] => {
+  const waiting = record.packages
     .filter((p) => p.after.includes(pack.id))
     .flatMap((p) => editOp('package', p, { after: [...new Set([...p.after.filter((id) => id !== pack.id), ...pack.after])] }) ?? []);
-  const own = gates
-    .filter((g) => g.packageId === pack.id)
-    .map(({ id, version: _version, ...was }): Op => ({ kind: 'gate.remove', id, was }));
-  const { id, version: _version, ...was } = pack;
-  return [...waiting, ...own, { kind: 'package.remove', id, was }];
+  return [...waiting, ...removalOps(applyOps(record, waiting, record.revision), 'package', [pack.id])];
 };
 
 /** Two packages change places in the list. */

@@ -17,6 +17,8 @@ export interface Common<V = unknown> {
   readonly unsaid?: true;
   /** a line that helps whoever fills it in */
   readonly help?: string;
+  /** a value that has parts of its own, as people read it */
+  readonly shows?: (value: never) => string;
 }
 
 interface Said<T extends string> extends Common {
@@ -72,6 +74,8 @@ export interface ReferenceField extends Said<'reference'> {
   /** kind of the other record */
   readonly to: string;
   readonly whenGone: WhenGone;
+  /** a field that both records have, and that must be the same in both */
+  readonly alike?: string;
 }
 
 /** Another record of the study, of the kind that a field beside it names; null where nothing does. */
@@ -252,7 +256,7 @@ export const localTime = of('local time');
 export const price = of('price');
 export const person = of('person');
 
-export const reference = <const O extends Common = object>(
+export const reference = <const O extends Common & Pick<ReferenceField, 'alike'> = object>(
   label: string,
   to: string,
   whenGone: WhenGone,
@@ -306,6 +310,9 @@ export const byName = <const I extends Field, const O extends Common & Pick<ByNa
 /** How values of the record are known; every kind whose fields have marks has it last. */
 export const KNOWN_BY: KnownField = { type: 'known', label: 'Known by', unsaid: true };
 
+/** A value that has parts of its own, with how people read it. */
+export const shown = <const F extends Field>(field: F, shows: (value: Bare<NoInfer<F>>) => string): F => ({ ...field, shows });
+
 /** May be absent. */
 export const optional = { optional: true } as const;
 
@@ -347,9 +354,3 @@ export const PRICE_PAID = {
 } as const;
 
 export const REMARK = text('Remark', 400);
-
-/** A record that belongs to a piece and goes with it. */
-export const OF_PIECE = {
-  pieceId: reference('Piece', 'piece', 'remove too', { unsaid: true }),
-  sequence: SEQUENCE,
-} as const;

@@ -2,6 +2,7 @@ import { BOARD } from './bench/board';
 import { COMPONENTS } from './bench/components';
 import { CONNECTION } from './bench/connection';
 import { FLUID } from './bench/fluid';
+import { PICTURE } from './bench/picture';
 import { READING } from './bench/reading';
 import { RECOUNT } from './bench/recount';
 import { SESSION } from './bench/session';
@@ -25,7 +26,7 @@ import { UNLOAD } from './plan/unload';
 import { FASTENERS } from './study/fasteners';
 import { JOINTS } from './study/joints';
 import { MEMBER } from './study/member';
-import { PICTURE } from './study/picture';
+
 import { PIECE } from './study/piece';
 import { QUESTION } from './study/question';
 import { STUDY } from './study/study';

@@ -13,7 +13,9 @@ export type Role = (typeof ROLES)[number];
 
 /** What a record is called: by what stands in a field, by the record that a field names, or by several fields in a row. */
 export type NameFrom<K> =
-  { readonly field: K; readonly otherwise?: string } | { readonly of: K; readonly otherwise: string } | { readonly fields: readonly K[] };
+  | { readonly field: K; readonly otherwise?: string }
+  | { readonly of: K; readonly and?: K; readonly otherwise: string }
+  | { readonly fields: readonly K[] };
 
 /** Who may make an op; where a role is limited to some fields, which. */
 export interface May {

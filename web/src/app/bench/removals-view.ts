@@ -456,7 +456,7 @@ export class RemovalsView {
   }
 
   protected remove(step: Step): void {
-    void this.send(removeStep(this.steps(), step));
+    void this.send(removeStep(this.open.record(), step));
   }
 
   private async send(ops: readonly Op[]): Promise<void> {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
-import { nextSequence, type Op, type Piece } from '@each-bolt/core/record';
-import { massChecks, meanwhileFaults, readingText, removePiecesOps, shown, tagTaken, totalsAt } from '@each-bolt/core/bench';
+import { nextSequence, removalOps, type Op, type Piece } from '@each-bolt/core/record';
+import { massChecks, meanwhileFaults, readingText, shown, tagTaken, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, pieceCost } from '@each-bolt/core/cost';
 import { issue } from '@each-bolt/core/shared';
 import type { OutboxEntry } from '../record/local-store';
@@ -238,16 +238,8 @@ export class PieceCardHost {
 
   /** Takes a piece off with everything inside it and everything that holds it, as one change. */
   protected async remove(piece: Piece): Promise<void> {
-    const { nodes } = this.open.outline();
-    const ids: string[] = [];
-    const waiting = [this.place()];
-    for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
-      const node = nodes[at];
-      if (!node) continue;
-      ids.push(node.id);
-      waiting.push(...node.children);
-    }
-    const ops = removePiecesOps(this.open.record(), ids);
+    const ops = removalOps(this.open.record(), 'piece', [piece.id]);
+    const ids = ops.flatMap((op) => (op.kind === 'piece.remove' ? [op.id] : []));
     this.refusal.set(null);
     const result = await this.service.send(ops);
     if (!result.kept) this.refusal.set(result.refusal);

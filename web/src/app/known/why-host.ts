@@ -294,7 +294,7 @@ export class WhyHost {
         {
           field,
           label: fieldLabel('piece', field as never),
-          value: valueText(field, piece[field], nameOf),
+          value: valueText('piece', field, piece[field], nameOf),
           mark: said.mark,
           how: knownText(said, (u) => uText(field, u)),
           who: set

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from '@angular/core';
 import { METRES_PER, UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
 import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
-import { SCAN_UNITS, editOp, known, removeOp, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
+import { SCAN_UNITS, editOp, known, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../people/session';
 import { OpenStudy } from '../record/open-study';
@@ -502,9 +502,7 @@ export class ScansView {
   }
 
   protected remove(scan: Scan): void {
-    const cut = this.open$.record().sections.filter((s) => s.scanId === scan.id);
-    const unhung = cut.flatMap((s) => editOp('section', s, { scanId: null }) ?? []);
-    void this.edits.send([...unhung, removeOp('scan', scan)]);
+    void this.edits.remove('scan', scan);
     if (this.looked()?.scan?.id === scan.id) this.stop();
   }
 }

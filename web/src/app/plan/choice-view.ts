@@ -8,7 +8,6 @@ import {
   type Candidate,
   type CandidateFields,
   type ChoiceCriterion,
-  type Op,
   type ReaderRequest,
   nextSequence,
 } from '@each-bolt/core/record';
@@ -424,8 +423,7 @@ export class ChoiceView {
   }
 
   protected remove(candidate: Candidate): void {
-    const requests = this.requests().map(({ id, version: _version, ...was }): Op => ({ kind: 'request.remove', id, was }));
-    void this.edits.remove('candidate', candidate, requests);
+    void this.edits.remove('candidate', candidate);
   }
 
   protected editRequest(request: ReaderRequest, field: 'who' | 'strength' | 'asks', value: FieldValue): void {

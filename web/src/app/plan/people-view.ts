@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { dayText, isDay, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import {
   type DaysOff,
-  type Op,
   type Resource,
   type ResourceFields,
   type ResourceKind,
@@ -378,15 +377,7 @@ export class PeopleView {
     void this.edits.add('resource', fields);
   }
 
-  /** Packages that name somebody are left to others first. */
   protected remove(row: Resource): void {
-    const record = this.open.record();
-    const packages = record.packages
-      .filter((p) => p.who.includes(row.id))
-      .map((p): Op => ({ kind: 'package.edit', id: p.id, was: { who: p.who }, fields: { who: p.who.filter((id) => id !== row.id) } }));
-    const hoists = record.hoists
-      .filter((h) => h.resourceId === row.id)
-      .map((h): Op => ({ kind: 'hoist.edit', id: h.id, was: { resourceId: row.id }, fields: { resourceId: null } }));
-    void this.edits.remove('resource', row, [...packages, ...hoists]);
+    void this.edits.remove('resource', row);
   }
 }

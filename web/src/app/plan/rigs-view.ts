@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { RIG_STATES, removeOp, type Op, type Rig, type RigFields, nextSequence } from '@each-bolt/core/record';
+import { RIG_STATES, type Op, type Rig, type RigFields, nextSequence } from '@each-bolt/core/record';
 import { HAZARDS, findRigs, hazardById } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -305,10 +305,6 @@ export class RigsView {
 
   /** Its pictures go with it, and packages do without it. */
   protected remove(rig: Rig): void {
-    const packages = this.open
-      .record()
-      .packages.filter((p) => p.rigId === rig.id)
-      .map((p): Op => ({ kind: 'package.edit', id: p.id, was: { rigId: rig.id }, fields: { rigId: null } }));
-    void this.edits.remove('rig', rig, [...packages, ...this.ownPictures().map((picture) => removeOp('picture', picture))]);
+    void this.edits.remove('rig', rig);
   }
 }

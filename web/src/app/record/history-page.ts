@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { Router } from '@angular/router';
-import { ENTITY_WORD, changeWords, type OpWords } from '@each-bolt/core/bench';
+import { changeWords, type OpWords } from '@each-bolt/core/bench';
+import { kindWord } from '@each-bolt/core/record';
 import { firstValueFrom } from 'rxjs';
 import { RefusalNote } from '../shared/refusal-note';
 import { Names } from './names';
@@ -72,7 +73,7 @@ interface Line {
           @for (op of line.words; track op.id + op.did) {
             <div class="op">
               <span>{{ op.did }}</span>
-              <span class="soft">{{ word[op.entity] }}</span>
+              <span class="soft">{{ word(op.entity) }}</span>
               @if (isThere(op)) {
                 <button type="button" class="link" (click)="jump(op)">{{ op.name }}</button>
               } @else {
@@ -223,7 +224,7 @@ export class HistoryPage {
   private readonly names = inject(Names);
   private readonly router = inject(Router);
   protected readonly selection = inject(Selection);
-  protected readonly word = ENTITY_WORD;
+  protected readonly word = kindWord;
 
   /** id of the piece the history is of; empty: of the study */
   readonly about = input('', { transform: (id?: string) => id ?? '' });
@@ -260,7 +261,7 @@ export class HistoryPage {
     const [by, text] = [this.by(), this.text().trim().toLowerCase()];
     const fits = (line: Line): boolean =>
       line.words.some((w) =>
-        [w.name, w.did, ENTITY_WORD[w.entity], ...w.cells.flatMap((c) => [c.label, c.was, c.now])].join(' ').toLowerCase().includes(text),
+        [w.name, w.did, kindWord(w.entity), ...w.cells.flatMap((c) => [c.label, c.was, c.now])].join(' ').toLowerCase().includes(text),
       );
     return this.lines().filter((line) => (by === '' || line.change.madeBy === by) && (text === '' || fits(line)));
   });

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
-import type { Op } from '@each-bolt/core/record';
-import { cellLabel, changeLine, changeWords, valueText, type NameOf } from '@each-bolt/core/bench';
+import type { NameOf, Op } from '@each-bolt/core/record';
+import { cellLabel, changeLine, changeWords, valueText } from '@each-bolt/core/bench';
 import { Dialog } from 'primeng/dialog';
 import type { OutboxEntry } from './local-store';
 import { choiceKey, faultyFields, resolved, retyped, type FaultyField } from './mend';
@@ -46,7 +46,7 @@ export interface Mended {
                 @for (cell of conflict.cells; track cell.cell) {
                   <dt>{{ label(conflict, cell.cell) }}</dt>
                   <dd>
-                    <del>{{ text(cell.cell, cell.was) }}</del> → {{ text(cell.cell, cell.theirs) }}
+                    <del>{{ text(conflict, cell.cell, cell.was) }}</del> → {{ text(conflict, cell.cell, cell.theirs) }}
                   </dd>
                 }
               </dl>
@@ -71,7 +71,7 @@ export interface Mended {
                   <tr>
                     <td>
                       {{ label(conflict, cell.cell) }}
-                      <small class="soft">was {{ text(cell.cell, cell.was) }}</small>
+                      <small class="soft">was {{ text(conflict, cell.cell, cell.was) }}</small>
                     </td>
                     <td>
                       <label>
@@ -81,7 +81,7 @@ export interface Mended {
                           [checked]="chosen(conflict, cell.cell) !== 'theirs'"
                           (change)="choose(conflict, cell.cell, 'mine')"
                         />
-                        <b>{{ text(cell.cell, cell.yours) }}</b>
+                        <b>{{ text(conflict, cell.cell, cell.yours) }}</b>
                         <small class="soft">you, {{ when(entry.madeAt) }}</small>
                       </label>
                     </td>
@@ -93,7 +93,7 @@ export interface Mended {
                           [checked]="chosen(conflict, cell.cell) === 'theirs'"
                           (change)="choose(conflict, cell.cell, 'theirs')"
                         />
-                        <b>{{ text(cell.cell, cell.theirs) }}</b>
+                        <b>{{ text(conflict, cell.cell, cell.theirs) }}</b>
                         <small class="soft">{{ cell.by ?? 'someone' }}, {{ when(cell.at) }}</small>
                       </label>
                     </td>
@@ -243,8 +243,8 @@ export class NotKept {
     return cellLabel(entity, cell);
   }
 
-  protected text(cell: string, value: unknown): string {
-    return valueText(cell, value, this.nameOf());
+  protected text({ entity }: ToldConflict, cell: string, value: unknown): string {
+    return valueText(entity, cell, value, this.nameOf());
   }
 
   protected chosen(conflict: ToldConflict, cell: string): 'mine' | 'theirs' | undefined {

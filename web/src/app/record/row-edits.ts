@@ -4,7 +4,7 @@ import {
   SCHEMAS,
   editOp,
   fieldsOf,
-  removeOp,
+  removalOps,
   rowFaults,
   withFields,
   type Entity,
@@ -13,11 +13,13 @@ import {
   type RowOf,
 } from '@each-bolt/core/record';
 import type { Schema } from 'yup';
+import { OpenStudy } from './open-study';
 import { RecordService } from './record-service';
 
 /** Rows edited in place: checked here by the rules of the record, then sent; what is wrong stays beside the row. */
 @Injectable()
 export class RowEdits {
+  private readonly open = inject(OpenStudy);
   private readonly service = inject(RecordService);
   /** what is wrong, by row and field, until it is mended */
   private readonly faults = signal<ReadonlyMap<string, string>>(new Map());
@@ -40,14 +42,15 @@ export class RowEdits {
   /** Adds a row and gives its id, or null when it cannot be. */
   async add<E extends Entity>(entity: E, fields: FieldsOf[E], more: readonly Op[] = []): Promise<string | null> {
     const id = crypto.randomUUID();
-    const issues = this.issuesOf(entity, { id, version: 0, ...fields } as unknown as RowOf<E>);
+    const issues = this.issuesOf(entity, { id, version: 0, ...fields });
     this.refused.set(issues);
     if (issues.length > 0) return null;
     return (await this.send([{ kind: `${entity}.add`, id, fields } as unknown as Op, ...more])) ? id : null;
   }
 
-  remove<E extends Entity>(entity: E, row: RowOf<E>, first: readonly Op[] = []): Promise<boolean> {
-    return this.send([...first, removeOp(entity, row)]);
+  /** Takes a row off with what goes with it. */
+  remove<E extends Entity>(entity: E, row: RowOf<E>): Promise<boolean> {
+    return this.send(removalOps(this.open.record(), entity, [row.id]));
   }
 
   async send(ops: readonly Op[]): Promise<boolean> {

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { cellLabel, valueText, type NameOf } from '@each-bolt/core/bench';
+import { cellLabel, valueText } from '@each-bolt/core/bench';
+import type { NameOf } from '@each-bolt/core/record';
 import { Dialog } from 'primeng/dialog';
 import type { AskedUndo } from '../record/undo-service';
 
@@ -72,8 +73,8 @@ export class UndoDialog {
       gone: conflict.current === null,
       cells: conflict.cells.map((c) => ({
         label: cellLabel(conflict.entity, c.cell),
-        now: valueText(c.cell, c.theirs, this.nameOf()),
-        undone: conflict.verb === 'remove' ? 'gone' : valueText(c.cell, c.yours, this.nameOf()),
+        now: valueText(conflict.entity, c.cell, c.theirs, this.nameOf()),
+        undone: conflict.verb === 'remove' ? 'gone' : valueText(conflict.entity, c.cell, c.yours, this.nameOf()),
       })),
     })),
   );

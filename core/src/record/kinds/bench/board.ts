@@ -1,7 +1,8 @@
 import { issue } from '../../../shared';
 import { allOrNone } from '../../whole-sets';
-import { KNOWN_BY, OF_PIECE, REMARK, length, optional, whole } from '../field';
+import { KNOWN_BY, REMARK, length, optional, whole } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 
 /** A bare circuit board as such; what is placed on it stands in its component sets. */
 export const BOARD = kind({

@@ -1,6 +1,7 @@
 import { rangeFaults } from '../../row-rules';
-import { KNOWN_BY, OF_PIECE, REMARK, choice, flag, text, whole } from '../field';
+import { KNOWN_BY, REMARK, choice, flag, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 
 export const COMPONENT_CLASSES = [
   'controller',

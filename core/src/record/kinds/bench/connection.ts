@@ -1,6 +1,7 @@
 import { rangeFaults } from '../../row-rules';
-import { KNOWN_BY, OF_PIECE, REMARK, choice, flag, length, library, optional, positive, text, whole } from '../field';
+import { KNOWN_BY, REMARK, choice, flag, length, library, optional, positive, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 
 export const CONNECTION_KINDS = ['connector', 'cable', 'hose', 'pipe'] as const;
 export type ConnectionKind = (typeof CONNECTION_KINDS)[number];

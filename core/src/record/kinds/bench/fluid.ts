@@ -1,6 +1,7 @@
 import { massFaults } from '../../row-rules';
-import { KNOWN_BY, MASS_EACH, OF_PIECE, REMARK, flag, optional, positive, text } from '../field';
+import { KNOWN_BY, MASS_EACH, REMARK, flag, optional, positive, text } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 
 /** A fluid that was in a piece or its system. Its mass is that of all of it. */
 export const FLUID = kind({

@@ -1,5 +1,19 @@
 import { issue } from '../../../shared';
-import { REMARK, anyReference, byName, choice, flag, instant, number, optional, parts, positive, text, type ValueOf } from '../field';
+import {
+  REMARK,
+  anyReference,
+  byName,
+  choice,
+  flag,
+  instant,
+  number,
+  optional,
+  parts,
+  positive,
+  text,
+  type ValueOf,
+  shown,
+} from '../field';
 import { RECORDERS, UNCHANGING, kind } from '../kind';
 
 export const READING_ABOUT = ['piece', 'fasteners', 'connection', 'fluid', 'step', 'gate'] as const;
@@ -34,10 +48,17 @@ export const READING = kind({
     u: positive('Uncertainty', '', 1e9, optional),
     /** what was taken off before, in the unit of the value; null where there is no such thing */
     tare: number('Tare', '', optional),
-    elements: byName('Elements', ELEMENT, 'Elements must be fractions by symbol', {
-      ...optional,
-      names: { are: /^[A-Z][a-z]?$/, says: '${name} is no symbol of an element' },
-    }),
+    elements: shown(
+      byName('Elements', ELEMENT, 'Elements must be fractions by symbol', {
+        ...optional,
+        names: { are: /^[A-Z][a-z]?$/, says: '${name} is no symbol of an element' },
+      }),
+      (elements) =>
+        Object.entries(elements)
+          .sort(([, a], [, b]) => b.fraction - a.fraction)
+          .map(([symbol, { fraction: share }]) => `${symbol} ${Number((share * 100).toPrecision(3))} %`)
+          .join(', '),
+    ),
     /** exactly what the instrument or person said, with its unit */
     raw: text('As read', 2000, { needed: true }),
     instrument: text('Instrument', 200),

@@ -1,5 +1,6 @@
-import { OF_PIECE, anyReference, choice, instant, list, parts, text, whole, type ValueOf } from '../field';
+import { anyReference, choice, instant, list, parts, text, whole, type ValueOf } from '../field';
 import { LEADS, RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 
 export const RECOUNT_STATES = ['agrees', 'differs', 'settled'] as const;
 

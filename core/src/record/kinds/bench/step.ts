@@ -17,9 +17,9 @@ export const STEP = kind({
     sessionId: reference('Session', 'session', 'clear', optional),
     vehicleId: reference('Vehicle', 'vehicle', 'refuse', { unsaid: true }),
     sequence: SEQUENCE,
-    pieces: list('Comes off', reference('Piece', 'piece', 'clear'), 500),
+    pieces: list('Comes off', reference('Piece', 'piece', 'clear', { alike: 'vehicleId' }), 500),
     /** steps that had to be done first */
-    after: list('Had to come off first', reference('Step', 'step', 'clear'), 200),
+    after: list('Had to come off first', reference('Step', 'step', 'clear', { alike: 'vehicleId' }), 200),
     tool: text('Tool', 60),
     bit: text('Bit', 40),
     direction: choice('Direction', DIRECTIONS, optional),
@@ -47,4 +47,5 @@ export const STEP = kind({
       ? [issue('ended-before-begun', 'The step ended before it began: one of the two times is wrong', 'endedAt', step.id)]
       : []),
   ],
+  noCircle: 'after',
 });

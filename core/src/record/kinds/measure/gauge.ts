@@ -1,5 +1,5 @@
-import { issue } from '../../../shared';
-import { REMARK, SEQUENCE, choice, list, number, optional, text, whole } from '../field';
+import { fixed, issue } from '../../../shared';
+import { REMARK, SEQUENCE, choice, list, number, optional, text, whole, shown } from '../field';
 import { RECORDED, kind } from '../kind';
 
 const MOST_PERSONS = 10;
@@ -21,10 +21,16 @@ export const GAUGE = kind({
     parts: list('Parts', text('Part', 100, { needed: true }), MOST_PARTS),
     trials: whole('Times each', 2, MOST_TRIALS),
     /** [person][part][trial], SI; null is still to be read */
-    readings: list(
-      'Readings',
-      list('Readings of a person', list('Readings of a part', number('Reading', '', optional), MOST_TRIALS), MOST_PARTS),
-      MOST_PERSONS,
+    readings: shown(
+      list(
+        'Readings',
+        list('Readings of a person', list('Readings of a part', number('Reading', '', optional), MOST_TRIALS), MOST_PARTS),
+        MOST_PERSONS,
+      ),
+      (readings) => {
+        const all = readings.flat(2);
+        return `${fixed(all.filter((x) => x !== null).length, 0)} of ${fixed(all.length, 0)} taken`;
+      },
     ),
     instrument: text('Instrument', 200),
     note: REMARK,

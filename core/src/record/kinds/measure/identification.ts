@@ -1,5 +1,6 @@
-import { OF_PIECE, instant, library, list, optional, reference, text } from '../field';
+import { instant, library, list, optional, reference, text, shown } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 
 /** How the material and process of a piece were found out: what was seen and read, and what was decided from it. */
 export const IDENTIFICATION = kind({
@@ -11,7 +12,7 @@ export const IDENTIFICATION = kind({
   fields: {
     ...OF_PIECE,
     /** cues seen */
-    cues: list('Seen', text('Cue', 40), 60),
+    cues: shown(list('Seen', text('Cue', 40), 60), (cues) => cues.map((cue) => cue.replace(/-/g, ' ')).join(', ') || 'none'),
     /** the reading of element fractions it rests on */
     readingId: reference('Alloy reading', 'reading', 'clear', optional),
     /** designation or moulded mark as read off the piece */

@@ -1,6 +1,7 @@
 import { issue } from '../../../shared';
-import { OF_PIECE, REMARK, choice, list, text } from '../field';
+import { REMARK, choice, list, text } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 import { place } from './place';
 import { triple } from './scan';
 

@@ -1,5 +1,5 @@
+import { millimetres } from '../../../shared';
 import {
-  OF_PIECE,
   REMARK,
   choice,
   file,
@@ -15,8 +15,10 @@ import {
   type Field,
   type TupleField,
   type ValueOf,
+  shown,
 } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 
 /** Formats of scan files, and units they may be in; the files themselves do not say their unit. */
 export const MESH_FORMATS = ['STL', 'PLY', 'OBJ'] as const;
@@ -27,32 +29,42 @@ export type ScanUnit = (typeof SCAN_UNITS)[number];
 export type Triple = readonly [number, number, number];
 export const triple = <const I extends Field>(label: string, each: I): TupleField<I, 3> => tuple(label, each, 3);
 
+const CM3 = 1e6;
+
 const fraction = (label: string) => notNegative(label, '', { max: 1, says: { max: '${label} may be at most 1' } });
 const edges = (label: string) => whole(label, 0, 100_000_000);
 
-const FIGURES = parts('Figures', {
-  triangles: whole('Triangles', 1, 100_000_000),
-  /** enclosed volume, holes closed flat; null where nothing is enclosed */
-  volumeM3: positive('Volume', 'm³', 1000, optional),
-  /** standard uncertainty of the volume: of the mesh itself and of its holes */
-  volumeUM3: positive('Uncertainty of the volume', 'm³', 1000, optional),
-  areaM2: positive('Area', 'm²', 100_000),
-  centroidM: triple('Centroid', number('Centroid', 'm')),
-  openEdges: edges('Open edges'),
-  nonManifoldEdges: edges('Edges of three triangles and more'),
-  turnedEdges: edges('Edges that run the same way twice'),
-  holes: edges('Holes'),
-  /** sides of the upright box */
-  sidesM: triple('Upright box', notNegative('Side', 'm')),
-  /** sides of the smallest box in any orientation, the longest first */
-  smallestM: triple('Smallest box', notNegative('Side', 'm')),
-  hullVolumeM3: notNegative('Volume of the hull', 'm³'),
-  /** sides of the box without slivers, the share it was to hold and what it holds */
-  trimmedM: triple('Box without slivers', notNegative('Side', 'm')),
-  shareFraction: fraction('Share to hold'),
-  heldFraction: fraction('Share held'),
-  heldOf: choice('Share of', ['volume', 'surface']),
-});
+const FIGURES = shown(
+  parts('Figures', {
+    triangles: whole('Triangles', 1, 100_000_000),
+    /** enclosed volume, holes closed flat; null where nothing is enclosed */
+    volumeM3: positive('Volume', 'm³', 1000, optional),
+    /** standard uncertainty of the volume: of the mesh itself and of its holes */
+    volumeUM3: positive('Uncertainty of the volume', 'm³', 1000, optional),
+    areaM2: positive('Area', 'm²', 100_000),
+    centroidM: triple('Centroid', number('Centroid', 'm')),
+    openEdges: edges('Open edges'),
+    nonManifoldEdges: edges('Edges of three triangles and more'),
+    turnedEdges: edges('Edges that run the same way twice'),
+    holes: edges('Holes'),
+    /** sides of the upright box */
+    sidesM: triple('Upright box', notNegative('Side', 'm')),
+    /** sides of the smallest box in any orientation, the longest first */
+    smallestM: triple('Smallest box', notNegative('Side', 'm')),
+    hullVolumeM3: notNegative('Volume of the hull', 'm³'),
+    /** sides of the box without slivers, the share it was to hold and what it holds */
+    trimmedM: triple('Box without slivers', notNegative('Side', 'm')),
+    shareFraction: fraction('Share to hold'),
+    heldFraction: fraction('Share held'),
+    heldOf: choice('Share of', ['volume', 'surface']),
+  }),
+  ({ volumeM3, smallestM, openEdges }) =>
+    [
+      volumeM3 === null ? 'encloses nothing' : `volume ${Number((volumeM3 * CM3).toPrecision(4))} cm³`,
+      `smallest box ${smallestM.map((side) => Number(millimetres(side).toFixed(1))).join(' × ')} mm`,
+      openEdges === 0 ? 'watertight' : `${openEdges} open edges`,
+    ].join(', '),
+);
 /** What was measured from a scan, SI. */
 export type ScanFigures = ValueOf<typeof FIGURES>;
 

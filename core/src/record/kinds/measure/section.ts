@@ -1,6 +1,7 @@
-import { issue } from '../../../shared';
-import { OF_PIECE, REMARK, byName, choice, library, list, number, optional, reference, text, tuple } from '../field';
+import { issue, millimetres } from '../../../shared';
+import { REMARK, byName, choice, library, list, number, optional, reference, text, tuple, shown } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from '../study/of-piece';
 import { place } from './place';
 
 export const SECTION_KINDS = ['rectangle', 'round tube', 'rectangular tube', 'channel', 'hat', 'closed hat', 'outline'] as const;
@@ -20,7 +21,13 @@ export const SECTION = kind({
     name: text('Name', 100, { needed: true, unsaid: true }),
     kind: choice('Shape', SECTION_KINDS),
     /** m, by name of the dimension; empty for an outline */
-    dimensions: byName('Dimensions', number('Dimension', 'm', { min: 0, max: 10 }), 'Dimensions must be lengths from 0 to 10 m by name'),
+    dimensions: shown(
+      byName('Dimensions', number('Dimension', 'm', { min: 0, max: 10 }), 'Dimensions must be lengths from 0 to 10 m by name'),
+      (dimensions) =>
+        Object.entries(dimensions)
+          .map(([name, m]) => `${name.replace(/[A-Z]/g, (capital) => ` ${capital.toLowerCase()}`)} ${millimetres(m)} mm`)
+          .join(', ') || 'none',
+    ),
     /** [loop][point] x, y in m, of an outline; empty for a shape */
     loops: list('Outline', list('Loop', tuple('Point', place('Point'), 2), 5000), 50, { unsaid: true }),
     /** the scan it was cut from */

@@ -11,6 +11,7 @@ import {
   type NumberField,
   type NumberOptions,
   type ValueOf,
+  shown,
 } from '../field';
 import { RECORDED, kind } from '../kind';
 import { padsOnOnePlace } from './pads';
@@ -38,7 +39,7 @@ export const HOIST = kind({
     yM: metres('Centre of mass from the middle'),
     /** standard uncertainty of the place of the centre of mass, in x and in y */
     placeUM: positive('Uncertainty of its place', 'm', 10),
-    pads: list('Pads', PAD, 8),
+    pads: shown(list('Pads', PAD, 8), (pads) => pads.map(({ xM, yM }) => `(${xM}, ${yM})`).join(' ')),
     /** the centre of mass must stay this far inside the line between the pads */
     marginM: notNegative('Margin', 'm', { max: 5 }),
   },

@@ -20,7 +20,7 @@ export const SCOPE = kind({
   list: 'scopes',
   table: 'scope',
   words: ['scope', 'scopes'],
-  name: { of: 'subsystemId', otherwise: 'a subsystem' },
+  name: { of: 'subsystemId', and: 'vehicleId', otherwise: 'a subsystem' },
   may: LED,
   fields: {
     vehicleId: reference('Vehicle', 'vehicle', 'remove too', { unsaid: true }),
@@ -41,7 +41,7 @@ export const SCOPE = kind({
     {
       code: 'scope-twice',
       fields: ['vehicleId', 'subsystemId'],
-      says: 'The scope of “${name}” on this vehicle is there already; change that one',
+      says: 'The scope of “${name}” is there already; change that one',
     },
   ],
 });

@@ -1,6 +1,7 @@
 import { massFaults, rangeFaults } from '../../row-rules';
-import { KNOWN_BY, MASS_EACH, OF_PIECE, REMARK, choice, flag, length, optional, positive, text, whole } from '../field';
+import { KNOWN_BY, MASS_EACH, REMARK, choice, flag, length, optional, positive, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from './of-piece';
 
 export const FASTENER_KINDS = ['bolt', 'nut', 'washer', 'stud', 'screw', 'rivet', 'clip', 'push pin', 'cable tie'] as const;
 export type FastenerKind = (typeof FASTENER_KINDS)[number];

@@ -1,7 +1,8 @@
 import { issue } from '../../../shared';
 import { rangeFaults } from '../../row-rules';
-import { KNOWN_BY, OF_PIECE, REMARK, choice, length, whole } from '../field';
+import { KNOWN_BY, REMARK, choice, length, whole } from '../field';
 import { RECORDED, kind } from '../kind';
+import { OF_PIECE } from './of-piece';
 
 export const JOINT_KINDS = [
   'spot weld',

@@ -60,7 +60,7 @@ export const PIECE = kind({
     vehicleId: reference('Vehicle', 'vehicle', 'refuse', { unsaid: true }),
     /** where the piece hangs: straight under a subsystem, or inside another piece; one of the two is null */
     subsystemId: reference('Subsystem', 'subsystem', 'refuse', { ...optional, unsaid: true }),
-    parentId: reference('Inside of', 'piece', 'remove too', { ...optional, unsaid: true }),
+    parentId: reference('Inside of', 'piece', 'remove too', { ...optional, alike: 'vehicleId', unsaid: true }),
     sequence: SEQUENCE,
     tag: text('Tag', 40),
     name: text('Name', 200, { needed: true, evidence: 'S', unsaid: true }),

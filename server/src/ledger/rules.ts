@@ -1,0 +1,97 @@
+import { circleIn } from '@each-bolt/core/plan';
+import { issue, type Issue } from '@each-bolt/core/shared';
+import { ENTITIES, KINDS, fieldsIn, type Entity, type RowEffect, type Unique } from '@each-bolt/core/record';
+import { tagRule } from '../bench/rules';
+import type { Db } from '../db/pool';
+import {
+  circling,
+  constraintBroken,
+  danglingHeld,
+  danglingLookedAt,
+  named,
+  tooMany,
+  type Dangling,
+  type OneTooMany,
+} from '../db/references';
+import { memberRule, questionRule } from '../record/rules';
+import { planForMany } from './queries';
+import { LARGE_OPS, type RecordRule } from './store';
+
+/** Rules across rows that a declaration does not say, by the kinds they are about. */
+const RULES: readonly { readonly rule: RecordRule; readonly of: readonly Entity[] }[] = [
+  { rule: memberRule, of: ['study', 'member'] },
+  { rule: questionRule, of: ['question'] },
+  { rule: tagRule, of: ['piece'] },
+];
+
+const oneOf = (kind: Entity): string => KINDS[kind].words[0];
+
+const danglingText = ({ name, entity, field, to, isElsewhere }: Dangling): Issue => {
+  if (to === 'person') return issue('person-missing', 'There is no account for this person', field);
+  if (to === 'file') return issue('file-missing', `The file of the ${oneOf(entity)} “${name}” has not arrived; send it first`, field);
+  if (isElsewhere) return issue(`${to}-elsewhere`, `“${name}” names a ${oneOf(to)} of another vehicle; choose one of its own`, field);
+  const declared = fieldsIn(entity)[field];
+  const choose = declared?.type === 'list' ? 'take it out' : declared?.optional ? 'choose another or none' : 'choose another';
+  return issue(
+    `${to}-missing`,
+    `“${name}” would name a ${oneOf(to)} that is not in this study; ${choose}, or take “${name}” off in the same change`,
+    field,
+  );
+};
+
+const of = (found: Dangling): Issue => ({ ...danglingText(found), recordId: found.id });
+
+const uniqueOf = (entity: Entity): readonly Unique<string>[] =>
+  (KINDS[entity] as { readonly unique?: readonly Unique<string>[] }).unique ?? [];
+
+const tooManyText = ({ id, name, entity, code }: OneTooMany): Issue => {
+  const { says, fields } = uniqueOf(entity).find((unique) => unique.code === code)!;
+  return issue(code, says.replace('${name}', name), fields[0] ?? 'id', id);
+};
+
+/** What rows of a change name and is not there, and what is there twice; most of it the database itself would not keep. */
+const heldTogether = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
+  const ids = effects.map(({ id }) => id);
+  const written = new Set(effects.flatMap(({ entity, after }) => (after === null ? [] : [entity])));
+  const changed = new Set(effects.flatMap((effect) => (wasAdded(effect) ? [] : [effect.entity])));
+  const broken = await constraintBroken(db);
+  const found = [
+    ...(broken === null ? [] : [...(await danglingHeld(db, studyId, ids)).map(of), ...(await tooMany(db, studyId, ids)).map(tooManyText)]),
+    ...(await danglingLookedAt(db, studyId, ids, written, changed)).map(of),
+  ];
+  if (broken !== null && found.length === 0) throw broken;
+  return found;
+};
+
+const wasAdded = ({ before, after }: RowEffect): boolean => before === null && after !== null;
+
+const circles = async (db: Db, studyId: string, entity: Entity, field: string, touched: readonly string[]): Promise<readonly Issue[]> => {
+  const says = (name: string): string => `“${name}” would be inside itself, or wait for itself, by way of others`;
+  if (fieldsIn(entity)[field]?.type !== 'list')
+    return (await circling(db, studyId, entity, field, touched)).map(({ id, name }) => issue('cycle', says(name), field, id));
+  const rows = await named(db, studyId, entity, field);
+  const placeOf = new Map(rows.map(({ id }, place) => [id, place]));
+  const circle = circleIn(rows.map(({ names }) => names.flatMap((id) => placeOf.get(id) ?? [])));
+  const first = rows[circle?.[0] ?? -1];
+  return first ? [issue('cycle', says(first.name), field, first.id)] : [];
+};
+
+/** What the rows of a change leave broken across rows. */
+export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
+  const isMany = effects.length > LARGE_OPS;
+  if (isMany) await planForMany(db, true);
+  const written = new Set(effects.flatMap(({ entity, after }) => (after === null ? [] : [entity])));
+  const issues = [...(await heldTogether(db, studyId, effects))];
+  for (const entity of ENTITIES) {
+    const { noCircle } = KINDS[entity] as { readonly noCircle?: string };
+    if (noCircle === undefined || !written.has(entity)) continue;
+    const touched = effects.filter((effect) => effect.entity === entity).map(({ id }) => id);
+    issues.push(...(await circles(db, studyId, entity, noCircle, touched)));
+  }
+  for (const { rule, of: kinds } of RULES) {
+    const touched = effects.filter(({ entity }) => kinds.includes(entity));
+    if (touched.length > 0) issues.push(...(await rule(db, studyId, touched)));
+  }
+  if (isMany) await planForMany(db, false);
+  return issues;
+};
