@@ -23,6 +23,7 @@ const bundled = spawnSync(
     // they find the project by where they stand
     '--external:../scripts/*',
     '--external:pg',
+    '--external:pg-copy-streams',
     '--external:pino',
     '--external:sharp',
     '--external:@node-rs/argon2',

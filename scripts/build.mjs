@@ -61,6 +61,7 @@ const PARTS = [
         '--log-level=warning',
         '--external:express',
         '--external:pg',
+        '--external:pg-copy-streams',
         '--external:pino',
         '--external:helmet',
         '--external:compression',

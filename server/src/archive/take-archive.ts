@@ -1,6 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { ENTITIES, rowsOf, type Entity } from '@each-bolt/core/record';
 import type { Db, Pool } from '../db/pool';
+import { isHeldBroken } from '../db/references';
 import { transaction } from '../db/transaction';
 import { readPicture, sha256Of } from '../files/picture';
 import { readScan } from '../files/scan-file';
@@ -81,11 +82,9 @@ const addRows = async (db: Db, { record }: ReadArchive): Promise<void> => {
   const studyId = record.study.id;
   for (const entity of ENTITIES) {
     const rows = rowsOf(record, entity);
-    const store = STORES[entity] as unknown as Store<Entity>;
-    if (rows.length > LARGE_OPS) {
-      await store.insertMany(db, studyId, rows);
-      await refreshStatistics(db, store.table);
-    } else if (rows.length > 0) await store.insert(db, studyId, rows);
+    // not by COPY, which writes out what it wrote at once: whoever commits meanwhile would wait for it
+    if (rows.length > 0) await (STORES[entity] as unknown as Store<Entity>).insert(db, studyId, rows);
+    if (rows.length > LARGE_OPS) await refreshStatistics(db, STORES[entity].table);
   }
   await setRevision(db, studyId, record.revision);
 };
@@ -110,7 +109,17 @@ const portions = (changes: ReadArchive['changes']): readonly ReadArchive['change
 /** Brings a study in from an archive, whole or not at all. */
 export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => {
   const sound = await readArchive(zip);
-  return transaction(pool, async (db) => {
+  try {
+    return await bringIn(pool, zip, sound, false);
+  } catch (error) {
+    if (!isHeldBroken(error)) throw error;
+    // what the database would not keep is looked at once more, and told in words
+    return bringIn(pool, zip, sound, true);
+  }
+};
+
+const bringIn = (pool: Pool, zip: Unzipped, sound: ReadArchive, inWords: boolean): Promise<Taken> =>
+  transaction(pool, async (db) => {
     const copied = await isTaken(db, idsOf(sound));
     const archive = copied ? withFreshIds(sound) : sound;
     const { record, changes } = archive;
@@ -127,8 +136,7 @@ export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => 
       await insertChangeRows(db, studyId, some);
     }
     const touched = ENTITIES.flatMap((entity) => rowsOf(record, entity).map((row) => ({ entity, id: row.id, before: null, after: row })));
-    const [broken] = await brokenRules(db, studyId, touched);
+    const [broken] = await brokenRules(db, studyId, touched, inWords);
     if (broken) throw damaged(`its record does not hold together: ${broken.message}`);
     return { studyId, title: record.study.title, copied };
   });
-};

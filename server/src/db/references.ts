@@ -134,19 +134,14 @@ const UNIQUE = (Object.keys(KINDS) as Entity[]).flatMap((entity) =>
 export const tooMany = (db: Db, studyId: string, touched: readonly string[]): Promise<readonly OneTooMany[]> =>
   many(db, `${UNIQUE.join('\nunion all\n')} order by id`, [studyId, touched]);
 
-const BROKEN = new Set(['23503', '23505']);
+const HELD_BROKEN: readonly (string | undefined)[] = ['23503', '23505'];
 
-/** What the database says when one of its deferred rules is broken by what is written so far; null when none is. */
-export const constraintBroken = async (db: Db): Promise<pg.DatabaseError | null> => {
-  try {
-    await db.query('savepoint rules; set constraints all immediate; set constraints all deferred; release savepoint rules');
-    return null;
-  } catch (error) {
-    if (!(error instanceof pg.DatabaseError) || !BROKEN.has(error.code ?? '')) throw error;
-    await db.query('rollback to savepoint rules');
-    return error;
-  }
-};
+/** True when the database would not keep a reference, or something that there may be once. */
+export const isHeldBroken = (error: unknown): error is pg.DatabaseError =>
+  error instanceof pg.DatabaseError && HELD_BROKEN.includes(error.code);
+
+/** Looks now at what the database looks at when a transaction ends; throws what `isHeldBroken` tells of. */
+export const checkHeld = (db: Db): Promise<unknown> => db.query('set constraints all immediate; set constraints all deferred');
 
 /** Touched rows that are inside themselves by way of others. @param field the reference to their own kind */
 export const circling = (

@@ -19,6 +19,7 @@ import {
   type RowOf,
 } from '@each-bolt/core/record';
 import type { Db, Pool } from '../db/pool';
+import { isHeldBroken } from '../db/references';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
 import { mayMake } from '../http/roles';
@@ -172,6 +173,8 @@ interface Sent {
   readonly opsText: string;
   readonly digest: Buffer;
   readonly maker: Maker;
+  /** references that the database holds are looked at by themselves, so that what is wrong can be told */
+  readonly inWords: boolean;
 }
 
 /** The revision a change follows on, once it is sure that its maker may make it now; 0 for a study that begins. */
@@ -217,7 +220,7 @@ const keep = async (db: Db, sent: Sent): Promise<Kept> => {
   const revision = (await permit(db, sent)) + 1;
   const effects = await effectsOf(db, sent, revision);
   await write(db, studyId, effects);
-  refuseWith(await brokenRules(db, studyId, effects));
+  refuseWith(await brokenRules(db, studyId, effects, sent.inWords));
   await setRevision(db, studyId, revision);
   await enter(db, sent, effects, { revision, mark: null });
   return { id: change.id, revision, repeated: false };
@@ -255,35 +258,34 @@ const keepLarge = async (db: Db, sent: Sent): Promise<Kept> => {
   await holdRows(db, studyId, change);
   const effects = await effectsOf(db, sent, mark);
   await write(db, studyId, effects);
-  refuseWith(await brokenRules(db, studyId, effects));
+  refuseWith(await brokenRules(db, studyId, effects, sent.inWords));
   await enter(db, sent, effects, { revision: mark, mark });
   await takeTurn(db, studyId);
   const revision = (await permit(db, sent)) + 1;
-  if (revision > seen + 1) refuseWith(await brokenRules(db, studyId, await writtenSince(db, studyId, seen, effects)));
+  if (revision > seen + 1) refuseWith(await brokenRules(db, studyId, await writtenSince(db, studyId, seen, effects), true));
   await setChangeRevision(db, change.id, revision);
   await setRevision(db, studyId, revision);
   return { id: change.id, revision, repeated: false };
 };
 
 const LOCK_NOT_AVAILABLE = '55P03';
-const FOREIGN_KEY_VIOLATION = '23503';
 /** Whoever writes a row that a large change is writing waits for it so long. */
 const MOST_WAIT_MS = 20_000;
 const AGAIN_MS = 100;
 
 /** Runs an act again as long as somebody else is writing its rows; the turn of the study is free in between. */
-const whenRowsAreFree = async <T>(act: () => Promise<T>): Promise<T> => {
-  let isOrphaned = false;
+const whenRowsAreFree = async <T>(act: (inWords: boolean) => Promise<T>): Promise<T> => {
+  let inWords = false;
   for (const until = Date.now() + MOST_WAIT_MS; ;) {
     try {
-      return await act();
+      return await act(inWords);
     } catch (error) {
-      const code = error instanceof pg.DatabaseError ? error.code : undefined;
-      // what a large change hangs on went while it was written: looked at once more, it is told in words
-      if (code === FOREIGN_KEY_VIOLATION && !isOrphaned) isOrphaned = true;
-      else if (code !== LOCK_NOT_AVAILABLE || Date.now() > until) throw error;
+      const isLocked = error instanceof pg.DatabaseError && error.code === LOCK_NOT_AVAILABLE;
+      // what the database would not keep is looked at once more, and told in words
+      if (isHeldBroken(error) && !inWords) inWords = true;
+      else if (!isLocked || Date.now() > until) throw error;
+      else await pause(AGAIN_MS);
     }
-    await pause(AGAIN_MS);
   }
 };
 
@@ -294,7 +296,7 @@ const sentBy = (studyId: string, change: Change, maker: Maker): Sent => {
     .update(opsText)
     .update(`,${JSON.stringify(change.undoes)}]`)
     .digest();
-  return { studyId, change, opsText, digest, maker };
+  return { studyId, change, opsText, digest, maker, inWords: false };
 };
 
 /** Keeps a change in a transaction that keeps more than it. */
@@ -310,7 +312,7 @@ export const keepChange = async (pool: Pool, studyId: string, change: Change, ma
   // a study that begins is nobody else’s yet
   const isLarge = change.ops.length > LARGE_OPS && !startsStudy(change, studyId);
   try {
-    return await whenRowsAreFree(() => transaction(pool, (db) => (isLarge ? keepLarge(db, sent) : keep(db, sent))));
+    return await whenRowsAreFree((inWords) => transaction(pool, (db) => (isLarge ? keepLarge : keep)(db, { ...sent, inWords })));
   } catch (error) {
     if (error instanceof pg.DatabaseError && error.code === UNIQUE_VIOLATION) {
       if (error.constraint === 'change_undoes_key') throw undoneBefore();

@@ -3,16 +3,7 @@ import { issue, type Issue } from '@each-bolt/core/shared';
 import { ENTITIES, KINDS, fieldsIn, type Entity, type RowEffect, type Unique } from '@each-bolt/core/record';
 import { tagRule } from '../bench/rules';
 import type { Db } from '../db/pool';
-import {
-  circling,
-  constraintBroken,
-  danglingHeld,
-  danglingLookedAt,
-  named,
-  tooMany,
-  type Dangling,
-  type OneTooMany,
-} from '../db/references';
+import { circling, checkHeld, danglingHeld, danglingLookedAt, named, tooMany, type Dangling, type OneTooMany } from '../db/references';
 import { memberRule, questionRule } from '../record/rules';
 import { planForMany } from './queries';
 import { LARGE_OPS, type RecordRule } from './store';
@@ -49,17 +40,14 @@ const tooManyText = ({ id, name, entity, code }: OneTooMany): Issue => {
   return issue(code, says.replace('${name}', name), fields[0] ?? 'id', id);
 };
 
-/** What rows of a change name and is not there, and what is there twice; most of it the database itself would not keep. */
-const heldTogether = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
+/** What rows of a change name and is not there, and what is there twice. */
+const heldTogether = async (db: Db, studyId: string, effects: readonly RowEffect[], inWords: boolean): Promise<readonly Issue[]> => {
   const ids = effects.map(({ id }) => id);
   const written = new Set(effects.flatMap(({ entity, after }) => (after === null ? [] : [entity])));
   const changed = new Set(effects.flatMap((effect) => (wasAdded(effect) ? [] : [effect.entity])));
-  const broken = await constraintBroken(db);
-  const found = [
-    ...(broken === null ? [] : [...(await danglingHeld(db, studyId, ids)).map(of), ...(await tooMany(db, studyId, ids)).map(tooManyText)]),
-    ...(await danglingLookedAt(db, studyId, ids, written, changed)).map(of),
-  ];
-  if (broken !== null && found.length === 0) throw broken;
+  const held = inWords ? [...(await danglingHeld(db, studyId, ids)).map(of), ...(await tooMany(db, studyId, ids)).map(tooManyText)] : [];
+  const found = [...held, ...(await danglingLookedAt(db, studyId, ids, written, changed)).map(of)];
+  if (found.length === 0) await checkHeld(db);
   return found;
 };
 
@@ -76,16 +64,44 @@ const circles = async (db: Db, studyId: string, entity: Entity, field: string, t
   return first ? [issue('cycle', says(first.name), field, first.id)] : [];
 };
 
-/** What the rows of a change leave broken across rows. */
-export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[]): Promise<readonly Issue[]> => {
+/** New rows that name each other in a circle, found without asking the database; of lists, all of them. */
+const inCircle = (added: readonly RowEffect[], field: string): readonly RowEffect[] => {
+  const valueOf = ({ after }: RowEffect): unknown => (after as Readonly<Record<string, unknown>> | null)?.[field];
+  const byId = new Map(added.map((effect) => [effect.id, effect]));
+  // what is known to lead to an end
+  const ending = new Set<unknown>();
+  return added.filter((first) => {
+    const path = new Set<unknown>();
+    for (let at: RowEffect | undefined = first; at && !ending.has(at.id);) {
+      if (path.has(at.id)) return true;
+      path.add(at.id);
+      const next = valueOf(at);
+      if (Array.isArray(next)) return true;
+      at = typeof next === 'string' ? byId.get(next) : undefined;
+    }
+    for (const id of path) ending.add(id);
+    return false;
+  });
+};
+
+/**
+ * What the rows of a change leave broken across rows. References that the database holds are not looked for: where one is broken it
+ * throws, and who kept the change does so once more, to be told in words.
+ *
+ * @param inWords look for those too
+ */
+export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[], inWords: boolean): Promise<readonly Issue[]> => {
   const isMany = effects.length > LARGE_OPS;
-  if (isMany) await planForMany(db, true);
   const written = new Set(effects.flatMap(({ entity, after }) => (after === null ? [] : [entity])));
-  const issues = [...(await heldTogether(db, studyId, effects))];
+  const issues = [...(await heldTogether(db, studyId, effects, inWords))];
+  if (isMany) await planForMany(db, true);
   for (const entity of ENTITIES) {
     const { noCircle } = KINDS[entity] as { readonly noCircle?: string };
     if (noCircle === undefined || !written.has(entity)) continue;
-    const touched = effects.filter((effect) => effect.entity === entity).map(({ id }) => id);
+    const ofKind = effects.filter((effect) => effect.entity === entity);
+    // nothing that was there before is inside what was only just added: a circle of new rows is one of new rows alone
+    const touched = (ofKind.every(wasAdded) ? inCircle(ofKind, noCircle) : ofKind).map(({ id }) => id);
+    if (touched.length === 0) continue;
     issues.push(...(await circles(db, studyId, entity, noCircle, touched)));
   }
   for (const { rule, of: kinds } of RULES) {
