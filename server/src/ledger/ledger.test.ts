@@ -320,6 +320,14 @@ describe('what is refused, with nothing written', () => {
     );
     expect(problem.issues.map((i) => [i.code, i.recordId])).toEqual(expect.arrayContaining([['cycle', a]]));
   });
+  it('a cycle of pieces that are all new, and pieces inside each other however deep that are none', async () => {
+    const [a, b, c] = [randomUUID(), randomUUID(), randomUUID()];
+    const inside = (id: string, parentId: string | null): Op =>
+      add({ name: 'x', parentId, subsystemId: parentId === null ? study.subsystemId : null }, id);
+    const problem = await refused([inside(a, c), inside(b, a), inside(c, b)], 422);
+    expect([...new Set(problem.issues.map((i) => i.code))]).toEqual(['cycle']);
+    expect((await api.change(study.studyId, [inside(c, b), inside(b, a), inside(a, null)])).status).toBe(201);
+  });
   it('a piece inside one of another vehicle, or under nothing that exists', async () => {
     const other = randomUUID();
     await api.change(study.studyId, [add({ vehicleId: study.otherVehicleId }, other)]);
