@@ -1,7 +1,7 @@
 import { materialById } from '../../shared';
 import { loopFigures, type Loop } from './loop-figures';
 import { sectionFigures } from './section-figures';
-import { outlineFault } from './outline-faults';
+import { outlineFault, withoutRepeats } from './outline-faults';
 import { dimensionFault, sectionOf, type Dimensions, type SectionShape } from './shapes';
 import { rectangleTorsion } from './torsion';
 
@@ -94,6 +94,20 @@ describe('sections worked out by formula', () => {
     // closing the section multiplies its stiffness in twisting
     expect(closed.jM4 / found.jM4).toBeGreaterThan(100);
   });
+  it('the hats of the library twist, as thin walls, by Σ b t³/3 and by Bredt, worked out by hand', () => {
+    const open = of('hat', { crown: 60, height: 42, flange: 20, thickness: 2 });
+    expect(open.jFormula!.jM4 * 1e12).toBeCloseTo(((60 + 2 * 38 + 2 * 22) * 2 ** 3) / 3, 6);
+    const closed = of('closed hat', { crown: 60, height: 42, flange: 20, thickness: 2, plateThickness: 1.5 });
+    const [width, height] = [60 - 2, 42 - 1 + 0.75];
+    const around = width / 2 + (2 * height) / 2 + width / 1.5;
+    const flanges = (2 * 20 * 2 ** 3 + 2 * 20 * 1.5 ** 3) / 3;
+    expect(closed.jFormula!.jM4 * 1e12).toBeCloseTo((4 * (width * height) ** 2) / around + flanges, 6);
+    expect(closed.jBy).toMatch(/assumes that the plate is joined all along/);
+    expect(open.jBy).not.toMatch(/plate/);
+    // of a tube as well: thin walls of a channel say no more than their lengths
+    expect(of('rectangle', { width: 40, height: 80 })).toMatchObject({ jFormula: null, jUM4: 0, jBy: 'solid rectangle, exact' });
+    expect(of('round tube', { diameter: 40, thickness: 2 }).jM4 * 1e12).toBeCloseTo((Math.PI / 2) * (20 ** 4 - 18 ** 4), 3);
+  });
   // S. Timoshenko, Theory of Elasticity: J = β b t³, from memory, agreeing with the series
   it.each([
     [1, 0.1406],
@@ -106,6 +120,61 @@ describe('sections worked out by formula', () => {
   ])('a rectangle %d times as long as thick twists with β = %d', (ratio, beta) =>
     expect(rectangleTorsion(ratio, 1) / ratio).toBeCloseTo(beta, 3),
   );
+});
+
+// An angle has no axis of symmetry: nothing of it is right by chance. Two rectangles and the parallel axis theorem, by hand; mm.
+describe('an angle 60 × 80 × 5', () => {
+  const [a, b] = [
+    { w: 60, h: 5, x: 30, y: 2.5 },
+    { w: 5, h: 75, x: 2.5, y: 42.5 },
+  ] as const;
+  const areaOf = ({ w, h }: typeof a | typeof b): number => w * h;
+  const area = areaOf(a) + areaOf(b);
+  const [x, y] = [(areaOf(a) * a.x + areaOf(b) * b.x) / area, (areaOf(a) * a.y + areaOf(b) * b.y) / area];
+  const sum = (f: (r: typeof a | typeof b) => number): number => f(a) + f(b);
+  const ix = sum((r) => (r.w * r.h ** 3) / 12 + areaOf(r) * (r.y - y) ** 2);
+  const iy = sum((r) => (r.h * r.w ** 3) / 12 + areaOf(r) * (r.x - x) ** 2);
+  const ixy = sum((r) => areaOf(r) * (r.x - x) * (r.y - y));
+  const mm = (loop: readonly (readonly [number, number])[]): Loop => loop.map(([u, v]) => [u / 1000, v / 1000] as const);
+  const angle = mm([[0, 0], [60, 0], [60, 5], [5, 5], [5, 80], [0, 80]]); // prettier-ignore
+  const found = loopFigures([angle]);
+
+  it('has its area, centroid and second moments', () => {
+    expect([found.areaM2 * 1e6, found.centroid[0] * 1e3, found.centroid[1] * 1e3].map((v) => Number(v.toFixed(6)))).toEqual(
+      [area, x, y].map((v) => Number(v.toFixed(6))),
+    );
+    expect([ix, iy, ixy].map((v) => Math.round(v))).toEqual([443_073, 216_823, -183_333]);
+    for (const [own, wanted] of [[found.ixM4, ix], [found.iyM4, iy], [found.ixyM4, ixy]] as const) expect(own * 1e12).toBeCloseTo(wanted, 3); // prettier-ignore
+  });
+  it('is stiffest about an axis turned from its legs: Mohr’s circle', () => {
+    const [mean, radius] = [(ix + iy) / 2, Math.hypot((ix - iy) / 2, ixy)];
+    expect(found.i1M4 * 1e12).toBeCloseTo(mean + radius, 3);
+    expect(found.i2M4 * 1e12).toBeCloseTo(mean - radius, 3);
+    // about axes turned by the angle the product is nothing, and the moment is the larger one
+    const [c, s] = [Math.cos(found.angleRad), Math.sin(found.angleRad)];
+    expect(ix * c * c + iy * s * s - 2 * ixy * s * c).toBeCloseTo(mean + radius, 3);
+    expect(((ix - iy) / 2) * Math.sin(2 * found.angleRad) + ixy * Math.cos(2 * found.angleRad)).toBeCloseTo(0, 3);
+    // of a square every axis is alike
+    expect(loopFigures([rectangle(0, 0, 50, 50)]).angleRad).toBe(0);
+  });
+  it('bends to the modulus of its farther side, whichever that is, and yields by halves of its area', () => {
+    expect(found.wxM3 * 1e9).toBeCloseTo(ix / (80 - y), 3);
+    expect(found.wyM3 * 1e9).toBeCloseTo(iy / (60 - x), 3);
+    const over = loopFigures([mm([[0, 0], [5, 0], [5, 75], [60, 75], [60, 80], [0, 80]])]); // prettier-ignore
+    expect(over.wxM3 * 1e9).toBeCloseTo(ix / (80 - y), 3);
+    // half of 675 mm² lies above y = 12.5
+    expect(found.zxM3 * 1e9).toBeCloseTo(5 * 67.5 * 33.75 + 60 * 5 * 10 + 5 * 7.5 * 3.75, 3);
+    expect(over.zxM3).toBeCloseTo(found.zxM3, 15);
+    expect([found.widthM, found.heightM, found.perimeterM].map((v) => Number((v * 1e3).toFixed(6)))).toEqual([60, 80, 280]);
+  });
+  it('is the same far from the origin, to nine digits', () => {
+    const far = loopFigures([angle.map(([u, v]) => [u + 40, v - 70] as const)]);
+    for (const figure of ['areaM2', 'ixM4', 'iyM4', 'ixyM4', 'wxM3', 'wyM3', 'zxM3', 'i1M4', 'i2M4'] as const)
+      expect(far[figure] / found[figure]).toBeCloseTo(1, 9);
+    expect([far.centroid[0] - 40, far.centroid[1] + 70].map((v) => Number(v.toFixed(9)))).toEqual(
+      [x / 1e3, y / 1e3].map((v) => Number(v.toFixed(9))),
+    );
+  });
 });
 
 describe('an outline of its own', () => {
@@ -130,6 +199,25 @@ describe('an outline of its own', () => {
     expect(outlineFault([[[0, 0], [0.1, 0], [0.05, 0], [0.05, 0.1]]])).toMatch(/folds back onto itself/); // prettier-ignore
     expect(outlineFault([[[0, 0], [0.1, 0], [0.1, 0], [0, 0.1]]])).toMatch(/lie on one place, at 100 0 mm/); // prettier-ignore
     expect(outlineFault([square, [...rectangle(20, 20, 50, 20)].reverse()])).toBeNull();
+    // a corner that touches a side, a corner on a corner, two plates edge to edge
+    expect(outlineFault([square, [...rectangle(20, 0, 50, 20)].reverse()])).toMatch(/crosses or touches itself/);
+    expect(outlineFault([square, rectangle(100, 100, 20, 20)])).toMatch(/crosses or touches itself/);
+    expect(outlineFault([square, rectangle(100, 20, 20, 20)])).toMatch(/crosses or touches itself/);
+    expect(outlineFault([square, rectangle(100.01, 20, 20, 20)])).toBeNull();
+    // back along the way it came, further than it came
+    expect(outlineFault([[[0, 0], [0.1, 0], [-0.05, 0], [0, 0.1]]])).toMatch(/folds back onto itself at 100 0 mm/); // prettier-ignore
+    // straight on is no fold
+    expect(outlineFault([[[0, 0], [0.05, 0], [0.1, 0], [0.1, 0.1]]])).toBeNull(); // prettier-ignore
+    expect(outlineFault([])).toMatch(/three points/);
+    expect(outlineFault([square.slice(0, 2)])).toMatch(/three points/);
+    expect(outlineFault([[...square].reverse()])).toMatch(/encloses nothing/);
+    // a hole larger than what it is in
+    expect(outlineFault([rectangle(0, 0, 10, 10), [...rectangle(20, 20, 50, 20)].reverse()])).toMatch(/encloses nothing/);
+    // a corner that a cut came to twice is one
+    const twice = withoutRepeats([[square[0]!, square[0]!, square[1]!, square[2]!, square[3]!, [0, 1e-12]]]);
+    expect(twice[0]).toHaveLength(4);
+    expect(loopFigures(twice).areaM2).toBeCloseTo(0.01, 12);
+    expect(outlineFault(twice)).toBeNull();
     expect(() => sectionFigures({ loops: [bow], torsion: { kind: 'outline' } }, STEEL)).toThrow(/crosses or touches/);
   });
 });
@@ -146,5 +234,33 @@ describe('what a section is worth', () => {
     expect(dimensionFault('round tube', { diameter: 0.02, thickness: 0.011 })).toMatch(/thicker than half/);
     expect(dimensionFault('hat', { crown: 0.06, height: 0.04, flange: 0.02 })).toBe('Wall thickness is missing');
     expect(dimensionFault('rectangle', { width: 40, height: 80 })).toMatch(/was it typed in millimetres/);
+  });
+  // just not possible, and just possible
+  it.each([
+    ['round tube', { diameter: 20, thickness: 10 }, /thicker than half the diameter/],
+    ['round tube', { diameter: 20, thickness: 9.99 }, null],
+    ['rectangular tube', { width: 60, height: 20, thickness: 10, outerRadius: 0, innerRadius: 0 }, /thicker than half the tube/],
+    ['rectangular tube', { width: 20, height: 60, thickness: 10, outerRadius: 0, innerRadius: 0 }, /thicker than half the tube/],
+    ['rectangular tube', { width: 60, height: 40, thickness: 4, outerRadius: 20.1, innerRadius: 0 }, /outer corner radius is larger/],
+    ['rectangular tube', { width: 60, height: 40, thickness: 4, outerRadius: 20, innerRadius: 16 }, null],
+    ['rectangular tube', { width: 60, height: 40, thickness: 4, outerRadius: 20, innerRadius: 16.1 }, /inner corner radius is larger/],
+    ['channel', { width: 5, height: 40, thickness: 5 }, /too thick for the channel/],
+    ['channel', { width: 50, height: 10, thickness: 5 }, /too thick for the channel/],
+    ['channel', { width: 5.1, height: 10.1, thickness: 5 }, null],
+    ['hat', { crown: 10, height: 40, flange: 20, thickness: 5 }, /too thick for the hat/],
+    ['hat', { crown: 60, height: 5, flange: 20, thickness: 5 }, /too thick for the hat/],
+    [
+      'closed hat',
+      { crown: 60, height: 40, flange: 20, thickness: 2, plateThickness: 0 },
+      /^Thickness of the closing plate must be above 0/,
+    ],
+    ['rectangle', { width: -1, height: 4 }, /^Width must be above 0/],
+    ['rectangle', { width: Number.NaN, height: 4 }, /^Width is missing/],
+    ['rectangle', { width: 10_000, height: 4 }, null],
+    ['rectangle', { width: 10_001, height: 4 }, /at most 10 m/],
+  ] as const)('%s %j', (shape, mm, says) => {
+    const fault = dimensionFault(shape, Object.fromEntries(Object.entries(mm).map(([k, v]) => [k, v / 1000])));
+    if (says === null) expect(fault).toBeNull();
+    else expect(fault).toMatch(says);
   });
 });
