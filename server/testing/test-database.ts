@@ -54,6 +54,8 @@ export const testDatabase = async ({ migrated = true } = {}): Promise<{
   await admin((client) => client.query(`create database ${name} template ${migrated ? TEMPLATE : 'template0'}`));
   const pool = openPool(urlOf(name));
   const drop = async (): Promise<void> => {
+    // a connection that has not quite gone is ended with the database, and says so
+    pool.on('error', () => undefined);
     if (!pool.ended) await pool.end();
     await admin((client) => client.query(`drop database ${name} with (force)`));
   };

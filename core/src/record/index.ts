@@ -32,6 +32,7 @@ export * from './kinds/study/piece';
 export * from './kinds/study/question';
 export * from './kinds/study/study';
 export * from './kinds/study/vehicle';
+export * from './json-schema';
 export * from './known';
 export * from './later-fields';
 export * from './net-effect';

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { deflateRawSync } from 'node:zlib';
+import Ajv from 'ajv/dist/2020';
+import addFormats from 'ajv-formats';
 import fc from 'fast-check';
 import { ZipFile } from 'yazl';
 import { blank, known, type KeptChange, type StudyRecord } from '@each-bolt/core/record';
@@ -191,6 +193,16 @@ describe('a study out as an archive and in again', () => {
       ['<b>plate</b> =1+1', 2, 1.836, 'P', 1],
       ['arm', 1, undefined, undefined, 0],
     ]);
+  });
+  it('holds the JSON Schema of its record, which a checker that was not made here finds true', async () => {
+    const files = await contents(await archiveOf(api, study.studyId));
+    const ajv = new Ajv({ allowUnionTypes: true });
+    addFormats(ajv);
+    const isStudy = ajv.compile(JSON.parse(files.get('schema.json')!.toString()) as object);
+    const held = JSON.parse(files.get('study.json')!.toString()) as { readonly record: StudyRecord };
+    expect([isStudy(held), isStudy.errors ?? []]).toEqual([true, []]);
+    const heavy = { ...held, record: { ...held.record, pieces: held.record.pieces.map((p) => ({ ...p, massEachKg: '1.8 kg' })) } };
+    expect(isStudy(heavy)).toBe(false);
   });
   it('lists every file with its sum', async () => {
     const files = await contents(await archiveOf(api, study.studyId));

@@ -6,7 +6,7 @@ import { piecesCsv } from '@each-bolt/core/bench';
 import type { Db } from '../db/pool';
 import { filesOf, stretchesOf } from '../files/queries';
 import { changeLines } from '../ledger/queries';
-import type { StudyRecord } from '@each-bolt/core/record';
+import { STUDY_FILE_SCHEMA, type StudyRecord } from '@each-bolt/core/record';
 import { readRecordText, recordJson } from '../record/read-record';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, type ArchiveEntry, type ArchiveStudy, type Manifest } from './format';
 import { peopleOfStudy } from './queries';
@@ -43,6 +43,7 @@ const pourRecord = async (db: Db, studyId: string, pour: Pour): Promise<{ readon
   const text = await readRecordText(db, studyId);
   if (!text) throw new RangeError('no such study');
   await pour('study.json', studyText(recordJson(text), await peopleOfStudy(db, studyId)));
+  await pour('schema.json', asBytes([JSON.stringify(STUDY_FILE_SCHEMA, null, 2)]));
   const parsed: Record<string, unknown> = { revision: text.revision, study: JSON.parse(text.study) };
   // each text is let go as it is read
   for (const [name, json] of text.lists) {
@@ -55,7 +56,7 @@ const pourRecord = async (db: Db, studyId: string, pour: Pour): Promise<{ readon
 };
 
 /**
- * Writes a study as a ZIP: the record and its people as JSON, every change ever made as JSON lines, the pieces of each
+ * Writes a study as a ZIP: the record and its people as JSON with their JSON Schema, every change ever made as JSON lines, the pieces of each
  * vehicle as CSV for other programs, the pictures and scans, and a manifest with the SHA-256 of each. Runs in one transaction, so
  * that all of it is of one moment; what is large passes through in pieces.
  */
