@@ -9,7 +9,10 @@ const dataDir = resolve(ROOT, process.env.DATA_DIR ?? '.data');
 
 /** The sign-ins of the demo study, as long as somebody has one of their passwords. */
 const sayDemo = async (base) => {
-  const { demo, firstRun } = await (await fetch(`${base}/api/me`)).json();
+  const answer = await fetch(`${base}/api/me`).catch(() => null);
+  // a database that has just ended is no reason to end with it: the page shows the sign-ins as well
+  if (!answer?.ok) return;
+  const { demo, firstRun } = await answer.json();
   if (firstRun) console.log('  There is no account yet: the page makes the first one.');
   if (demo.length > 0) console.log('  Demo sign-ins:');
   for (const { login, password, name, role } of demo) console.log(`    ${login.padEnd(6)} ${password.padEnd(20)} ${name}, ${role}`);
