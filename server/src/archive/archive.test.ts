@@ -12,7 +12,7 @@ import { testDatabase } from '../../testing/test-database';
 import { one } from '../db/rows';
 import { people as peopleOf } from '../people/queries';
 import type { Pool } from '../db/pool';
-import type { Manifest } from './format';
+import { ARCHIVE_VERSION, type Manifest } from './format';
 import type { Taken } from './take-archive';
 import { unzip } from './unzip';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
@@ -279,7 +279,7 @@ describe('an archive of an earlier program', () => {
     const answer = await bring(api, await older(2));
     expect([answer.status, answer.body]).toEqual([201, expect.objectContaining({ copied: true }) as object]);
     // the same said to be of today is not whole
-    expect((await bring(api, await older(4))).status).toBe(422);
+    expect((await bring(api, await older(ARCHIVE_VERSION))).status).toBe(422);
   });
 });
 
