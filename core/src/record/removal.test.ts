@@ -4,6 +4,8 @@ import { BLANK, STUDY, testId } from '../../testing/teardown';
 import { applyOps, rowsOf } from './apply-ops';
 import { blank, emptyRecord } from './blank';
 import { ENTITIES, type Entity, type Op, type Piece, type Scan, type Section, type StudyRecord } from './entities';
+import { KINDS } from './kinds';
+import type { May } from './kinds/kind';
 import { ANY_REFERENCES, REFERENCES } from './references';
 import { removalOps } from './removal';
 
@@ -55,6 +57,14 @@ const danglingIn = (record: StudyRecord): readonly string[] => {
 };
 
 describe('taking off a record of any kind', () => {
+  it.each(REFERENCES.filter(({ whenGone }) => whenGone === 'clear').map(({ entity, field }) => [entity, field] as const))(
+    '%s, %s: is forgotten by somebody who may',
+    (entity, field) => {
+      const { roles, onlyFields }: May = KINDS[entity].may.edit;
+      expect(roles.filter((role) => onlyFields?.[role]?.includes(field) ?? true)).toContain('lead');
+    },
+  );
+
   const full = applyOps(
     emptyRecord({ id: ROW_ID.study, version: 1, ...FULL_ROWS.study }),
     ENTITIES.filter((e) => e !== 'study').map(

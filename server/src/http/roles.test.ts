@@ -90,7 +90,7 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'recount.edit': 'LR',
   'recount.remove': 'L',
   'sheet.add': 'LR',
-  'sheet.edit': '',
+  'sheet.edit': 'L',
   'sheet.remove': 'L',
   'scan.add': 'LR',
   'scan.edit': 'LR',

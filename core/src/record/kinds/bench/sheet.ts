@@ -1,5 +1,5 @@
 import { instant, optional, reference, text, whole } from '../field';
-import { LEADS, RECORDERS, UNCHANGING, kind } from '../kind';
+import { LEADS, RECORDERS, kind } from '../kind';
 
 /** Tags printed for one part of the teardown: `A03-001`, `A03-002` … each with its check character. */
 export const SHEET = kind({
@@ -7,7 +7,8 @@ export const SHEET = kind({
   table: 'tag_sheet',
   words: ['sheet of tags', 'sheets of tags'],
   name: { field: 'prefix' },
-  may: { add: RECORDERS, edit: UNCHANGING, remove: LEADS },
+  // what was printed stays as it was printed; that it forgets a package which is taken off is all that changes
+  may: { add: RECORDERS, edit: { ...LEADS, onlyFields: { lead: ['subsystemId', 'packageId'] } }, remove: LEADS },
   fields: {
     vehicleId: reference('Vehicle', 'vehicle', 'refuse', { unsaid: true }),
     subsystemId: reference('Subsystem', 'subsystem', 'clear', { ...optional, unsaid: true }),
