@@ -2,11 +2,13 @@ import { randomUUID } from 'node:crypto';
 import {
   ENTITIES,
   LIST_OF,
+  REFERENCES,
   editTo,
   fieldsOf,
   inverseOps,
   namedRows,
   netEffect,
+  removalOps,
   removeOp,
   rowsOf,
   type Entity,
@@ -29,6 +31,9 @@ const KINDS = ENTITIES.filter((entity): entity is Exclude<Entity, 'study'> => en
 /** what an instrument said and what was printed is never changed: it is corrected by another, or taken off */
 const FINAL: readonly Entity[] = ['reading', 'sheet'];
 const EDITABLE = ENTITIES.filter((entity) => !FINAL.includes(entity));
+/** what still holds others is not taken off, and a study keeps its lead */
+const HELD = new Set<Entity>(REFERENCES.filter(({ whenGone }) => whenGone === 'refuse').map(({ to }) => to));
+const OFF = KINDS.filter((entity) => !HELD.has(entity) && entity !== 'member');
 const studyId = ROW_ID.study;
 
 let api: Api;
@@ -104,6 +109,19 @@ describe('a row of every kind in the database', () => {
     expect(await stored(entity)).toEqual(full[entity]);
   });
 
+  it.each(OFF.map((entity) => [entity] as const))(
+    '%s: is taken off by a lead with all that goes with it, and all of it is back when that is undone',
+    async (entity) => {
+      const record = await api.record(studyId);
+      const ops = removalOps(record, entity, [ROW_ID[entity]]);
+      const { effects } = netEffect(ops, namedRows(record, ops), record.revision + 1);
+      const done = await send(ops);
+      expect(rowsOf(await api.record(studyId), entity)).toEqual([]);
+      await send(inverseOps(effects), done);
+      for (const kind of KINDS) expect([kind, await stored(kind)]).toEqual([kind, full[kind]]);
+    },
+  );
+
   it('goes when all are taken off, and all are there again when that is undone', async () => {
     const record = await api.record(studyId);
     const ops = [...KINDS].reverse().map((entity) => removeOp(entity, rowOf(record, entity) as never));
@@ -144,7 +162,7 @@ describe('a row of every kind in the database', () => {
     );
     expect(body.map((change) => change.revision)).toEqual(body.map((_, i) => i + 1));
     expect(new Set(body[1]?.ops.map((op) => op.kind))).toEqual(new Set(KINDS.map((entity) => `${entity}.add`)));
-    // one edit and one undo for every kind that may be edited, and both ways for all of them
-    expect(body.filter((change) => change.undoes !== null)).toHaveLength(EDITABLE.length + 1);
+    // one undo for every kind that is edited, for every one that is taken off by itself, and for all of them
+    expect(body.filter((change) => change.undoes !== null)).toHaveLength(EDITABLE.length + OFF.length + 1);
   });
 });
