@@ -13,7 +13,7 @@ import { letLoose } from './hammer';
 import { atMost, type Result } from './harness';
 import { referenceStudy } from './reference-study';
 
-const PIECES = 30_000;
+const PARTS = 30_000;
 const STREAMS = 500;
 const SLOW_ARCHIVES = 12;
 const SLOW_SCANS = 6;
@@ -36,7 +36,7 @@ class Others {
   constructor(
     people: readonly Guest[],
     private readonly studyId: string,
-    private readonly pieceId: string,
+    private readonly partId: string,
   ) {
     this.done = Promise.all(people.map((person) => this.work(person)));
   }
@@ -47,7 +47,7 @@ class Others {
       const kept = await person.change(this.studyId, [{ kind: 'question.add', id: randomUUID(), fields } as unknown as Op]);
       need(kept.status, 201);
       const me = await person.hear('GET', '/api/me');
-      const history = await person.hear('GET', `/api/studies/${this.studyId}/history?rows=${this.pieceId}`);
+      const history = await person.hear('GET', `/api/studies/${this.studyId}/history?rows=${this.partId}`);
       need(history.status, 200);
       this.waited.push(kept.ms, me.ms, history.ms);
       await pause(20);
@@ -61,7 +61,7 @@ class Others {
   }
 }
 
-interface House {
+interface Scene {
   readonly pool: Pool;
   readonly port: number;
   readonly lead: Guest;
@@ -69,12 +69,12 @@ interface House {
   readonly studyId: string;
   readonly vehicleId: string;
   readonly subsystemId: string;
-  readonly pieceId: string;
+  readonly partId: string;
 }
 
 /** Runs an act while others work; gives its milliseconds and what they waited for at worst. */
-const beside = async (house: House, act: () => Promise<void>): Promise<{ readonly ms: number; readonly worst: number }> => {
-  const others = new Others(house.people, house.studyId, house.pieceId);
+const beside = async (scene: Scene, act: () => Promise<void>): Promise<{ readonly ms: number; readonly worst: number }> => {
+  const others = new Others(scene.people, scene.studyId, scene.partId);
   await pause(300);
   const since = performance.now();
   await act();
@@ -88,7 +88,7 @@ const COPIES = 3;
 const copyMs = async (pool: Pool, studyId: string): Promise<number> => {
   const once = async (): Promise<number> => {
     let all = 0;
-    for (const table of ['piece', 'fastener_set', 'joint_set']) {
+    for (const table of ['part', 'fastener_set', 'joint_set']) {
       const file = `/tmp/each-bolt-bench-${table}.csv`;
       await pool.query(`create table ${table}_copied (like ${table} including all)`);
       await pool.query(`copy (select * from ${table} where study_id = '${studyId}') to '${file}'`);
@@ -104,15 +104,15 @@ const copyMs = async (pool: Pool, studyId: string): Promise<number> => {
   return percentile(tries, 0.5);
 };
 
-const largeChanges = async (house: House): Promise<readonly Result[]> => {
-  const { lead, studyId } = house;
-  const record = referenceStudy(PIECES);
+const largeChanges = async (scene: Scene): Promise<readonly Result[]> => {
+  const { lead, studyId } = scene;
+  const record = referenceStudy(PARTS);
   const own = (row: { readonly vehicleId: string; readonly subsystemId: string | null }) => ({
-    vehicleId: house.vehicleId,
-    subsystemId: row.subsystemId === null ? null : house.subsystemId,
+    vehicleId: scene.vehicleId,
+    subsystemId: row.subsystemId === null ? null : scene.subsystemId,
   });
-  const pieces = record.pieces.map((piece) => ({ ...piece, ...own(piece) }));
-  const all = [...ops('piece', pieces), ...ops('fasteners', record.fastenerSets), ...ops('joints', record.jointSets)];
+  const parts = record.parts.map((part) => ({ ...part, ...own(part) }));
+  const all = [...ops('part', parts), ...ops('fasteners', record.fastenerSets), ...ops('joints', record.jointSets)];
   // written out beforehand: what this process is busy with would else be taken for waiting
   const sent = (ops: readonly Op[], undoes: string | null): { readonly id: string; readonly send: () => Promise<void> } => {
     const id = randomUUID();
@@ -127,20 +127,20 @@ const largeChanges = async (house: House): Promise<readonly Result[]> => {
   const since = performance.now();
   await alone.send();
   const importMs = performance.now() - since;
-  const copied = await copyMs(house.pool, studyId);
+  const copied = await copyMs(scene.pool, studyId);
   await (await undo(alone.id)).send();
   const { id, send } = sent(all, null);
-  const imported = await beside(house, send);
+  const imported = await beside(scene, send);
   let zip: Buffer = Buffer.alloc(0);
-  const out = await beside(house, async () => {
+  const out = await beside(scene, async () => {
     const archive = await lead.hear('GET', `/api/studies/${studyId}/archive`);
     need(archive.status, 200);
     zip = archive.body;
   });
-  const back = await beside(house, async () => need((await lead.hear('POST', '/api/archives', zip, 'application/zip')).status, 201));
-  const undone = await beside(house, (await undo(id)).send);
+  const back = await beside(scene, async () => need((await lead.hear('POST', '/api/archives', zip, 'application/zip')).status, 201));
+  const undone = await beside(scene, (await undo(id)).send);
   return [
-    atMost(`import of ${PIECES} parts and their sets, against COPY of the same rows`, importMs / copied, '×', 10),
+    atMost(`import of ${PARTS} parts and their sets, against COPY of the same rows`, importMs / copied, '×', 10),
     atMost('  what others of the study wait for meanwhile, at worst', imported.worst, 'ms', 300),
     atMost('  while its archive is written', out.worst, 'ms', 300),
     atMost('  while the archive is brought in', back.worst, 'ms', 300),
@@ -148,10 +148,10 @@ const largeChanges = async (house: House): Promise<readonly Result[]> => {
   ];
 };
 
-const hostile = async (house: House): Promise<readonly Result[]> => {
-  const [reader, ...people] = house.people;
-  const stop = await letLoose(house.port, house.studyId, reader!);
-  const others = new Others(people, house.studyId, house.pieceId);
+const hostile = async (scene: Scene): Promise<readonly Result[]> => {
+  const [reader, ...people] = scene.people;
+  const stop = await letLoose(scene.port, scene.studyId, reader!);
+  const others = new Others(people, scene.studyId, scene.partId);
   await pause(15_000);
   const waited = await others.stop();
   await stop();
@@ -159,10 +159,10 @@ const hostile = async (house: House): Promise<readonly Result[]> => {
 };
 
 /** Whether the time of an answer tells if there is an account of a name. */
-const signInTimes = async (house: House): Promise<readonly Result[]> => {
-  const { login } = house.lead.person!;
+const signInTimes = async (scene: Scene): Promise<readonly Result[]> => {
+  const { login } = scene.lead.person!;
   const tried = async (name: string): Promise<number> => {
-    const somebody = stranger(house.port);
+    const somebody = stranger(scene.port);
     const { ms, status } = await somebody.hear('POST', '/api/sign-in', JSON.stringify({ login: name, password: 'five other plain words' }));
     need(status, 401);
     somebody.leave();
@@ -191,11 +191,11 @@ const draw = async (reader: Guest, path: string, isOver: () => boolean): Promise
   response.destroy();
 };
 
-const slowReaders = async (house: House, pid: number): Promise<readonly Result[]> => {
-  const { lead, studyId } = house;
+const slowReaders = async (scene: Scene, pid: number): Promise<readonly Result[]> => {
+  const { lead, studyId } = scene;
   const paths: string[] = [];
   for (let i = 0; i < SLOW_SCANS; i++) {
-    const { sha256 } = await one<{ sha256: string }>(house.pool, 'select sha256 from file order by sha256 offset $1 limit 1', [i]);
+    const { sha256 } = await one<{ sha256: string }>(scene.pool, 'select sha256 from file order by sha256 offset $1 limit 1', [i]);
     paths.push(`/api/studies/${studyId}/files/${sha256}`);
   }
   let [over, most] = [false, 0];
@@ -211,8 +211,8 @@ const slowReaders = async (house: House, pid: number): Promise<readonly Result[]
   return [atMost(`memory while ${SLOW_ARCHIVES} archives and ${SLOW_SCANS} scans of 128 MB are drawn at 10 kB/s`, most, 'MB', 500)];
 };
 
-const manyStreams = async (house: House): Promise<readonly Result[]> => {
-  const { lead, studyId } = house;
+const manyStreams = async (scene: Scene): Promise<readonly Result[]> => {
+  const { lead, studyId } = scene;
   const { body } = await lead.hear('GET', `/api/studies/${studyId}/mine`);
   const since = (JSON.parse(body.toString()) as readonly { readonly revision: number }[]).at(-1)?.revision ?? 1;
   const heard: number[] = [];
@@ -220,8 +220,8 @@ const manyStreams = async (house: House): Promise<readonly Result[]> => {
   const streams = await Promise.all(
     Array.from({ length: STREAMS }, async () => {
       const response = await lead.ask('GET', `/api/studies/${studyId}/events?since=${since}&connection=${randomUUID()}&device=bench`);
-      response.on('data', (part: Buffer) => {
-        if (part.includes('roller of the last stream')) heard.push(performance.now() - sentAt);
+      response.on('data', (chunk: Buffer) => {
+        if (chunk.includes('roller of the last stream')) heard.push(performance.now() - sentAt);
       });
       return response;
     }),
@@ -229,11 +229,11 @@ const manyStreams = async (house: House): Promise<readonly Result[]> => {
   // until who is here has been told
   await pause(8000);
   const fields = {
-    ...blank('piece', { vehicleId: house.vehicleId, subsystemId: house.subsystemId, parentId: null }),
+    ...blank('part', { vehicleId: scene.vehicleId, subsystemId: scene.subsystemId, parentId: null }),
     name: 'roller of the last stream',
   };
   sentAt = performance.now();
-  const kept = await lead.change(studyId, [{ kind: 'piece.add', id: randomUUID(), fields }]);
+  const kept = await lead.change(studyId, [{ kind: 'part.add', id: randomUUID(), fields }]);
   need(kept.status, 201);
   for (const until = Date.now() + 10_000; heard.length < STREAMS && Date.now() < until;) await pause(20);
   for (const stream of streams) stream.destroy();
@@ -281,23 +281,23 @@ export const crowdBench = async (): Promise<readonly Result[]> => {
     ...ops('subsystem', record.subsystems.slice(0, 1)),
   ]);
   need(begun.status, 201);
-  const [vehicleId, subsystemId, pieceId] = [record.vehicles[0]!.id, record.subsystems[0]!.id, randomUUID()];
+  const [vehicleId, subsystemId, partId] = [record.vehicles[0]!.id, record.subsystems[0]!.id, randomUUID()];
   const plate: Op = {
-    kind: 'piece.add',
-    id: pieceId,
-    fields: { ...blank('piece', { vehicleId, subsystemId, parentId: null }), name: 'carrier plate' },
+    kind: 'part.add',
+    id: partId,
+    fields: { ...blank('part', { vehicleId, subsystemId, parentId: null }), name: 'carrier plate' },
   };
   need((await lead.change(studyId, [plate])).status, 201);
-  const house: House = { pool, port: server.port, lead, people, studyId, vehicleId, subsystemId, pieceId };
-  const results = [...(await signInTimes(house)), ...(await largeChanges(house)), ...(await hostile(house)), ...(await manyStreams(house))];
+  const scene: Scene = { pool, port: server.port, lead, people, studyId, vehicleId, subsystemId, partId };
+  const results = [...(await signInTimes(scene)), ...(await largeChanges(scene)), ...(await hostile(scene)), ...(await manyStreams(scene))];
   for (let i = 0; i < SLOW_SCANS; i++) {
     const bytes = scan();
     need((await lead.hear('PUT', `/api/studies/${studyId}/files/${sha256Of(bytes)}`, bytes, 'model/stl')).status, 201);
   }
   // a process that has done nothing else yet
   await server.stop();
-  server = await startServer({ ...settings, PORT: String(house.port) });
-  results.push(...(await slowReaders(house, server.pid)));
+  server = await startServer({ ...settings, PORT: String(scene.port) });
+  results.push(...(await slowReaders(scene, server.pid)));
   await server.stop();
   await pool.end();
   await database.stop();

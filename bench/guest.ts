@@ -3,7 +3,8 @@ import { Agent, request, type IncomingMessage } from 'node:http';
 import type { Op } from '@each-bolt/core/record';
 import type { Pool } from '../server/src/db/pool';
 import { passwordHash } from '../server/src/people/password';
-import { insertPerson, type Person, type Standing } from '../server/src/people/queries';
+import type { Standing } from '@each-bolt/core/wire';
+import { insertPerson, type Person } from '../server/src/people/queries';
 
 export const PASSWORD = 'four plain words here';
 

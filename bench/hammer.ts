@@ -32,7 +32,7 @@ export const hammerHere = (): void => {
   if (process.platform === 'linux') setPriority(0, 19);
   const { port, studyId, reader: cookies } = workerData as Hammer;
   const [reader, nobody] = [new Guest(port, null, '203.0.113.251', cookies), new Guest(port, null, '203.0.113.252')];
-  const faulty = JSON.stringify({ id: randomUUID(), undoes: null, ops: Array.from({ length: 20_000 }, () => ({ kind: 'piece.add', id: randomUUID(), fields: {} })) }); // prettier-ignore
+  const faulty = JSON.stringify({ id: randomUUID(), undoes: null, ops: Array.from({ length: 20_000 }, () => ({ kind: 'part.add', id: randomUUID(), fields: {} })) }); // prettier-ignore
   const deep = `${'['.repeat(200_000)}${']'.repeat(200_000)}`;
   hammer([
     () => reader.let('GET', `/api/studies/${studyId}`),

@@ -53,7 +53,7 @@ export const ledgerBench = async (): Promise<readonly Result[]> => {
     productionYears: 1,
     region: 'x',
     fastenersIn: true,
-    assembliesAs: 'pieces',
+    assembliesAs: 'parts',
     ...USUAL_STUDY,
   } as const;
   const begin: readonly Op[] = [
@@ -65,8 +65,8 @@ export const ledgerBench = async (): Promise<readonly Result[]> => {
   await keepChange(pool, studyId, { id: randomUUID(), ops: begin, undoes: null }, maker);
 
   const change = (n: number): Change => {
-    const fields = { ...blank('piece', { vehicleId, subsystemId, parentId: null }), name: `piece ${n}`, sequence: n };
-    return { id: randomUUID(), undoes: null, ops: [{ kind: 'piece.add', id: randomUUID(), fields }] };
+    const fields = { ...blank('part', { vehicleId, subsystemId, parentId: null }), name: `part ${n}`, sequence: n };
+    return { id: randomUUID(), undoes: null, ops: [{ kind: 'part.add', id: randomUUID(), fields }] };
   };
   const keepOne = async (n: number): Promise<void> => {
     const read = readChange(JSON.parse(JSON.stringify(change(n))));

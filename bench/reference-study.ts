@@ -1,7 +1,16 @@
 import { MATERIALS, PROCESSES } from '@each-bolt/core/shared';
-import { blank, USUAL_STUDY, emptyRecord, type FastenerSet, type JointSet, type Piece, type StudyRecord } from '@each-bolt/core/record';
+import {
+  blank,
+  evidence,
+  USUAL_STUDY,
+  emptyRecord,
+  type FastenerSet,
+  type JointSet,
+  type Part,
+  type StudyRecord,
+} from '@each-bolt/core/record';
 
-const KINDS = ['study', 'vehicle', 'subsystem', 'piece', 'fasteners', 'joints'] as const;
+const KINDS = ['study', 'vehicle', 'subsystem', 'part', 'fasteners', 'joints'] as const;
 
 /** A UUID that says what it is of and the how many-eth. */
 export const id = (kind: (typeof KINDS)[number], n: number): string =>
@@ -16,8 +25,11 @@ const random = (seed: number): (() => number) => {
 const SUBSYSTEMS = 20;
 const PER_ASSEMBLY = 9;
 
-/** A study of one vehicle with so many pieces: 20 subsystems, assemblies of nine pieces each, every third piece with fasteners. */
-export const referenceStudy = (pieces: number): StudyRecord => {
+/** A study as a program gets it: over the wire, so each row is what the reader of JSON makes of it. */
+const overTheWire = (record: StudyRecord): StudyRecord => JSON.parse(JSON.stringify(record)) as StudyRecord;
+
+/** A study of one vehicle with so many parts: 20 subsystems, assemblies of nine parts each, every third part with fasteners. */
+export const referenceStudy = (parts: number): StudyRecord => {
   const next = random(4600);
   const vehicle = {
     id: id('vehicle', 0),
@@ -32,32 +44,31 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     sequence: n,
     name: `Subsystem ${n}`,
   }));
-  const all: Piece[] = Array.from({ length: pieces }, (_, n) => {
+  const all: Part[] = Array.from({ length: parts }, (_, n): Part => {
     const isAssembly = n % (PER_ASSEMBLY + 1) === 0;
-    const parentId = isAssembly ? null : id('piece', n - (n % (PER_ASSEMBLY + 1)));
+    const parentId = isAssembly ? null : id('part', n - (n % (PER_ASSEMBLY + 1)));
     const mass = isAssembly ? null : 0.005 + next() * 2;
-    const template = blank('piece', {
+    const template = blank('part', {
       vehicleId: vehicle.id,
       parentId,
       subsystemId: parentId === null ? id('subsystem', Math.floor(next() * SUBSYSTEMS)) : null,
     });
     return {
       ...template,
-      id: id('piece', n),
+      id: id('part', n),
       version: 1,
       sequence: n,
-      name: `Piece ${n}`,
+      name: `Part ${n}`,
       quantity: 1 + (n % 3),
       materialId: MATERIALS[n % MATERIALS.length]?.id ?? null,
       processId: PROCESSES[n % PROCESSES.length]?.id ?? null,
       massEachKg: mass,
-      massUKg: mass === null ? null : 0.0003,
-      massEvidence: mass === null ? null : n % 11 === 0 ? 'I' : 'M',
+      evidence: mass === null ? {} : { massEachKg: evidence(n % 11 === 0 ? 'I' : 'M', { u: 0.0003 }) },
     };
   });
-  const every = (step: number): readonly Piece[] => all.filter((_, n) => n % step === 1);
-  const fastenerSets: FastenerSet[] = every(3).map((piece, n) => ({
-    ...blank('fasteners', { pieceId: piece.id }),
+  const every = (step: number): readonly Part[] => all.filter((_, n) => n % step === 1);
+  const fastenerSets: FastenerSet[] = every(3).map((part, n) => ({
+    ...blank('fasteners', { partId: part.id }),
     id: id('fasteners', n),
     version: 1,
     count: 1 + (n % 8),
@@ -65,8 +76,8 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     lengthM: 0.016,
     drive: 'T30',
   }));
-  const jointSets: JointSet[] = every(5).map((piece, n) => ({
-    ...blank('joints', { pieceId: piece.id }),
+  const jointSets: JointSet[] = every(5).map((part, n) => ({
+    ...blank('joints', { partId: part.id }),
     id: id('joints', n),
     version: 1,
     count: 1 + (n % 20),
@@ -83,16 +94,16 @@ export const referenceStudy = (pieces: number): StudyRecord => {
     productionYears: 7,
     region: 'Central Europe',
     fastenersIn: true,
-    assembliesAs: 'pieces' as const,
+    assembliesAs: 'parts' as const,
     ...USUAL_STUDY,
   };
-  return {
+  return overTheWire({
     ...emptyRecord(study),
     revision: 1,
     vehicles: [vehicle],
     subsystems,
-    pieces: all,
+    parts: all,
     fastenerSets,
     jointSets,
-  };
+  });
 };

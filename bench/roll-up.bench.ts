@@ -5,9 +5,9 @@ import { studyRollUp } from '@each-bolt/core/cost';
 import { atLeast, atMost, medianMs, type Result } from './harness';
 import { referenceStudy } from './reference-study';
 
-const PIECES = 50_000;
+const PARTS = 50_000;
 
-const ONE_EACH: CostOf = { piece: () => ({ amount: 1, boughtWhole: false }), fastener: () => 0.1 };
+const ONE_EACH: CostOf = { part: () => ({ amount: 1, boughtWhole: false }), fastener: () => 0.1 };
 
 /**
  * One measure, mass, of the same tree in a spreadsheet: a row for each node, its total the quantity times its own mass and
@@ -16,7 +16,7 @@ const ONE_EACH: CostOf = { piece: () => ({ amount: 1, boughtWhole: false }), fas
  */
 const spreadsheetMs = (record: StudyRecord, rolled: RollUp): { readonly ms: number; readonly total: number } => {
   const { nodes } = rolled.outline;
-  const pieces = new Map(record.pieces.map((piece) => [piece.id, piece]));
+  const parts = new Map(record.parts.map((part) => [part.id, part]));
   const ROW = 2;
   const sum = (children: readonly number[]): string => {
     // children that follow each other become one range, as a person would write it
@@ -29,11 +29,11 @@ const spreadsheetMs = (record: StudyRecord, rolled: RollUp): { readonly ms: numb
     return ranges.length === 0 ? '' : `+SUM(${ranges.map(([from, to]) => `C${from + ROW}:C${to + ROW}`).join(',')})`;
   };
   const rows = nodes.map((node, place) => {
-    const piece = pieces.get(node.id);
-    const own = node.children.length === 0 ? (piece?.massEachKg ?? 0) : 0;
-    return [own, piece?.quantity ?? 1, `=B${place + ROW}*(A${place + ROW}*$D$1${sum(node.children)})`];
+    const part = parts.get(node.id);
+    const own = node.children.length === 0 ? (part?.massEachKg ?? 0) : 0;
+    return [own, part?.quantity ?? 1, `=B${place + ROW}*(A${place + ROW}*$D$1${sum(node.children)})`];
   });
-  const sheet = HyperFormula.buildFromArray([[null, null, null, 1], ...rows], { licenseKey: 'gpl-v3', maxRows: PIECES + 100 });
+  const sheet = HyperFormula.buildFromArray([[null, null, null, 1], ...rows], { licenseKey: 'gpl-v3', maxRows: PARTS + 100 });
   const cell = { sheet: 0, row: 0, col: 3 };
   let scale = 1;
   const ms = medianMs(() => sheet.setCellContents(cell, [[(scale += 1)]]), 5, 1);
@@ -45,11 +45,11 @@ const spreadsheetMs = (record: StudyRecord, rolled: RollUp): { readonly ms: numb
 
 /** Roll-up of the reference tree: all measures at once, after one edit, and against a spreadsheet engine doing one measure. */
 export const rollUpBench = (): readonly Result[] => {
-  const record = referenceStudy(PIECES);
+  const record = referenceStudy(PARTS);
   const tree = outline(record);
   const own = ownFiguresOf(record, tree, ONE_EACH);
-  const rolled = rollUp(tree, own, 'pieces');
-  const wholeMs = medianMs(() => rollUp(tree, own, 'pieces'), 21);
+  const rolled = rollUp(tree, own, 'parts');
+  const wholeMs = medianMs(() => rollUp(tree, own, 'parts'), 21);
   const fromRecordMs = medianMs(() => studyRollUp(record), 9);
   const leaf = tree.nodes.findLastIndex((node) => node.children.length === 0);
   const figures = own[leaf];
@@ -61,7 +61,7 @@ export const rollUpBench = (): readonly Result[] => {
   if (!(Math.abs(spreadsheet.total / ours - 1) < 1e-9))
     throw new RangeError(`the spreadsheet gets ${spreadsheet.total} kg, the roll-up ${ours} kg`);
   return [
-    atMost(`roll-up of ${PIECES} pieces, all measures`, wholeMs, 'ms', 60),
+    atMost(`roll-up of ${PARTS} parts, all measures`, wholeMs, 'ms', 60),
     atMost('  with outline and costs, from the record', fromRecordMs, 'ms', 1000),
     atMost('  after one edit', editMs, 'ms', 0.5),
     atLeast('  against one measure in a spreadsheet engine', spreadsheet.ms / wholeMs, '×', 20),

@@ -36,7 +36,7 @@ const bigPlan = (): StudyRecord => {
     );
     return {
       ...{ id: id(2, n), version: 1, ...blank('package', { name: `package ${n}`, sequence: n }), people: 1 + Math.floor(chance() * 2) },
-      ...{ leastS: hours * 2700, likelyS: hours * 3600, mostS: hours * 6000, after: [...new Set(after)] },
+      ...{ optimisticS: hours * 2700, mostLikelyS: hours * 3600, pessimisticS: hours * 6000, after: [...new Set(after)] },
       skill: SKILLS[Math.floor(chance() * SKILLS.length)] ?? '',
       place: chance() < 0.35 ? 'bay' : chance() < 0.3 ? 'lift' : 'none',
     };
@@ -53,7 +53,7 @@ const bigPlan = (): StudyRecord => {
       volumePerYear: 1,
       productionYears: 1,
     },
-    ...{ region: '', fastenersIn: true, assembliesAs: 'pieces' as const, ...USUAL_STUDY },
+    ...{ region: '', fastenersIn: true, assembliesAs: 'parts' as const, ...USUAL_STUDY },
     calendar: { ...USUAL_STUDY.calendar, startsOn: '2026-06-01' },
   };
   const vehicle = { id: id(3, 1), version: 1, ...blank('vehicle', { name: 'van', role: 'subject', sequence: 0 }) };

@@ -10,7 +10,7 @@ import { benchDatabase } from './database';
 import { atMost, type Result } from './harness';
 import { referenceStudy } from './reference-study';
 
-const PIECES = 30_000;
+const PARTS = 30_000;
 const RUNS = 7;
 const FLAGS = ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-sync'];
 
@@ -47,7 +47,7 @@ const keysToPreview = async (page: Page, address: string): Promise<{ readonly me
 export const studyBench = async (): Promise<readonly Result[]> => {
   const database = await benchDatabase();
   const { pool } = database;
-  const record = referenceStudy(PIECES);
+  const record = referenceStudy(PARTS);
   const person: Person = { id: randomUUID(), login: 'bench', name: 'Bench', standing: 'lead', demoPassword: false };
   const password = 'four plain words here';
   await insertPerson(pool, { ...person, passwordHash: await passwordHash(password) });
@@ -58,7 +58,7 @@ export const studyBench = async (): Promise<readonly Result[]> => {
     { kind: 'member.add', id: randomUUID(), fields: { personId: person.id, role: 'lead' } },
     ...added('vehicle', record.vehicles),
     ...added('subsystem', record.subsystems),
-    ...added('piece', record.pieces),
+    ...added('part', record.parts),
     ...added('fasteners', record.fastenerSets),
     ...added('joints', record.jointSets),
   ];
@@ -83,9 +83,9 @@ export const studyBench = async (): Promise<readonly Result[]> => {
       const all: number[] = [];
       for (let run = 0; run < runs; run++) {
         const since = performance.now();
-        const read = (await (await fetch(`/api/studies/${id}?run=${run}`)).json()) as { pieces: readonly unknown[] };
+        const read = (await (await fetch(`/api/studies/${id}?run=${run}`)).json()) as { parts: readonly unknown[] };
         all.push(performance.now() - since);
-        if (read.pieces.length !== 30_000) throw new RangeError('not every piece arrived');
+        if (read.parts.length !== 30_000) throw new RangeError('not every part arrived');
       }
       return all.sort((a, b) => a - b);
     },
@@ -96,8 +96,8 @@ export const studyBench = async (): Promise<readonly Result[]> => {
   await server.stop();
   await database.stop();
   return [
-    atMost(`record of ${PIECES} pieces, server to parsed in the browser`, times[Math.floor(RUNS / 2)] ?? Number.NaN, 'ms', 1500),
-    atMost(`shorthand at ${PIECES} pieces, key press to preview, median`, keys.medianMs, 'ms', 50),
+    atMost(`record of ${PARTS} parts, server to parsed in the browser`, times[Math.floor(RUNS / 2)] ?? Number.NaN, 'ms', 1500),
+    atMost(`shorthand at ${PARTS} parts, key press to preview, median`, keys.medianMs, 'ms', 50),
     atMost('  the slowest key of a line', keys.worstMs, 'ms', 50),
   ];
 };

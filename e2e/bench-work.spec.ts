@@ -11,7 +11,15 @@ const begin = (page: Page): Promise<void> => page.getByRole('button', { name: 'B
 const packageFor = async (request: APIRequestContext, study: MadeStudy, hazards: readonly string[], name: string): Promise<string> => {
   const id = randomUUID();
   const fields = {
-    ...{ sequence: 0, name, vehicleId: study.vehicleIds[0], subsystemId: study.subsystemId, leastS: null, likelyS: null, mostS: null },
+    ...{
+      sequence: 0,
+      name,
+      vehicleId: study.vehicleIds[0],
+      subsystemId: study.subsystemId,
+      optimisticS: null,
+      mostLikelyS: null,
+      pessimisticS: null,
+    },
     ...{ skill: '', people: 2, who: [], place: 'lift', rigId: null, hazards, after: [], pinnedOn: null, notBefore: null, startedOn: null },
     ...{ doneOn: null, workedS: null, remainingS: null, agreedFrom: null, agreedTo: null, note: '' },
   };
@@ -19,7 +27,7 @@ const packageFor = async (request: APIRequestContext, study: MadeStudy, hazards:
   return id;
 };
 
-test('a session: each piece becomes a removal with its tool, its time and what had to come off first', async ({ page, request }) => {
+test('a session: each part becomes a removal with its tool, its time and what had to come off first', async ({ page, request }) => {
   const study = await makeStudy(request, 'Session');
   await packageFor(request, study, [], 'Sliding cargo door off');
   await page.goto(`/studies/${study.id}/bench`);
@@ -74,8 +82,8 @@ test('precautions stand before the first removal; otherwise it is done only with
   await page.goto(`/studies/${study.id}/bench`);
   await page.getByLabel('Work package of the session').selectOption({ label: '1 Rotor out' });
   await begin(page);
-  const gate = page.getByRole('region', { name: 'Precautions before the next removal' });
-  await expect(gate).toContainText('Local codes and licensed practice decide');
+  const holdPoint = page.getByRole('region', { name: 'Precautions before the next removal' });
+  await expect(holdPoint).toContainText('Local codes and licensed practice decide');
   await page.getByLabel('Entry line').fill('rotor 28 kg');
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('alert')).toContainText('Precautions come first');
@@ -84,9 +92,9 @@ test('precautions stand before the first removal; otherwise it is done only with
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('row', { name: /rotor/ })).toBeVisible();
   // what was done otherwise is folded away, and still there
-  await expect(gate).toContainText('done otherwise: already out when the vehicle came');
-  await gate.getByText('Precautions before the next removal').click();
-  await gate.getByRole('button', { name: /^Read by Wenna Tarn/ }).click();
+  await expect(holdPoint).toContainText('done otherwise: already out when the vehicle came');
+  await holdPoint.getByText('Precautions before the next removal').click();
+  await holdPoint.getByRole('button', { name: /^Read by Wenna Tarn/ }).click();
   await view(page, 'Removals').click();
   await expect(page.getByText('done otherwise: already out when the vehicle came')).toBeVisible();
 });
@@ -120,7 +128,7 @@ test('the end of a session lists what was probably lost; it is done, or left so 
   await expect(page.getByRole('button', { name: 'Begin a session' })).toBeVisible();
 });
 
-test('tags: a sheet is made and printed, a tag opens its piece, a wrong one is stopped with the likely right one', async ({
+test('tags: a sheet is made and printed, a tag opens its part, a wrong one is stopped with the likely right one', async ({
   page,
   request,
 }) => {
@@ -144,11 +152,11 @@ test('tags: a sheet is made and printed, a tag opens its piece, a wrong one is s
   await page.goto(`/studies/${study.id}/bench?vehicle=${study.vehicleIds[0]}`);
   await record(page, `plate 1 kg #${tag}`);
   await record(page, 'lever 1 kg');
-  // a reader of labels is a keyboard: the tag alone opens its piece
+  // a reader of labels is a keyboard: the tag alone opens its part
   await page.getByLabel('Entry line').fill(tag);
   await page.getByLabel('Entry line').press('Enter');
-  await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('plate');
-  // on a second piece it is stopped, and so is one of the other vehicle
+  await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('plate');
+  // on a second part it is stopped, and so is one of the other vehicle
   await page.getByLabel('Entry line').fill(`arm 1 kg #${tag}`);
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('alert')).toContainText(/is on “plate” already .* The next free one here is A01-002/);
@@ -165,27 +173,27 @@ test('tags: a sheet is made and printed, a tag opens its piece, a wrong one is s
 });
 
 test('a second person counts again without seeing the first count', async ({ page, request }) => {
-  const study = await makeStudy(request, 'Second count');
+  const study = await makeStudy(request, 'Blind recount');
   await page.goto(`/studies/${study.id}/bench`);
   await record(page, 'carrier plate 1 kg');
   await record(page, '12 M6x16 T30 8.8 -z');
   await record(page, '34 spot');
-  await view(page, 'Second count').click();
-  await expect(page.getByRole('complementary', { name: 'Piece' })).toHaveCount(0);
+  await view(page, 'Blind recount').click();
+  await expect(page.getByRole('complementary', { name: 'Part' })).toHaveCount(0);
   const count = page.getByRole('region', { name: 'Count again' });
   await expect(count).toContainText('M6x16 T30 8.8 -z');
   await expect(page.getByRole('main').or(page.locator('main'))).not.toContainText('12 M6x16');
   await page.getByLabel('How many: M6x16 T30 8.8 -z').fill('11');
-  await page.getByRole('button', { name: 'Keep the second count' }).click();
+  await page.getByRole('button', { name: 'Keep the blind recount' }).click();
   await expect(page.getByRole('alert')).toContainText('spot: type how many you counted');
   await page.getByLabel('How many: spot').fill('34');
-  await page.getByRole('button', { name: 'Keep the second count' }).click();
-  const counts = page.getByRole('table', { name: 'Second counts' });
+  await page.getByRole('button', { name: 'Keep the blind recount' }).click();
+  const counts = page.getByRole('table', { name: 'Blind recounts' });
   await expect(counts).toContainText('first 12, then 11');
   await counts.getByRole('button', { name: 'The second holds' }).click();
-  await expect(counts.getByLabel('How the count of carrier plate was settled')).toHaveValue('the second count holds: 11');
+  await expect(counts.getByLabel('How the count of carrier plate was settled')).toHaveValue('the blind recount holds: 11');
   await view(page, 'Record').click();
-  await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('11 M6x16 T30 8.8 -z');
+  await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('11 M6x16 T30 8.8 -z');
 });
 
 test('typing help, the last line again, and a batch that is pasted', async ({ page, request }) => {
@@ -254,7 +262,7 @@ test.describe('on a tablet, in gloves', () => {
     await page.getByLabel('Entry line').fill('rotor 28 kg');
     await page.getByRole('button', { name: /^Keep/ }).tap();
     await expect(page.getByRole('row', { name: /rotor/ })).toBeVisible();
-    for (const name of ['Removals', 'Second count', 'Big type', 'Record']) {
+    for (const name of ['Removals', 'Blind recount', 'Big type', 'Record']) {
       const link = view(page, name);
       expect((await link.boundingBox())?.height, name).toBeGreaterThanOrEqual(44);
       await link.tap();

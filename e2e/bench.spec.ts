@@ -3,10 +3,10 @@ import { expect } from '@playwright/test';
 import { test } from './test';
 import { allKept, change, makeStudy, record, rowOf } from './study';
 
-test('an empty bench says what to do, and the first piece is recorded by keyboard alone', async ({ page, request }) => {
-  const study = await makeStudy(request, 'First piece');
+test('an empty bench says what to do, and the first part is recorded by keyboard alone', async ({ page, request }) => {
+  const study = await makeStudy(request, 'First part');
   await page.goto(`/studies/${study.id}/bench`);
-  await expect(page.getByText('Type the first piece above and press Enter')).toBeVisible();
+  await expect(page.getByText('Type the first part above and press Enter')).toBeVisible();
   await page.keyboard.press('l');
   await page.keyboard.type('carrier plate dc04 stamp t0.8 620x410x35 1.84 kg');
   await expect(page.getByText('620 × 410 × 35 mm')).toBeVisible();
@@ -46,17 +46,17 @@ test('each answer to a question has its key, the likeliest first', async ({ page
   await expect(rowOf(page, /rail 1/)).toBeVisible();
 });
 
-test('fasteners without a piece to hold are asked about, and the line is not lost', async ({ page, request }) => {
-  const study = await makeStudy(request, 'No piece chosen');
+test('fasteners without a part to hold are asked about, and the line is not lost', async ({ page, request }) => {
+  const study = await makeStudy(request, 'No part chosen');
   await page.goto(`/studies/${study.id}/bench`);
   await page.getByLabel('Entry line').fill('34 spot');
   await page.getByLabel('Entry line').press('Enter');
-  await expect(page.getByRole('alert')).toContainText('Choose the piece first that these belong to');
+  await expect(page.getByRole('alert')).toContainText('Choose the part first that these belong to');
   await page.getByRole('button', { name: 'Put the line back' }).click();
   await expect(page.getByLabel('Entry line')).toHaveValue('34 spot');
 });
 
-test('sets are edited and removed in the card, and a piece is removed with all it holds', async ({ page, request }) => {
+test('sets are edited and removed in the card, and a part is removed with all it holds', async ({ page, request }) => {
   const study = await makeStudy(request, 'Sets');
   await page.goto(`/studies/${study.id}/bench`);
   await record(page, 'module');
@@ -64,7 +64,7 @@ test('sets are edited and removed in the card, and a piece is removed with all i
   await page.keyboard.press('o');
   await record(page, 'plate 1 kg');
   await record(page, '12 M6x16 T30 8.8 -z');
-  const card = page.getByRole('complementary', { name: 'Piece' });
+  const card = page.getByRole('complementary', { name: 'Part' });
   await card.getByRole('button', { name: '12 M6x16 T30 8.8 -z', exact: true }).click();
   await card.getByLabel('Set in shorthand').fill('10 M6x20 T30 8.8 -z');
   await card.getByLabel('Set in shorthand').press('Enter');
@@ -78,7 +78,7 @@ test('sets are edited and removed in the card, and a piece is removed with all i
   await expect(card).toHaveCount(0);
 });
 
-test('fasteners typed before the server has answered go onto the piece just typed', async ({ page, request }) => {
+test('fasteners typed before the server has answered go onto the part just typed', async ({ page, request }) => {
   const study = await makeStudy(request, 'Slow network');
   await page.goto(`/studies/${study.id}/bench`);
   await page.route('**/changes', async (route) => {
@@ -118,22 +118,22 @@ test('a change made elsewhere to another field meanwhile is not overwritten', as
   await page.keyboard.press('Escape');
   await page.keyboard.press('e');
   await page.getByLabel('Tag', { exact: true }).fill('DR2-7');
-  const [piece] = ((await (await request.get(`/api/studies/${study.id}`)).json()) as { pieces: readonly { id: string }[] }).pieces;
-  await change(request, study.id, [{ kind: 'piece.edit', id: piece?.id, was: { function: '' }, fields: { function: 'carries the lock' } }]);
+  const [part] = ((await (await request.get(`/api/studies/${study.id}`)).json()) as { parts: readonly { id: string }[] }).parts;
+  await change(request, study.id, [{ kind: 'part.edit', id: part?.id, was: { function: '' }, fields: { function: 'carries the lock' } }]);
   await page.getByRole('button', { name: 'Save' }).click();
-  const card = page.getByRole('complementary', { name: 'Piece' });
+  const card = page.getByRole('complementary', { name: 'Part' });
   await expect(card).toContainText('carries the lock');
   await expect(card).toContainText('DR2-7');
 });
 
-test('HTML in every text of a piece shows as text on every screen', async ({ page, request }) => {
+test('HTML in every text of a part shows as text on every screen', async ({ page, request }) => {
   const study = await makeStudy(request, 'Text <b>bold</b>');
   await page.goto(`/studies/${study.id}/bench`);
   const evil = (n: number): string => `<img src=x onerror=alert(${n})>`;
   await record(page, `"${evil(1)}" dc04 stamp 1 kg`);
   await expect(rowOf(page, /<img src=x/)).toBeVisible();
   await allKept(page);
-  const { pieces } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { pieces: readonly { id: string }[] };
+  const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { parts: readonly { id: string }[] };
   const fields = {
     function: evil(2),
     location: evil(3),
@@ -144,16 +144,16 @@ test('HTML in every text of a piece shows as text on every screen', async ({ pag
     materialDetail: evil(8),
   };
   const was = Object.fromEntries(Object.keys(fields).map((field) => [field, '']));
-  const about = { aboutKind: 'piece', aboutId: pieces[0]?.id, aboutField: null, ownerId: null, dueOn: null };
+  const about = { aboutKind: 'part', aboutId: parts[0]?.id, aboutField: null, ownerId: null, dueOn: null };
   await change(request, study.id, [
-    { kind: 'piece.edit', id: pieces[0]?.id, was, fields },
+    { kind: 'part.edit', id: parts[0]?.id, was, fields },
     {
       kind: 'question.add',
       id: randomUUID(),
       fields: { kind: 'promise', ...about, text: evil(9), owedTo: evil(10), state: 'open', answer: '' },
     },
   ]);
-  const card = page.getByRole('complementary', { name: 'Piece' });
+  const card = page.getByRole('complementary', { name: 'Part' });
   for (const n of [2, 3, 4, 5, 6, 7, 8, 9, 10]) await expect(card).toContainText(evil(n));
   await page.keyboard.press('Escape');
   for (const [key, heading] of [

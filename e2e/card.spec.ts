@@ -3,7 +3,7 @@ import { test } from './test';
 import { stateOf } from './sign-in';
 import { allKept, change, makeStudy, record, rowOf } from './study';
 
-const card = (page: Page) => page.getByRole('complementary', { name: 'Piece' });
+const card = (page: Page) => page.getByRole('complementary', { name: 'Part' });
 const question = (page: Page) => page.getByRole('dialog', { name: 'Not saved yet' });
 const edit = async (page: Page, row: RegExp): Promise<void> => {
   await rowOf(page, row).click();
@@ -12,7 +12,7 @@ const edit = async (page: Page, row: RegExp): Promise<void> => {
 const field = (page: Page, label: string) => card(page).getByLabel(label, { exact: true });
 const save = (page: Page): Promise<void> => card(page).getByRole('button', { name: 'Save' }).click();
 
-test('a tag that another piece has is refused at its field, and what was typed stays', async ({ page, request }) => {
+test('a tag that another part has is refused at its field, and what was typed stays', async ({ page, request }) => {
   const study = await makeStudy(request, 'Tag twice');
   await page.goto(`/studies/${study.id}/bench`);
   await record(page, 'plate 1 kg');
@@ -25,7 +25,7 @@ test('a tag that another piece has is refused at its field, and what was typed s
   await field(page, 'Tag').fill('DR2-1');
   await field(page, 'Notes').fill('worn at the pivot');
   await save(page);
-  await expect(card(page).getByRole('alert')).toHaveText(['The tag DR2-1 is on “plate” already: a tag belongs to one piece']);
+  await expect(card(page).getByRole('alert')).toHaveText(['The tag DR2-1 is on “plate” already: a tag belongs to one part']);
   await expect(field(page, 'Tag')).toBeFocused();
   await expect(field(page, 'Notes')).toHaveValue('worn at the pivot');
   await field(page, 'Tag').fill('DR2-2');
@@ -44,14 +44,14 @@ test('a tag that another bench has just given is refused in the open card', asyn
   await field(page, 'Tag').fill('DR2-1');
   // the stream of this bench hears of it too late
   await page.route('**/events?*', (route) => route.abort());
-  const { pieces } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { pieces: { id: string; name: string }[] };
+  const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { parts: { id: string; name: string }[] };
   await page.context().setOffline(true);
   await change(request, study.id, [
-    { kind: 'piece.edit', id: pieces.find(({ name }) => name === 'plate')?.id, was: { tag: '' }, fields: { tag: 'DR2-1' } },
+    { kind: 'part.edit', id: parts.find(({ name }) => name === 'plate')?.id, was: { tag: '' }, fields: { tag: 'DR2-1' } },
   ]);
   await page.context().setOffline(false);
   await save(page);
-  await expect(card(page).getByRole('alert').filter({ hasText: 'a tag belongs to one piece' }).first()).toBeVisible();
+  await expect(card(page).getByRole('alert').filter({ hasText: 'a tag belongs to one part' }).first()).toBeVisible();
   await expect(field(page, 'Tag')).toHaveValue('DR2-1');
   await field(page, 'Tag').fill('DR2-2');
   await save(page);
@@ -126,20 +126,20 @@ test('what is typed in the card is not dropped by another row, Esc or leaving, u
   await expect(page.getByRole('heading', { name: 'Studies' })).toBeVisible();
 });
 
-test('a piece taken off by somebody else while it is edited leaves what was typed in the card', async ({ page, request }) => {
+test('a part taken off by somebody else while it is edited leaves what was typed in the card', async ({ page, request }) => {
   const study = await makeStudy(request, 'Taken off');
   await page.goto(`/studies/${study.id}/bench`);
   await record(page, 'plate 1 kg');
   await allKept(page);
   await edit(page, /plate/);
   await field(page, 'Notes').fill('bent at the hook');
-  const { pieces } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { pieces: ({ id: string } & object)[] };
-  const { id, version: _version, ...was } = pieces[0] as { id: string; version: number };
-  await change(request, study.id, [{ kind: 'piece.remove', id, was }]);
-  await expect(card(page)).toContainText('Somebody has taken this piece off meanwhile');
+  const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { parts: ({ id: string } & object)[] };
+  const { id, version: _version, ...was } = parts[0] as { id: string; version: number };
+  await change(request, study.id, [{ kind: 'part.remove', id, was }]);
+  await expect(card(page)).toContainText('Somebody has taken this part off meanwhile');
   await expect(field(page, 'Notes')).toHaveValue('bent at the hook');
   await save(page);
-  await expect(card(page)).toContainText('took this piece off meanwhile. What you typed is kept under “Not kept”');
+  await expect(card(page)).toContainText('took this part off meanwhile. What you typed is kept under “Not kept”');
   await page.getByRole('button', { name: '1 not kept' }).click();
   await page.getByRole('dialog', { name: 'Not kept' }).getByRole('button', { name: 'Put it back with your values' }).click();
   await expect(rowOf(page, /plate/)).toBeVisible();

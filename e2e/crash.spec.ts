@@ -68,7 +68,7 @@ test('the server killed during 2 000 changes, then PostgreSQL: every acknowledge
     productionYears: 1,
     region: 'x',
     fastenersIn: true,
-    assembliesAs: 'pieces',
+    assembliesAs: 'parts',
     state: 'open',
   };
   const vehicle = {

@@ -50,8 +50,8 @@ test('what a closed page left of one study is counted and sent by a page of anot
     [second, ['seat']],
   ] as const) {
     // prettier-ignore
-    const { pieces } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { readonly pieces: readonly { readonly name: string }[] };
-    expect(pieces.map((piece) => piece.name)).toEqual(names);
+    const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { readonly parts: readonly { readonly name: string }[] };
+    expect(parts.map((part) => part.name)).toEqual(names);
   }
 });
 

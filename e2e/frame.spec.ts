@@ -41,34 +41,34 @@ for (const stage of ['Bench', 'Cost', 'Compare', 'Questions', 'History', 'People
 const VIEWS = {
   Plan: ['choice', 'samples', 'scope', 'packages', 'people', 'schedule', 'precautions', 'rigs'],
   Bench: ['removals', 'closed', 'tags', 'recount', 'instruments', 'wall'],
-  Measure: ['scans', 'material', 'sections', 'holes', 'hand', 'gauge'],
+  Measure: ['scans', 'material', 'sections', 'holes', 'hand', 'gauge-studies'],
 };
-/** Views that say little until a piece is chosen, and one of the demo that has what they show. */
-const PIECE_OF: Readonly<Record<string, string | undefined>> = {
+/** Views that say little until a part is chosen, and one of the demo that has what they show. */
+const PART_OF: Readonly<Record<string, string | undefined>> = {
   scans: 'DR2-1-6',
   material: 'PAN-4-1',
   sections: 'DR2-5-1',
   holes: 'PAN-1-9',
   hand: 'DR2-5-1',
 };
-const pieceOf = async (page: Page, tag: string): Promise<string> => {
+const partOf = async (page: Page, tag: string): Promise<string> => {
   const id = /studies\/([^/]+)/.exec(page.url())?.[1] ?? '';
-  const { pieces } = (await (await page.request.get(`/api/studies/${id}`)).json()) as {
-    readonly pieces: readonly { readonly id: string; readonly tag: string; readonly vehicleId: string }[];
+  const { parts } = (await (await page.request.get(`/api/studies/${id}`)).json()) as {
+    readonly parts: readonly { readonly id: string; readonly tag: string; readonly vehicleId: string }[];
   };
-  const piece = pieces.find((p) => p.tag === tag);
-  return `?vehicle=${piece?.vehicleId}&piece=${piece?.id}`;
+  const part = parts.find((p) => p.tag === tag);
+  return `?vehicle=${part?.vehicleId}&part=${part?.id}`;
 };
-for (const [stage, parts] of Object.entries(VIEWS)) {
+for (const [stage, views] of Object.entries(VIEWS)) {
   test(`${stage}, each of its views: nothing serious either, and nothing wider than 1024`, async ({ page }) => {
     test.setTimeout(180_000);
     await page.setViewportSize({ width: 1024, height: 768 });
     await openDemo(page, stage);
-    for (const part of parts)
-      await test.step(part, async () => {
-        const tag = PIECE_OF[part];
-        const chosen = tag === undefined ? '' : await pieceOf(page, tag);
-        await page.goto(page.url().replace(/(studies\/[^/]+)\/.*$/, `$1/${stage.toLowerCase()}/${part}${chosen}`));
+    for (const view of views)
+      await test.step(view, async () => {
+        const tag = PART_OF[view];
+        const chosen = tag === undefined ? '' : await partOf(page, tag);
+        await page.goto(page.url().replace(/(studies\/[^/]+)\/.*$/, `$1/${stage.toLowerCase()}/${view}${chosen}`));
         await expect(page.getByRole('navigation', { name: /^Views of/ })).toBeVisible();
         await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
         await expect(page.getByText(/Making the schedule/)).toHaveCount(0, { timeout: 20_000 });
@@ -106,7 +106,7 @@ test('keys go to the stages, fold the stack and show themselves on ?', async ({ 
   await page.keyboard.press('s');
   await expect(page.getByRole('tree')).toHaveCount(0);
   await page.keyboard.press('/');
-  await expect(page.getByLabel('Find piece, tag or word')).toBeFocused();
+  await expect(page.getByLabel('Find part, tag or word')).toBeFocused();
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('settle the first question');
@@ -114,14 +114,27 @@ test('keys go to the stages, fold the stack and show themselves on ?', async ({ 
 
 test('the tree is walked and opened with the arrow keys', async ({ page }) => {
   await openDemo(page, 'Bench');
-  const table = page.getByRole('treegrid', { name: 'Pieces' });
+  const table = page.getByRole('treegrid', { name: 'Parts' });
   await table.focus();
   await page.keyboard.press('ArrowLeft');
   await expect(rowOf(page, /Outer panel/)).toHaveCount(0);
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('Outer panel');
+  await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('Outer panel');
+});
+
+test('a link of before 0.7 still opens the card of its part, and its view', async ({ page }) => {
+  await openDemo(page, 'Bench');
+  await rowOf(page, /Outer panel/).click();
+  await expect(page).toHaveURL(/[?&]part=/);
+  const old = page.url().replace('part=', 'piece=');
+  await page.goto(old);
+  await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('Outer panel');
+  await expect(page).toHaveURL(/[?&]part=/);
+  await page.goto(old.replace(/bench[^?]*/, 'measure/gauge'));
+  await expect(page.getByLabel('Name of the gauge R&R study')).toBeVisible();
+  await expect(page).toHaveURL(/gauge-studies/);
 });
 
 test('the comparison is turned round, and split by material and process', async ({ page }) => {
@@ -150,10 +163,10 @@ test('the stack is made wider, by dragging and by keys', async ({ page }) => {
   await expect(grip).toHaveAttribute('aria-valuenow', '304');
 });
 
-test('the cost of a piece is shown term by term, and its sources in the catalogue', async ({ page }) => {
+test('the cost of a part is shown term by term, and its sources in the catalogue', async ({ page }) => {
   await openDemo(page, 'Cost');
   await page.getByRole('button', { name: 'Outer panel', exact: true }).click();
-  const card = page.getByRole('complementary', { name: 'Piece' });
+  const card = page.getByRole('complementary', { name: 'Part' });
   await expect(card).toContainText('7.92 kg × 0.95 EUR/kg ÷ (1 − 0.35 scrap)');
   // by hand: 7.92 × 0.95 / 0.65; (60 000 + 70 000 × 7.92) / 420 000; 15.88 s × 288 EUR/h / 3600 / 0.985
   for (const figure of ['11.58', '1.46', '1.29', '14.33']) await expect(card).toContainText(`EUR ${figure}`);
@@ -191,7 +204,7 @@ test('a study is begun step by step, with a vehicle and people, and a subsystem 
   await expect(rowOf(page, /heater core/)).toContainText('1.200');
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: /^People/ }).click();
-  await expect(page.getByRole('row', { name: /Odo Farrow/ })).toContainText('records vehicles, pieces');
+  await expect(page.getByRole('row', { name: /Odo Farrow/ })).toContainText('records vehicles, parts');
 });
 
 for (const [width, height] of [

@@ -37,7 +37,7 @@ const view = (page: Page, name: string): ReturnType<Page['getByRole']> =>
   page.getByRole('navigation', { name: 'Views of the bench' }).getByRole('link', { name, exact: true });
 
 interface Read {
-  readonly pieces: readonly {
+  readonly parts: readonly {
     readonly id: string;
     readonly name: string;
     readonly massEachKg: number | null;
@@ -83,20 +83,20 @@ test.describe.serial('with the bench scale', () => {
     await allKept(page);
     const read = (await (await request.get(`/api/studies/${study.id}`)).json()) as {
       readings: readonly { raw: string; serial: string; stable: boolean; value: number; u: number }[];
-      pieces: readonly { massEachKg: number; massUKg: number; massEvidence: string; known: { massEachKg?: { instrument: string } } }[];
+      parts: readonly { massEachKg: number; evidence: { massEachKg?: { mark: string; instrument: string } } }[];
     };
     expect(read.readings).toHaveLength(1);
     expect(read.readings[0]).toMatchObject({ serial: 'BP6-0142', stable: true });
     expect(read.readings[0]?.raw).toMatch(/^READ \d+,MASS,/);
-    expect(read.pieces[0]).toMatchObject({ massEvidence: 'M', known: { massEachKg: { instrument: 'Bench scale' } } });
-    expect(Math.abs((read.pieces[0]?.massEachKg ?? 0) - 0.1874)).toBeLessThan(0.0006);
+    expect(read.parts[0]).toMatchObject({ evidence: { massEachKg: { mark: 'M', instrument: 'Bench scale' } } });
+    expect(Math.abs((read.parts[0]?.massEachKg ?? 0) - 0.1874)).toBeLessThan(0.0006);
     await onScale(request, 0);
   });
 
   test('the half-recorded bench goes on: twenty removals by keyboard and scale alone', async ({ page, request }) => {
     test.setTimeout(180_000);
     const demo = JSON.parse(await readFile('demo/second-bench.json', 'utf8')) as {
-      readonly next: readonly { readonly piece: string; readonly grams: number; readonly lines: readonly string[] }[];
+      readonly next: readonly { readonly part: string; readonly grams: number; readonly lines: readonly string[] }[];
     };
     const studies = (await (await request.get('/api/studies')).json()) as readonly { readonly id: string; readonly title: string }[];
     const study = studies.find((s) => s.title === 'Second bench, half recorded');
@@ -113,8 +113,8 @@ test.describe.serial('with the bench scale', () => {
       await expect(page.getByLabel('Entry line')).toHaveValue('');
     };
     const began = Date.now();
-    for (const { piece, grams, lines } of demo.next) {
-      await type(piece);
+    for (const { part, grams, lines } of demo.next) {
+      await type(part);
       await onScale(request, grams);
       await expect(reads(page)).toHaveText(new RegExp(`^${grams.toFixed(1).slice(0, -1)}`), { timeout: 15_000 });
       await expect(page.getByText('still', { exact: true })).toBeVisible();
@@ -123,29 +123,33 @@ test.describe.serial('with the bench scale', () => {
       await onScale(request, 0);
     }
     const seconds = (Date.now() - began) / 1000;
-    const pieces = demo.next.length;
+    const parts = demo.next.length;
     process.stdout.write(
-      `${pieces} removals: ${(seconds / pieces).toFixed(1)} s and ${Math.round(keys / pieces)} keystrokes each, no mouse\n`,
+      `${parts} removals: ${(seconds / parts).toFixed(1)} s and ${Math.round(keys / parts)} keystrokes each, no mouse\n`,
     );
     await allKept(page);
     const record = (await (await request.get(`/api/studies/${study?.id}`)).json()) as {
-      readonly pieces: readonly { readonly name: string; readonly massEachKg: number | null; readonly massEvidence: string | null }[];
-      readonly steps: readonly { readonly pieces: readonly string[]; readonly tool: string; readonly after: readonly string[] }[];
+      readonly parts: readonly {
+        readonly name: string;
+        readonly massEachKg: number | null;
+        readonly evidence: { readonly massEachKg?: { readonly mark: string } };
+      }[];
+      readonly steps: readonly { readonly parts: readonly string[]; readonly tool: string; readonly after: readonly string[] }[];
       readonly readings: readonly unknown[];
       readonly boards: readonly unknown[];
     };
-    const added = record.pieces.slice(-pieces);
-    expect(added).toHaveLength(pieces);
+    const added = record.parts.slice(-parts);
+    expect(added).toHaveLength(parts);
     for (const [i, { grams }] of demo.next.entries()) expect(added[i]?.massEachKg).toBeCloseTo(grams / 1000, 3);
-    expect(added.every((p) => p.massEvidence === 'M')).toBe(true);
-    expect(record.readings).toHaveLength(pieces);
-    expect(record.steps.slice(-pieces).every((s) => s.pieces.length === 1 && s.tool !== '' && s.after.length === 1)).toBe(true);
+    expect(added.every((p) => p.evidence.massEachKg?.mark === 'M')).toBe(true);
+    expect(record.readings).toHaveLength(parts);
+    expect(record.steps.slice(-parts).every((s) => s.parts.length === 1 && s.tool !== '' && s.after.length === 1)).toBe(true);
     expect(record.boards).toHaveLength(1);
     // seconds are told, not judged, for they are also those of the machine; at five keys a second sixty keys are twelve of them
-    expect(keys / pieces).toBeLessThan(60);
+    expect(keys / parts).toBeLessThan(60);
   });
 
-  test('a reading is taken by itself when a piece is open and the scale was empty before', async ({ page, request }) => {
+  test('a reading is taken by itself when a part is open and the scale was empty before', async ({ page, request }) => {
     const study = await makeStudy(request, 'By itself');
     await onScale(request, 0);
     await page.goto(`/studies/${study.id}/bench`);
@@ -154,7 +158,7 @@ test.describe.serial('with the bench scale', () => {
     await expect(reads(page)).toHaveText('0.0 g');
     await onScale(request, 333);
     await expect(page.getByRole('row', { name: /roller/ })).toContainText('0.333', { timeout: 15_000 });
-    // the next piece is not what still lies there
+    // the next part is not what still lies there
     await record(page, 'lever');
     await onScale(request, 340);
     await expect(reads(page)).toHaveText(/^3(?:39\.9|40\.[01]) g$/, { timeout: 15_000 });
@@ -164,10 +168,10 @@ test.describe.serial('with the bench scale', () => {
     await onScale(request, 120);
     await expect(page.getByRole('row', { name: /lever/ })).toContainText(/0\.1(?:20|199|201)/, { timeout: 15_000 });
     await allKept(page);
-    // one reading each: neither the first load nor its change was taken for the second piece
-    const { readings, pieces } = await read(request, study.id);
+    // one reading each: neither the first load nor its change was taken for the second part
+    const { readings, parts } = await read(request, study.id);
     expect(readings).toHaveLength(2);
-    expect(pieces.find((p) => p.name === 'lever')?.massEachKg).toBeCloseTo(0.12, 3);
+    expect(parts.find((p) => p.name === 'lever')?.massEachKg).toBeCloseTo(0.12, 3);
   });
 
   test('four alike lie on the scale together: each has a quarter, and the raw reading the whole', async ({ page, request }) => {
@@ -180,7 +184,7 @@ test.describe.serial('with the bench scale', () => {
     await take(page, 'Shift+F8', /4 together/);
     await allKept(page);
     const after = await read(request, study.id);
-    expect(after.pieces[0]?.massEachKg).toBeCloseTo(0.025, 4);
+    expect(after.parts[0]?.massEachKg).toBeCloseTo(0.025, 4);
     expect(after.readings[0]).toMatchObject({ note: '4 together' });
     expect(after.readings[0]?.value).toBeCloseTo(0.1, 3);
   });
@@ -200,24 +204,24 @@ test.describe.serial('with the bench scale', () => {
     await expect(onPan).toContainText(/226\.[345] g.*still/, { timeout: 15_000 });
     await region.getByRole('button', { name: 'Now the whole lot' }).click();
     // ten that were weighed once, and a lot that may differ from them by 2 %: nobody can be certain of 37
-    await expect(region).toContainText('About 37 pieces, not certain');
-    await page.getByLabel('Pieces scatter by, percent').fill('0.5');
-    await page.getByLabel('Pieces scatter by, percent').press('Tab');
+    await expect(region).toContainText('About 37 parts, not certain');
+    await page.getByLabel('Parts scatter by, percent').fill('0.5');
+    await page.getByLabel('Parts scatter by, percent').press('Tab');
     await page.getByLabel('Lot and sample differ by at most, percent').fill('0.3');
     await page.getByLabel('Lot and sample differ by at most, percent').press('Tab');
-    await expect(region).toContainText('37 pieces: certain to');
+    await expect(region).toContainText('37 parts: certain to');
     await region.getByRole('button', { name: /^Into 30 M6x16/ }).click();
     await expect(region).toContainText('37 counted by weighing');
     await allKept(page);
     const { fastenerSets } = await read(request, study.id);
-    expect(fastenerSets[0]).toMatchObject({ count: 37, known: { count: { mark: 'C', instrument: 'Bench scale' } } });
+    expect(fastenerSets[0]).toMatchObject({ count: 37, evidence: { count: { mark: 'C', instrument: 'Bench scale' } } });
     await onScale(request, 0);
   });
 });
 
 // one of each, one after the other
 test.describe.serial('with the other instruments', () => {
-  test('the caliper writes into the line, and the raw reading stays with the piece', async ({ page, request }) => {
+  test('the caliper writes into the line, and the raw reading stays with the part', async ({ page, request }) => {
     const study = await makeStudy(request, 'Caliper');
     await place(request, 'caliper', [0.00082]);
     await page.goto(`/studies/${study.id}/bench`);
@@ -229,9 +233,9 @@ test.describe.serial('with the other instruments', () => {
     await expect(page.getByLabel('Entry line')).toHaveValue(/^guide rail dc04 t 0\.8\d mm/);
     await page.keyboard.press('Enter');
     await expect.poll(async () => (await read(request, study.id)).readings).toHaveLength(1);
-    const { pieces, readings } = await read(request, study.id);
-    expect(pieces[0]?.wallThicknessM).toBeCloseTo(0.00082, 4);
-    expect(readings[0]).toMatchObject({ aboutId: pieces[0]?.id, note: 'written into the line', quantity: 'length' });
+    const { parts, readings } = await read(request, study.id);
+    expect(parts[0]?.wallThicknessM).toBeCloseTo(0.00082, 4);
+    expect(readings[0]).toMatchObject({ aboutId: parts[0]?.id, note: 'written into the line', quantity: 'length' });
     expect(readings[0]?.raw).toMatch(/^READ \d+,/);
   });
 
@@ -257,11 +261,11 @@ test.describe.serial('with the other instruments', () => {
     const { readings } = await read(request, study.id);
     expect(readings.map((r) => [r.aboutKind, r.quantity]).sort()).toEqual([
       ['fasteners', 'torque'],
-      ['piece', 'element fractions'],
+      ['part', 'element fractions'],
     ]);
   });
 
-  test('the camera’s picture goes onto the open piece', async ({ page, request }) => {
+  test('the camera’s picture goes onto the open part', async ({ page, request }) => {
     const study = await makeStudy(request, 'Camera');
     await page.goto(`/studies/${study.id}/bench`);
     await record(page, 'bracket 0.4 kg');
@@ -292,7 +296,7 @@ const scan = (page: Page, text: string): Promise<void> =>
     for (const key of keys) document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
   }, text.split(/(?=.)/).concat('Enter'));
 
-test('a tag scanned on any page opens its piece, and a misread one is told', async ({ page, request }) => {
+test('a tag scanned on any page opens its part, and a misread one is told', async ({ page, request }) => {
   const study = await makeStudy(request, 'Scanned anywhere');
   await page.goto(`/studies/${study.id}/bench/tags`);
   await page.getByRole('button', { name: /^Make A01-001/ }).click();
@@ -306,7 +310,7 @@ test('a tag scanned on any page opens its piece, and a misread one is told', asy
   await page.goto(`/studies/${study.id}/compare`);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
   await scan(page, tag);
-  await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('plate');
+  await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('plate');
   await scan(page, `${tag.slice(0, -1)}${tag.endsWith('A') ? 'B' : 'A'}`);
   await expect(page.getByText(/was misread|does not fit/)).toBeVisible();
 });

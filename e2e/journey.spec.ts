@@ -15,7 +15,7 @@ test('from the first line at the bench to the comparison, and all of it is there
   await page.goto('/');
   await page.getByRole('link', { name: /Last-mile vans/ }).click();
   await expect(page.getByRole('heading', { name: 'Sliding cargo door' })).toBeVisible();
-  // 79 pieces and 81 fasteners of the demo files
+  // 79 parts and 81 fasteners of the demo files
   const total = page.getByRole('row', { name: /^In all/ });
   await expect(total).toContainText('160');
 
@@ -23,7 +23,7 @@ test('from the first line at the bench to the comparison, and all of it is there
     await record(page, 'Step lamp module');
     await page.keyboard.press('Escape');
     await page.keyboard.press('o');
-    await expect(page.getByText('New pieces go inside Step lamp module.')).toBeVisible();
+    await expect(page.getByText('New parts go inside Step lamp module.')).toBeVisible();
     await record(page, '2x bracket, lamp pa66-gf30 inj 41 g');
     await record(page, '4 M6x16 T30 8.8 -z');
     await record(page, '3 snap');
@@ -46,7 +46,7 @@ test('from the first line at the bench to the comparison, and all of it is there
   await expect(rowOf(page, /Step lamp module/)).toContainText('11');
   await expect(rowOf(page, /bracket, lamp/)).toContainText('injection moulding');
 
-  await test.step('a piece is edited in the card, with a fault first', async () => {
+  await test.step('a part is edited in the card, with a fault first', async () => {
     await rowOf(page, /lens aluminium/).click();
     await page.getByRole('button', { name: 'Edit', exact: true }).click();
     await page.getByLabel('Name', { exact: true }).fill('Lens, step lamp');
@@ -58,7 +58,7 @@ test('from the first line at the bench to the comparison, and all of it is there
     await page.getByRole('option', { name: 'PC/ABS' }).click();
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(rowOf(page, /Lens, step lamp/)).toContainText('PC/ABS');
-    await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('0.03800 ± 0.00029 kg');
+    await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('0.03800 ± 0.00029 kg');
   });
 
   await test.step('a file with two faulty rows loads nothing until that is decided', async () => {
@@ -80,7 +80,7 @@ test('from the first line at the bench to the comparison, and all of it is there
     await page.getByRole('button', { name: '+ fasteners' }).click();
     await expect(page.getByRole('button', { name: 'no fasteners' })).toBeVisible();
     await expect(total).toContainText('84');
-    await page.getByRole('button', { name: 'loose pieces' }).click();
+    await page.getByRole('button', { name: 'loose parts' }).click();
     await expect(page.getByRole('button', { name: 'assemblies as one' })).toBeVisible();
     await expect(
       rowOf(page, /Step lamp module/)
@@ -93,29 +93,29 @@ test('from the first line at the bench to the comparison, and all of it is there
 
   await test.step('the two doors are compared and the table exported', async () => {
     await page.getByRole('link', { name: /Compare/ }).click();
-    await expect(page.getByText('84 pieces against 89')).toBeVisible();
+    await expect(page.getByText('84 parts against 89')).toBeVisible();
     await expect(page.getByText(/1\.1\d times as heavy, 1\d % more/)).toBeVisible();
     await expect(page.getByRole('img', { name: /by material family/ }).locator('svg')).toBeVisible();
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Table as CSV' }).click()]);
     expect(download.suggestedFilename()).toBe('Sliding cargo door Drayman II against Pannier.csv');
     const csv = await readFile(await download.path(), 'utf8');
-    expect(csv).toContain('counting rule,"loose pieces, fasteners left out"');
-    expect(csv).toMatch(/total,,pieces,,84,89,-5,0\.94382/);
+    expect(csv).toContain('counting rule,"loose parts, fasteners left out"');
+    expect(csv).toMatch(/total,,parts,,84,89,-5,0\.94382/);
   });
 
   await test.step('after a reload everything is found again', async () => {
     await allKept(page);
     await page.reload();
-    await expect(page.getByText('84 pieces against 89')).toBeVisible();
+    await expect(page.getByText('84 parts against 89')).toBeVisible();
     await page.keyboard.press('b');
     await expect(page.getByRole('button', { name: 'no fasteners' })).toBeVisible();
-    await page.getByLabel('Find piece, tag or word').fill('lens step');
+    await page.getByLabel('Find part, tag or word').fill('lens step');
     await page.getByRole('treeitem', { name: /Lens, step lamp/ }).click();
-    await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('0.03800 ± 0.00029 kg');
-    await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('PC/ABS');
+    await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('0.03800 ± 0.00029 kg');
+    await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('PC/ABS');
     await rowOf(page, /bracket, lamp/).click();
-    await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('4 M6x16 T30 8.8 -z');
-    await expect(page.getByRole('complementary', { name: 'Piece' })).toContainText('3 snap');
+    await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('4 M6x16 T30 8.8 -z');
+    await expect(page.getByRole('complementary', { name: 'Part' })).toContainText('3 snap');
     await expect(rowOf(page, /Cover plate/)).toContainText('0.620');
   });
 });

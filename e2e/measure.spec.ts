@@ -7,17 +7,17 @@ import { test } from './test';
 import { allKept, change, makeStudy, record, type MadeStudy } from './study';
 
 interface Read {
-  readonly pieces: readonly {
+  readonly parts: readonly {
     readonly id: string;
     readonly materialId: string | null;
     readonly materialDetail: string;
     readonly lengthM: number | null;
     readonly wallThicknessM: number | null;
-    readonly known: Readonly<Record<string, { readonly mark: string; readonly u: number | null; readonly source: string }>>;
+    readonly evidence: Readonly<Record<string, { readonly mark: string; readonly u: number | null; readonly source: string }>>;
   }[];
   readonly scans: readonly { readonly unit: string; readonly unitBy: string; readonly figures: { readonly volumeM3: number } }[];
   readonly sections: readonly { readonly kind: string; readonly scanId: string | null }[];
-  readonly patterns: readonly { readonly points: readonly (readonly [number, number, number])[]; readonly source: string }[];
+  readonly holePatterns: readonly { readonly points: readonly (readonly [number, number, number])[]; readonly source: string }[];
   readonly readings: readonly { readonly aboutField: string | null; readonly raw: string; readonly instrument: string }[];
   readonly identifications: readonly { readonly cues: readonly string[]; readonly readingId: string | null }[];
 }
@@ -27,7 +27,7 @@ const read = async (request: APIRequestContext, id: string): Promise<Read> =>
 const view = (page: Page, name: string): ReturnType<Page['getByRole']> =>
   page.getByRole('navigation', { name: 'Views of measuring' }).getByRole('link', { name, exact: true });
 
-/** A study with one piece that is chosen, in the stage of measuring. */
+/** A study with one part that is chosen, in the stage of measuring. */
 const begin = async (page: Page, request: APIRequestContext, title: string, line: string): Promise<MadeStudy> => {
   const study = await makeStudy(request, title);
   await page.goto(`/studies/${study.id}/bench`);
@@ -50,14 +50,14 @@ test('a real scan is measured, weighed against its material, cut, and its sectio
   request,
 }) => {
   const study = await begin(page, request, 'Gear wheel', 'gear wheel dc04 70 g');
-  // of the npm package stl-models 0.12.0: 8922.637 and 4508.734 in the unit of the file; smallest box 13878 by another program
+  // of the npm package stl-models 0.12.0: 8922.637 and 4508.734 in the unit of the file; minimum bounding box 13878 by another program
   await openScan(page, 'gearwheel.stl', await readFile('node_modules/stl-models/objects/gearwheel.bin.stl'));
   const figures = page.getByRole('table', { name: 'Figures of the scan' });
   // the surface may lie 0.05 mm too far out or in: u(V) is 45.1 cm² × 0.05 mm = 0.226 cm³
   await expect(figures.getByRole('row', { name: /^Volume/ })).toContainText('8.92 ± 0.23 cm³', { timeout: 30_000 });
   await expect(figures.getByRole('row', { name: /^Volume/ })).toContainText('watertight');
   await expect(figures.getByRole('row', { name: /^Surface/ })).toContainText('45.1 cm²');
-  await expect(figures.getByRole('row', { name: /^Smallest box/ })).toContainText('41.7 × 41.7 × 8.00 mm');
+  await expect(figures.getByRole('row', { name: /^Minimum bounding box/ })).toContainText('41.7 × 41.7 × 8.00 mm');
   // 70 g in 8.92 cm³ is steel, and the unit was taken by that
   await expect(unitOf(page)).toHaveValue('mm');
   const weighed = page.getByRole('region', { name: 'Weighed against scanned' });
@@ -94,9 +94,9 @@ test('a scan in inches is caught by what is recorded, and the envelope is taken 
   await expect(page.getByRole('list', { name: 'What contradicts' })).toContainText('the scan was taken as millimetres and is in inches');
   await unitOf(page).selectOption('in');
   await page.getByRole('button', { name: 'Keep the scan with lever' }).click();
-  await page.getByRole('button', { name: 'Take the smallest box over as the envelope' }).click();
+  await page.getByRole('button', { name: 'Take the minimum bounding box over as the envelope' }).click();
   await allKept(page);
-  await expect.poll(async () => (await read(request, study.id)).pieces[0]?.known.lengthM?.source).toContain('scan lever.stl');
+  await expect.poll(async () => (await read(request, study.id)).parts[0]?.evidence.lengthM?.source).toContain('scan lever.stl');
 });
 
 test('a damaged file is refused with what is wrong, and nothing is kept', async ({ page, request }) => {
@@ -108,7 +108,7 @@ test('a damaged file is refused with what is wrong, and nothing is kept', async 
   expect((await read(request, study.id)).scans).toEqual([]);
 });
 
-test('the scanner of the bench delivers, and two scans are laid over each other', async ({ page, request }) => {
+test('the scanner of the bench delivers, and two scans are registered and their deviation shown', async ({ page, request }) => {
   await begin(page, request, 'Two scans', 'lever aw-6082 175 g');
   await page.getByRole('button', { name: 'From Mesh scanner' }).click();
   await expect(page.getByRole('table', { name: 'Figures of the scan' })).toContainText('watertight', { timeout: 30_000 });
@@ -118,13 +118,13 @@ test('the scanner of the bench delivers, and two scans are laid over each other'
   await openScan(page, 'second.stl', boxStl(120, 45, 12.3));
   await expect(unitOf(page)).toBeVisible({ timeout: 20_000 });
   await unitOf(page).selectOption('mm');
-  await page.getByLabel('Scan to lay it over').selectOption({ index: 1 });
+  await page.getByLabel('Scan to register it to').selectOption({ index: 1 });
   await expect(page.getByText(/off by .* rms, .* at most/)).toBeVisible({ timeout: 30_000 });
 });
 
 test('an alloy reading names the grade and contradicts a wrong material', async ({ page, request }) => {
   const study = await begin(page, request, 'Alloy', 'housing dc04 hpdc 0.6 kg');
-  const { pieces } = await read(request, study.id);
+  const { parts } = await read(request, study.id);
   const elements = { Al: [0.8545, 0.003], Si: [0.095, 0.002], Cu: [0.03, 0.001], Fe: [0.008, 0.0005], Zn: [0.006, 0.0004], Mn: [0.003, 0.0003], Mg: [0.003, 0.0006] } as const; // prettier-ignore
   await change(request, study.id, [
     {
@@ -132,8 +132,8 @@ test('an alloy reading names the grade and contradicts a wrong material', async 
       id: randomUUID(),
       fields: {
         ...{
-          aboutKind: 'piece',
-          aboutId: pieces[0]?.id,
+          aboutKind: 'part',
+          aboutId: parts[0]?.id,
           aboutField: 'materialId',
           quantity: 'element fractions',
           value: null,
@@ -163,7 +163,7 @@ test('an alloy reading names the grade and contradicts a wrong material', async 
   await expect(page.getByRole('alert')).toHaveCount(0);
   // a wrought number is no casting
   await page.getByLabel('Marking or designation').fill('6082');
-  await expect(page.getByRole('alert')).toContainText('6082 is the number of a wrought alloy, and the piece is a casting');
+  await expect(page.getByRole('alert')).toContainText('6082 is the number of a wrought alloy, and the part is a casting');
   await page.getByLabel('Marking or designation').fill('EN AC-46000');
   await page.getByLabel('Ejector', { exact: false }).first().check();
   await page.getByLabel('Flow lines').check();
@@ -172,17 +172,17 @@ test('an alloy reading names the grade and contradicts a wrong material', async 
   await expect(page.getByRole('list', { name: 'Decisions before' })).toContainText('EN AC-46000');
   await allKept(page);
   const after = await read(request, study.id);
-  expect(after.pieces[0]).toMatchObject({ materialId: 'alsi9cu3', materialDetail: 'EN AC-46000', known: { materialId: { mark: 'M' } } });
+  expect(after.parts[0]).toMatchObject({ materialId: 'alsi9cu3', materialDetail: 'EN AC-46000', evidence: { materialId: { mark: 'M' } } });
   expect(after.identifications[0]).toMatchObject({ cues: ['ejector-marks', 'flow-lines'] });
 });
 
-test('two patterns of holes: what would bolt on, and which point does not', async ({ page, request }) => {
+test('two hole patterns: what would bolt on, and which point does not', async ({ page, request }) => {
   await begin(page, request, 'Holes', 'bracket 0.4 kg');
   await view(page, 'Holes').click();
   const add = async (name: string, points: string): Promise<void> => {
-    await page.getByLabel('Name of the pattern').fill(name);
-    await page.getByLabel('Points of the pattern, mm').fill(points);
-    await page.getByRole('button', { name: 'Add the pattern' }).click();
+    await page.getByLabel('Name of the hole pattern').fill(name);
+    await page.getByLabel('Points of the hole pattern, mm').fill(points);
+    await page.getByRole('button', { name: 'Add the hole pattern' }).click();
   };
   await add('nonsense', '0 0\nleft 3');
   await expect(page.getByRole('alert')).toContainText('Line 2: “left 3” is no point');
@@ -192,7 +192,7 @@ test('two patterns of holes: what would bolt on, and which point does not', asyn
   await add('theirs', '100 100\n100 180\n50 180\n40 113');
   await expect(page.getByRole('button', { name: 'theirs · 4' })).toBeVisible();
   await page.getByRole('button', { name: 'ours · 4' }).click();
-  await page.getByLabel('Pattern it would go onto').selectOption({ index: 1 });
+  await page.getByLabel('Hole pattern it would go onto').selectOption({ index: 1 });
   await expect(page.getByRole('status').filter({ hasText: 'would not bolt on' })).toContainText(
     /point 4 lies 3\.\d\d mm off; the others fit to 0\.\d\d mm/,
   );
@@ -239,9 +239,9 @@ test('holes clicked on a scan become a pattern, and whether it would bolt on is 
   await page.getByRole('button', { name: 'Forget hole 2' }).click();
   for (const hole of holes.slice(1)) await clickRim(hole, [0, 0.25, 0.5]);
   await expect(measured).toContainText('hole 4: 8.60 mm wide');
-  await page.getByRole('button', { name: 'Keep the 4 holes as a pattern' }).click();
+  await page.getByRole('button', { name: 'Keep the 4 holes as a hole pattern' }).click();
   await allKept(page);
-  const [pattern] = (await read(request, study.id)).patterns;
+  const [pattern] = (await read(request, study.id)).holePatterns;
   expect(pattern?.source).toBe('scan');
   pattern?.points.forEach((point, i) => {
     const [x, y] = holes[i]!;
@@ -250,17 +250,17 @@ test('holes clicked on a scan become a pattern, and whether it would bolt on is 
   await view(page, 'Holes').click();
   await expect(page.getByRole('button', { name: 'holes of foot.stl · 4' })).toBeVisible();
   // the drawing of the other part, turned by a quarter: its last hole is 1 mm off
-  await page.getByLabel('Name of the pattern').fill('drawing');
-  await page.getByLabel('Points of the pattern, mm').fill('0 0\n0 94\n-22 94\n-24 48');
-  await page.getByRole('button', { name: 'Add the pattern' }).click();
+  await page.getByLabel('Name of the hole pattern').fill('drawing');
+  await page.getByLabel('Points of the hole pattern, mm').fill('0 0\n0 94\n-22 94\n-24 48');
+  await page.getByRole('button', { name: 'Add the hole pattern' }).click();
   await page.getByRole('button', { name: 'holes of foot.stl · 4' }).click();
-  await page.getByLabel('Pattern it would go onto').selectOption({ index: 1 });
+  await page.getByLabel('Hole pattern it would go onto').selectOption({ index: 1 });
   await expect(page.getByRole('status').filter({ hasText: 'would not bolt on' })).toBeVisible();
   await page.getByLabel('Clearance, mm').fill('1');
   await expect(page.getByRole('status').filter({ hasText: 'would bolt on: every point within 1 mm' })).toBeVisible();
 });
 
-test('a wall read three times by hand: a slip is named, the mean goes into the piece, every reading is kept', async ({ page, request }) => {
+test('a wall read three times by hand: a slip is named, the mean goes into the part, every reading is kept', async ({ page, request }) => {
   const study = await begin(page, request, 'By hand', 'housing 0.6 kg');
   await view(page, 'By hand').click();
   const type = async (text: string): Promise<void> => {
@@ -277,16 +277,16 @@ test('a wall read three times by hand: a slip is named, the mean goes into the p
   await page.getByRole('button', { name: 'Keep as wall thickness of housing' }).click();
   await allKept(page);
   await expect.poll(async () => (await read(request, study.id)).readings.length).toBe(4);
-  const { pieces, readings } = await read(request, study.id);
-  expect(pieces[0]?.wallThicknessM).toBeCloseTo(0.002995, 9);
-  expect(pieces[0]?.known.wallThicknessM).toMatchObject({ mark: 'M', source: 'mean of 4' });
+  const { parts, readings } = await read(request, study.id);
+  expect(parts[0]?.wallThicknessM).toBeCloseTo(0.002995, 9);
+  expect(parts[0]?.evidence.wallThicknessM).toMatchObject({ mark: 'M', source: 'mean of 4' });
   expect(new Set(readings.map((r) => r.instrument))).toEqual(new Set(['micrometer 4']));
 });
 
-test('a gauge study tells what the measuring is worth', async ({ page, request }) => {
+test('a gauge R&R study tells what the measuring is worth', async ({ page, request }) => {
   await begin(page, request, 'Gauge', 'housing 0.6 kg');
-  await view(page, 'Gauge studies').click();
-  await page.getByLabel('Name of the gauge study').fill('wall with the caliper');
+  await view(page, 'Gauge R&R').click();
+  await page.getByLabel('Name of the gauge R&R study').fill('wall with the caliper');
   await page.getByLabel('Persons, by comma').fill('Odo, Wenna');
   await page.getByLabel('How many parts').fill('2');
   await page.getByLabel('Times each').fill('2');

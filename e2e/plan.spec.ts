@@ -28,9 +28,9 @@ const pack = (name: string, sequence: number, fields: object): object => ({
       name,
       vehicleId: null,
       subsystemId: null,
-      leastS: 10_800,
-      likelyS: 14_400,
-      mostS: 21_600,
+      optimisticS: 10_800,
+      mostLikelyS: 14_400,
+      pessimisticS: 21_600,
       skill: '',
       people: 1,
       who: [],
@@ -121,7 +121,7 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   await expect(page.getByRole('alert')).toContainText('Not kept yet: say why it stays closed');
   await put(page, 'Why Sliding cargo door stays closed', 'held back for the water test');
   await expect(page.getByText('1 leave closed')).toBeVisible();
-  await choose(page, 'Depth of Sliding cargo door', 'to pieces');
+  await choose(page, 'Depth of Sliding cargo door', 'to parts');
   await put(page, 'Hours expected for Sliding cargo door', '40');
   await page.getByRole('button', { name: 'Make 2 packages from the scope' }).click();
   await expect(page.getByRole('button', { name: 'All of it has packages' })).toBeDisabled();
@@ -143,7 +143,7 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   // 40 h of people by two: 6 h off, 14 h apart, 20 h from Monday at eight
   await view(page, 'Schedule').click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Done Wed 5 Jun 12:00 2030', { timeout: 20_000 });
-  await expect(page.getByText('with the likely times no other order is done earlier')).toBeVisible();
+  await expect(page.getByText('with the most likely times no other order is done earlier')).toBeVisible();
   await page.getByRole('tab', { name: 'Table' }).click();
   await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').fill('2030-06-06');
   await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').blur();
@@ -153,7 +153,7 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').fill('2030-06-08');
   await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').blur();
   await expect(page.getByLabel('What keeps the plan from working')).toContainText('is pinned on Sat 8 Jun, which is not a working day');
-  await expect(page.getByRole('row', { name: /Take to pieces/ })).toContainText('Wed 12 Jun');
+  await expect(page.getByRole('row', { name: /Take to parts/ })).toContainText('Wed 12 Jun');
 
   // agreed, and there after a reload
   await page.getByRole('button', { name: 'Agree on this plan' }).click();
@@ -204,7 +204,7 @@ test.describe('a plan of three packages', () => {
   test('a package is begun, and the rest is planned from what is left; a circle is named', async ({ page }) => {
     await view(page, 'Packages').click();
     await page.getByRole('button', { name: 'door apart' }).click();
-    await put(page, 'Least, likely and most hours', '8/12/20');
+    await put(page, 'Optimistic, most likely and pessimistic hours', '8/12/20');
     await page.getByLabel('Numbers of the packages before').fill('3');
     await page.getByLabel('Numbers of the packages before').press('Enter');
     await view(page, 'Schedule').click();
@@ -223,7 +223,7 @@ test.describe('a plan of three packages', () => {
   test('a question is attached to the chosen package with one key, and what was planned is in the history', async ({ page }) => {
     await view(page, 'Packages').click();
     await page.getByRole('button', { name: 'seat off' }).click();
-    await put(page, 'Least, likely and most hours', '1/2/4');
+    await put(page, 'Optimistic, most likely and pessimistic hours', '1/2/4');
     await page.getByRole('heading', { name: /seat off/ }).click();
     await page.keyboard.press('q');
     await expect(page.getByRole('dialog')).toContainText('About: seat off');
@@ -241,7 +241,7 @@ test.describe('a plan of three packages', () => {
     await expect(page.getByRole('row', { name: /Is the airbag side of it free/ })).toContainText('seat off');
     await page.getByRole('link', { name: /^History/ }).click();
     await expect(page.getByText('seat off').first()).toBeVisible();
-    await expect(page.getByText('Likely time').first()).toBeVisible();
+    await expect(page.getByText('Most most likely time').first()).toBeVisible();
   });
 
   test('a calendar file holds the work of one person, day by day', async ({ page }) => {
@@ -265,7 +265,7 @@ test.describe('a plan of three packages', () => {
     await page.getByRole('button', { name: 'seat off' }).click();
     await page.getByText('Hazards, none').click();
     await page.getByLabel('High voltage', { exact: true }).check();
-    await page.getByRole('button', { name: /4 readings before work, 4 open/ }).click();
+    await page.getByRole('button', { name: /4 hold points, 4 open/ }).click();
     await expect(page.getByText('never one alone')).toBeVisible();
     await expect(page.getByText('local codes and licensed practice decide').first()).toBeVisible();
     await put(page, 'Voltage measured at the terminals after the wait', '230');
@@ -361,7 +361,7 @@ test('the lead keeps the table of usual hazards, and a package made from the sco
 
   await view(page, 'Scope').click();
   await choose(page, 'Vehicle', 'Drayman II');
-  await choose(page, 'Depth of Sliding cargo door', 'to pieces');
+  await choose(page, 'Depth of Sliding cargo door', 'to parts');
   await page.getByRole('button', { name: /^Make \d+ packages from the scope$/ }).click();
   await view(page, 'Packages').click();
   await page

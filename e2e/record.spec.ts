@@ -6,7 +6,7 @@ import { allKept, change, makeStudy, record, rowOf } from './study';
 /** Another person at another browser. */
 const as = async (browser: Browser, login: Login): Promise<Page> => (await browser.newContext({ storageState: stateOf(login) })).newPage();
 const state = (page: Page) => page.getByRole('contentinfo').getByRole('status');
-const card = (page: Page) => page.getByRole('complementary', { name: 'Piece' });
+const card = (page: Page) => page.getByRole('complementary', { name: 'Part' });
 
 /** Cuts the network and starts the program again, so that nothing is left open to the server. */
 const startedOffline = async (page: Page): Promise<void> => {
@@ -18,7 +18,7 @@ const startedOffline = async (page: Page): Promise<void> => {
 
 interface Read {
   readonly revision: number;
-  readonly pieces: readonly { readonly id: string; readonly name: string }[];
+  readonly parts: readonly { readonly id: string; readonly name: string }[];
 }
 
 test('two benches on one study: each sees the other’s line as it is kept, and who is there', async ({ page, browser, request }) => {
@@ -32,7 +32,7 @@ test('two benches on one study: each sees the other’s line as it is kept, and 
   await record(other, 'plate 1 kg');
   await expect(rowOf(page, /plate/)).toBeVisible();
   await rowOf(page, /plate/).click();
-  await expect(card(page)).toContainText('Odo Farrow has this piece open too');
+  await expect(card(page)).toContainText('Odo Farrow has this part open too');
   await record(page, '4 M6x16 T30 8.8 -z');
   await expect(rowOf(other, /plate/)).toContainText('5');
   await other.context().close();
@@ -94,7 +94,7 @@ test.describe('a bad network', () => {
     });
     for (let n = 1; n <= 300; n++) {
       if (chance() < 0.06) await page.context().setOffline(n % 2 === 0);
-      await line.fill(`piece "n${n}" ${n} g`);
+      await line.fill(`part "n${n}" ${n} g`);
       await line.press('Enter');
     }
     await page.context().setOffline(false);
@@ -103,7 +103,7 @@ test.describe('a bad network', () => {
     const changes: { ops: readonly { fields: { name: string } }[] }[] = [];
     const answer = await request.get(`/api/studies/${study.id}/changes?since=1`);
     changes.push(...((await answer.json()) as typeof changes));
-    expect(changes.map((c) => c.ops[0]?.fields.name)).toEqual(Array.from({ length: 300 }, (_, i) => `piece n${i + 1}`));
+    expect(changes.map((c) => c.ops[0]?.fields.name)).toEqual(Array.from({ length: 300 }, (_, i) => `part n${i + 1}`));
   });
 });
 
@@ -129,8 +129,8 @@ test('undo and redo go back and forth over many acts, also after a reload, and a
   await page.keyboard.press('z');
   await expect(rowOf(page, /lever/)).toHaveCount(0);
   await allKept(page);
-  const { pieces } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
-  await change(request, study.id, [{ kind: 'piece.edit', id: pieces[0]?.id, was: { name: 'plate' }, fields: { name: 'door skin' } }]);
+  const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
+  await change(request, study.id, [{ kind: 'part.edit', id: parts[0]?.id, was: { name: 'plate' }, fields: { name: 'door skin' } }]);
   await expect(rowOf(page, /door skin/)).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('h');
@@ -175,7 +175,7 @@ test('undoing what someone else has changed since asks first', async ({ page, br
 });
 
 test('how do we know: from the total of the vehicle down to the reading, its picture and the person', async ({ page, request }) => {
-  const study = await makeStudy(request, 'Known');
+  const study = await makeStudy(request, 'Evidence');
   await page.goto(`/studies/${study.id}/bench`);
   await record(page, 'module');
   await page.keyboard.press('Escape');
@@ -184,15 +184,15 @@ test('how do we know: from the total of the vehicle down to the reading, its pic
   await record(page, '2-3x clip, trim 5 g');
   await rowOf(page, /bracket/).click();
   await card(page).getByRole('button', { name: 'Mass each: how is it known?' }).click();
-  const known = page.getByRole('dialog', { name: 'Mass each: how is it known?' });
-  await known.getByLabel(/recalled/).check();
-  await known.getByLabel('Instrument').fill('kitchen scale');
-  await known.getByLabel('Who or what says so').fill('last year’s study');
-  await known.getByRole('button', { name: 'Save' }).click();
+  const evidence = page.getByRole('dialog', { name: 'Mass each: how is it known?' });
+  await evidence.getByLabel(/recalled/).check();
+  await evidence.getByLabel('Instrument').fill('kitchen scale');
+  await evidence.getByLabel('Who or what says so').fill('last year’s study');
+  await evidence.getByRole('button', { name: 'Save' }).click();
   await expect(card(page)).toContainText('kitchen scale, last year’s study');
-  await expect(known).toBeHidden();
+  await expect(evidence).toBeHidden();
   await allKept(page);
-  await card(page).getByRole('button', { name: 'How known' }).click();
+  await card(page).getByRole('button', { name: 'Evidence' }).click();
   const why = page.getByRole('dialog', { name: 'How do we know?' });
   await why.getByRole('button', { name: 'Drayman II' }).click();
   // 2 × 41 g ± 4.1 g each, and two or three of 5 g: 2.5 of them, ± 0.29
@@ -202,10 +202,10 @@ test('how do we know: from the total of the vehicle down to the reading, its pic
   await expect(why).toContainText(/Wenna Tarn, \d\d:\d\d/);
   await why.getByRole('button', { name: 'module' }).click();
   await why.getByRole('button', { name: 'Count' }).click();
-  await expect(why).toContainText('4, 4 to 5 pieces');
+  await expect(why).toContainText('4, 4 to 5 parts');
 });
 
-test('a picture is dropped onto a piece, marked, and seen at the other bench; a question is attached with one key', async ({
+test('a picture is dropped onto a part, marked, and seen at the other bench; a question is attached with one key', async ({
   page,
   browser,
   request,
@@ -320,8 +320,8 @@ test.describe('without a network', () => {
     await allKept(page);
     // the change of the other comes while this bench is cut off, so that it cannot have been seen
     await startedOffline(page);
-    const { pieces } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
-    await change(request, study.id, [{ kind: 'piece.edit', id: pieces[0]?.id, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
+    const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
+    await change(request, study.id, [{ kind: 'part.edit', id: parts[0]?.id, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
     await card(page).getByRole('button', { name: 'Remove', exact: true }).click();
     await card(page).getByRole('button', { name: 'Take off for good' }).click();
     await expect(rowOf(page, /plate/)).toHaveCount(0);
@@ -361,8 +361,8 @@ test.describe('without a network', () => {
     await expect(rowOf(page, /lever/)).toBeVisible();
     await page.context().setOffline(false);
     await allKept(page);
-    const { pieces, revision } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
-    expect(pieces.map((p) => p.name)).toEqual(['plate', 'lever']);
+    const { parts, revision } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
+    expect(parts.map((p) => p.name)).toEqual(['plate', 'lever']);
     // begun, plate, lever, its bolts, arm, arm undone
     expect(revision).toBe(6);
   });
@@ -376,12 +376,12 @@ test.describe('without a network', () => {
     await record(page, 'lever 100 g');
     const vehicles = (await (await request.get(`/api/studies/${study.id}`)).json()) as {
       subsystems: readonly { id: string; name: string; sequence: number; parentId: null }[];
-      pieces: Read['pieces'];
+      parts: Read['parts'];
     };
     const [subsystem] = vehicles.subsystems;
-    const { version: _v, id: pieceId, ...was } = vehicles.pieces[0] as { id: string; name: string; version?: number };
+    const { version: _v, id: partId, ...was } = vehicles.parts[0] as { id: string; name: string; version?: number };
     await change(request, study.id, [
-      { kind: 'piece.remove', id: pieceId, was },
+      { kind: 'part.remove', id: partId, was },
       { kind: 'subsystem.remove', id: subsystem?.id, was: { name: subsystem?.name, sequence: subsystem?.sequence, parentId: null } },
     ]);
     await page.context().setOffline(false);

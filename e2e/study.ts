@@ -52,7 +52,7 @@ export const makeStudy = async (request: APIRequestContext, title: string): Prom
     productionYears: 7,
     region: 'Central Europe',
     fastenersIn: true,
-    assembliesAs: 'pieces',
+    assembliesAs: 'parts',
     state: 'open',
   };
   const ops = [
@@ -74,9 +74,9 @@ export const record = async (page: Page, line: string): Promise<void> => {
   await expect(page.getByLabel('Entry line')).toHaveValue('');
 };
 
-/** The row of a piece in the bench's table. */
+/** The row of a part in the bench's table. */
 export const rowOf = (page: Page, name: string | RegExp): ReturnType<Page['getByRole']> =>
-  page.getByRole('treegrid', { name: 'Pieces' }).getByRole('row', { name });
+  page.getByRole('treegrid', { name: 'Parts' }).getByRole('row', { name });
 
 /** On a busy machine what was typed without a pause takes a while to be sent. */
 const SENT_MS = 45_000;

@@ -47,8 +47,8 @@ const backup = async () => {
       await pipeline(createReadStream(dump), out);
       // under its name only once it is whole
       renameSync(whole, file);
-      const { study, piece, picture } = head.counts;
-      console.log(`Backed up ${study} studies, ${piece} pieces and ${picture} pictures into ${file}`);
+      const { study, part, picture } = head.counts;
+      console.log(`Backed up ${study} studies, ${part} parts and ${picture} pictures into ${file}`);
     } finally {
       rmSync(dir, { recursive: true, force: true });
     }

@@ -17,7 +17,7 @@ const COUNTED = [
   'member',
   'vehicle',
   'subsystem',
-  'piece',
+  'part',
   'fastener_set',
   'joint_set',
   'question',
@@ -83,8 +83,8 @@ export const holdState = async (url) => {
   const release = () => client.end();
   try {
     await client.query('begin isolation level repeatable read read only');
-    const { rows: known } = await client.query("select to_regclass('person') is not null as is_there");
-    if (!known[0].is_there) throw new Error('the database holds nothing of this program yet; start the program once first');
+    const { rows: evidence } = await client.query("select to_regclass('person') is not null as is_there");
+    if (!evidence[0].is_there) throw new Error('the database holds nothing of this program yet; start the program once first');
     const { rows: exported } = await client.query('select pg_export_snapshot() as snapshot');
     const { rows: counted } = await client.query(COUNT);
     return { snapshot: exported[0].snapshot, counts: counted[0].counts, release };

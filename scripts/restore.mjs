@@ -26,10 +26,10 @@ const soundDump = async (file, head, path) => {
   const hash = createHash('sha256');
   let bytes = 0;
   const summed = new Transform({
-    transform: (part, _encoding, next) => {
-      hash.update(part);
-      bytes += part.length;
-      next(null, part);
+    transform: (chunk, _encoding, next) => {
+      hash.update(chunk);
+      bytes += chunk.length;
+      next(null, chunk);
     },
   });
   await pipeline(createReadStream(file, { start: head.from }), summed, createWriteStream(path));
@@ -59,7 +59,7 @@ const restore = async () => {
       if (wrong.length > 0) throw new Error(`not every row came back (${wrong.join(', ')})`);
       // one transaction: there is never a moment without a database of the name
       sql(url, 'postgres', `alter database "${name}" rename to "${before}"; alter database "${fresh}" rename to "${name}"`);
-      console.log(`Restored ${found.study} studies, ${found.piece} pieces and ${found.picture} pictures as of ${head.madeAt}.`);
+      console.log(`Restored ${found.study} studies, ${found.part} parts and ${found.picture} pictures as of ${head.madeAt}.`);
       console.log(`What was there before is kept in the database ${before}; drop it when you are sure.`);
     } catch (error) {
       // a half restored database is of no use to anybody

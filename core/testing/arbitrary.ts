@@ -1,6 +1,6 @@
 import fc, { type Arbitrary } from 'fast-check';
 import { EVIDENCE_MARKS, isDay } from '../src/shared';
-import { KINDS, fieldsIn, isKnowing, knowingFields, type Entity, type Field, type Fields, type Known } from '../src/record';
+import { KINDS, fieldsIn, isKnowing, knowingFields, type Entity, type Field, type Fields, type Evidence } from '../src/record';
 
 // Rows of every kind as anybody might write them, from the declarations: whatever is allowed, and what is not.
 
@@ -56,11 +56,11 @@ const bare = (field: Field): Arbitrary<unknown> => {
       return fc.array(valueOf(field.item as Field), { maxLength: Math.min(3, field.most) });
     case 'tuple':
       return fc.tuple(...Array.from({ length: field.size }, () => valueOf(field.item as Field)));
-    case 'parts':
+    case 'group':
       return rowOf(field.fields as Fields).filter((value) => field.rule?.holds(value as never) ?? true);
     case 'by name':
       return fc.dictionary(fc.constantFrom('Fe', 'Al', 'Si'), valueOf(field.item as Field), { maxKeys: 3 });
-    case 'known':
+    case 'evidence':
       return fc.constant({});
   }
 };
@@ -71,7 +71,7 @@ export const valueOf = (field: Field): Arbitrary<unknown> => (field.optional ? f
 const rowOf = (fields: Fields): Arbitrary<Readonly<Record<string, unknown>>> =>
   fc.record(Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, valueOf(field)])));
 
-const KNOWN: Arbitrary<Known> = fc.record({
+const EVIDENCE: Arbitrary<Evidence> = fc.record({
   mark: fc.constantFrom(...EVIDENCE_MARKS),
   u: fc.option(fc.double({ min: 1e-9, max: 1e9, noNaN: true }), { nil: null }),
   low: fc.option(fc.integer({ min: 0, max: 10 }), { nil: null }),
@@ -85,8 +85,8 @@ const KNOWN: Arbitrary<Known> = fc.record({
 export const fieldsOf = (entity: Entity): Arbitrary<Readonly<Record<string, unknown>>> =>
   isKnowing(entity)
     ? fc
-        .tuple(rowOf(fieldsIn(entity)), fc.dictionary(fc.constantFrom(...knowingFields(entity)), KNOWN, { maxKeys: 3 }))
-        .map(([row, known]) => ({ ...row, known }))
+        .tuple(rowOf(fieldsIn(entity)), fc.dictionary(fc.constantFrom(...knowingFields(entity)), EVIDENCE, { maxKeys: 3 }))
+        .map(([row, evidence]) => ({ ...row, evidence }))
     : rowOf(KINDS[entity].fields);
 
 /** What a field may not hold. */
@@ -138,9 +138,9 @@ export const notValueOf = (field: Field): Arbitrary<unknown> => {
     case 'tuple':
       wrong.push([], 'x');
       break;
-    case 'parts':
+    case 'group':
     case 'by name':
-    case 'known':
+    case 'evidence':
       wrong.push('x', 7, []);
   }
   return fc.constantFrom(...wrong);

@@ -1,4 +1,4 @@
-import { piece, set, type Meant } from './meaning';
+import { part, set, type Meant } from './meaning';
 
 /** A source of even random numbers from a seed. @source xorshift32, Marsaglia 2003 */
 export const randomFrom = (seed: number): (() => number) => {
@@ -110,7 +110,7 @@ const NUISANCES = ['V2', 'rev B', '12V', '5 kW', 'type 3', '2nd row', 'no 7', '6
 export interface Written {
   readonly line: string;
   readonly meant: Meant;
-  readonly kind: 'piece' | 'piece with a figure that is no code' | 'fasteners' | 'joints';
+  readonly kind: 'part' | 'part with a figure that is no code' | 'fasteners' | 'joints';
 }
 
 /** One line with what it means, drawn from a source of random numbers. */
@@ -142,27 +142,27 @@ export const writtenLine = (random: () => number): Written => {
     const l = one([12, 16, 20, 25, 30, 45]);
     const more: Record<string, unknown> = { d, l };
     const by = one(['x', ' x ', 'X', '*', '×']);
-    const parts = [`M${d}${by}${l}`];
+    const stretches = [`M${d}${by}${l}`];
     if (chance(0.5)) {
       const size = one([20, 25, 30, 40]);
       more.drive = `T${size}`;
-      parts.push(one([`T${size}`, `TX${size}`]));
+      stretches.push(one([`T${size}`, `TX${size}`]));
     }
     if (chance(0.4)) {
       more.grade = one(['8.8', '10.9']);
-      if (chance(0.3)) parts[0] += `-${more.grade as string}`;
-      else parts.push(more.grade as string);
+      if (chance(0.3)) stretches[0] += `-${more.grade as string}`;
+      else stretches.push(more.grade as string);
     }
     if (chance(0.3)) {
       more.dir = one(['+x', '-x', '-z', '+y']);
-      parts.push(one([more.dir as string, (more.dir as string).toUpperCase(), (more.dir as string).replace('-', '−')]));
+      stretches.push(one([more.dir as string, (more.dir as string).toUpperCase(), (more.dir as string).replace('-', '−')]));
     }
     if (chance(0.25)) {
       const torque = 4 + below(60);
       const isTight = chance(0.5);
       more[isTight ? 'tight' : 'loose'] = torque;
       const unit = one(['Nm', 'N·m', 'N m', 'nm']);
-      parts.push(
+      stretches.push(
         isTight
           ? one([`tightened ${torque} ${unit}`, `tighten to ${torque}${writer.gap}${unit}`])
           : one([`breakaway ${torque} ${unit}`, `${torque} ${unit} to loosen`, `${torque} ${unit}`]),
@@ -170,13 +170,17 @@ export const writtenLine = (random: () => number): Written => {
     }
     if (chance(0.15)) {
       more.access = 'from below';
-      parts.push('from below');
+      stretches.push('from below');
     }
     const kind = one(['', '', 'bolt', 'bolts']);
     const count = chance(0.7) ? one([`${n} `, `${n}x `, `${n} x `, `${n}x`]) : '';
     const isGlued = count.endsWith('x');
     const body = [
-      ...(kind !== '' && chance(0.5) && !isGlued ? [kind, ...parts] : kind === '' ? parts : [parts[0] ?? '', kind, ...parts.slice(1)]),
+      ...(kind !== '' && chance(0.5) && !isGlued
+        ? [kind, ...stretches]
+        : kind === ''
+          ? stretches
+          : [stretches[0] ?? '', kind, ...stretches.slice(1)]),
     ].join(' ');
     return { line: count === '' ? `${body} x${n}` : `${count}${body}`, meant: set(n, more as never), kind: 'fasteners' };
   }
@@ -190,23 +194,23 @@ export const writtenLine = (random: () => number): Written => {
     return { line: `${one([`${n} `, `${n}x `, `${n} x `])}${one(words)}`, meant: { kind: 'joints', n, of: of ?? '' }, kind: 'joints' };
   }
 
-  // a piece: a name of one to three words, then what is known of it in any order
+  // a part: a name of one to three words, then what is known of it in any order
   const name = [...(chance(0.4) ? [one(PLACES)] : []), one(HEADS)].join(' ') + (chance(0.35) ? `, ${one(SIDES)}` : '');
   const more: Record<string, unknown> = {};
-  const parts: string[] = [];
+  const stretches: string[] = [];
   const n = chance(0.4) ? 2 + below(20) : 1;
   if (chance(0.6)) {
     const [id, ...spellings] = one(MATERIALS);
     const spelling = one(spellings);
     if (spelling !== 'AlMgSi1') {
       more.mat = id;
-      parts.push(writer.capitals === 'none' ? spelling : spelled(spelling));
+      stretches.push(writer.capitals === 'none' ? spelling : spelled(spelling));
     }
   }
   if (chance(0.4)) {
     const [id, ...spellings] = one(PROCESSES);
     more.made = id;
-    parts.push(spelled(one(spellings)));
+    stretches.push(spelled(one(spellings)));
   }
   if (chance(0.75)) {
     const { text, g } = mass(6);
@@ -214,7 +218,7 @@ export const writtenLine = (random: () => number): Written => {
     const isAbout = !isTotal && chance(0.25);
     more.g = isTotal ? g / n : g;
     if (isAbout) more.by = 'I';
-    parts.push(
+    stretches.push(
       isTotal
         ? one(writer.total)(text)
         : isAbout
@@ -228,12 +232,12 @@ export const writtenLine = (random: () => number): Written => {
     const t = one([0.7, 0.8, 1.2, 1.5, 2.5, 3.5]);
     more.t = t;
     const d = digits(t, 1);
-    parts.push(one([`t${d}`, `t=${d}`, `${d} mm thick`, `${d}T`, `thk ${d}`, `t ${d} mm`]));
+    stretches.push(one([`t${d}`, `t=${d}`, `${d} mm thick`, `${d}T`, `thk ${d}`, `t ${d} mm`]));
   }
   if (chance(0.25)) {
     const box = [100 + below(700), 20 + below(90), 5 + below(60)] as const;
     more.box = box;
-    parts.push(one([box.join('x'), box.join(' x '), `${box.join('×')} mm`, box.join('*'), `${box[0]}mm x ${box[1]}mm x ${box[2]}mm`]));
+    stretches.push(one([box.join('x'), box.join(' x '), `${box.join('×')} mm`, box.join('*'), `${box[0]}mm x ${box[1]}mm x ${box[2]}mm`]));
   }
   if (chance(0.15)) {
     const [hand, word] = one([
@@ -242,11 +246,11 @@ export const writtenLine = (random: () => number): Written => {
       ['left', 'LH'],
     ] as const);
     more.hand = hand;
-    parts.push(word);
+    stretches.push(word);
   }
-  for (let i = parts.length - 1; i > 0; i--) {
+  for (let i = stretches.length - 1; i > 0; i--) {
     const j = below(i + 1);
-    [parts[i], parts[j]] = [parts[j] ?? '', parts[i] ?? ''];
+    [stretches[i], stretches[j]] = [stretches[j] ?? '', stretches[i] ?? ''];
   }
   let called = spelled(name);
   const isNuisance = chance(0.2);
@@ -255,10 +259,10 @@ export const writtenLine = (random: () => number): Written => {
   const isFirst = n === 1 || chance(0.6);
   const head = n > 1 && isFirst ? one(writer.count)(n) : '';
   const tail = n > 1 && !isFirst ? one(writer.countLast)(n) : '';
-  const line = `${head}${[called, ...parts].join(between === '; ' ? '; ' : between)}${tail}`;
+  const line = `${head}${[called, ...stretches].join(between === '; ' ? '; ' : between)}${tail}`;
   return {
     line,
-    meant: piece(called, { ...more, ...(n > 1 ? { n } : {}) }),
-    kind: isNuisance ? 'piece with a figure that is no code' : 'piece',
+    meant: part(called, { ...more, ...(n > 1 ? { n } : {}) }),
+    kind: isNuisance ? 'part with a figure that is no code' : 'part',
   };
 };

@@ -1,7 +1,7 @@
 import { parseLine, settle, type Entry } from '../src/bench';
 
 /** What the writer of a line means, in the units people use; what is not said is not there. */
-export interface PieceMeant {
+export interface PartMeant {
   readonly name: string;
   readonly n?: number;
   /** lowest and highest count where it is a range; null for "at least" */
@@ -47,7 +47,7 @@ export interface FastenersMeant {
 }
 
 export type Meant =
-  | ({ readonly kind: 'piece' } & PieceMeant)
+  | ({ readonly kind: 'part' } & PartMeant)
   | ({ readonly kind: 'fasteners' } & FastenersMeant)
   | { readonly kind: 'joints'; readonly n: number; readonly of: string; readonly mm?: number; readonly note?: string }
   | {
@@ -65,7 +65,7 @@ export type Meant =
   | { readonly kind: 'fluid'; readonly name: string; readonly g?: number; readonly ml?: number }
   | ({ readonly kind: 'step' } & Readonly<Record<string, unknown>>);
 
-export const piece = (name: string, more: Omit<PieceMeant, 'name'> = {}): Meant => ({ kind: 'piece', name, ...more });
+export const part = (name: string, more: Omit<PartMeant, 'name'> = {}): Meant => ({ kind: 'part', name, ...more });
 export const set = (n: number, more: Omit<FastenersMeant, 'n'> = {}): Meant => ({ kind: 'fasteners', n, ...more });
 
 const near = (a: number | null | undefined, b: number | undefined): boolean =>
@@ -92,14 +92,14 @@ export const isMeant = (entry: Entry, meant: Meant): boolean => {
     return meantKind === 'step' && JSON.stringify(Object.entries(fields).sort()) === JSON.stringify(Object.entries(wanted).sort());
   }
   if (entry.kind !== meant.kind) return false;
-  if (entry.kind === 'piece' && meant.kind === 'piece') {
+  if (entry.kind === 'part' && meant.kind === 'part') {
     const box = entry.envelopeM;
     return (
       words(entry.name) === words(meant.name) &&
       entry.quantity === (meant.n ?? 1) &&
-      sameRange(entry.known.quantity, meant.range) &&
+      sameRange(entry.evidence.quantity, meant.range) &&
       near(scaled(entry.mass?.eachKg ?? null, 1000), meant.g) &&
-      (entry.mass === null || entry.mass.evidence === (meant.by ?? 'M')) &&
+      (entry.mass === null || entry.mass.mark === (meant.by ?? 'M')) &&
       (meant.u === undefined || near(scaled(entry.mass?.uKg ?? null, 1000), meant.u)) &&
       (entry.materialId ?? undefined) === meant.mat &&
       entry.materialDetail === (meant.grade ?? '') &&
@@ -118,7 +118,7 @@ export const isMeant = (entry: Entry, meant: Meant): boolean => {
   if (entry.kind === 'fasteners' && meant.kind === 'fasteners')
     return (
       entry.count === meant.n &&
-      sameRange(entry.known.count, meant.range) &&
+      sameRange(entry.evidence.count, meant.range) &&
       entry.fastenerKind === (meant.of ?? 'bolt') &&
       near(scaled(entry.threadM, 1000), meant.d) &&
       near(scaled(entry.pitchM, 1000), meant.p) &&
@@ -132,7 +132,7 @@ export const isMeant = (entry: Entry, meant: Meant): boolean => {
       entry.tool === (meant.tool ?? '') &&
       (entry.removed ?? undefined) === meant.out &&
       near(scaled(entry.mass?.eachKg ?? null, 1000), meant.g) &&
-      (entry.mass === null || entry.mass.evidence === (meant.by ?? 'M')) &&
+      (entry.mass === null || entry.mass.mark === (meant.by ?? 'M')) &&
       words(entry.note) === words(meant.note ?? '')
     );
   if (entry.kind === 'joints' && meant.kind === 'joints')

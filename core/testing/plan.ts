@@ -4,7 +4,7 @@ import { STUDY, recordOf, testId } from './teardown';
 const HOUR_S = 3600;
 
 /**
- * A plan written in lines: "name | least likely most h | after a, b | 2 people, skill | place". What is left out is not needed.
+ * A plan written in lines: "name | optimistic, most likely and pessimistic h | after a, b | 2 people, skill | place". What is left out is not needed.
  * Names are the ids of the tests.
  */
 export const plan = (text: string, more: Partial<StudyRecord> = {}): StudyRecord => {
@@ -20,7 +20,7 @@ export const plan = (text: string, more: Partial<StudyRecord> = {}): StudyRecord
     const whole = likely ?? least;
     return {
       ...{ id: packageId(n), version: 1, ...blank('package', { name: names[n]!, sequence: n }) },
-      ...(time !== '' && { leastS: least! * HOUR_S, likelyS: whole! * HOUR_S, mostS: (most ?? whole)! * HOUR_S }),
+      ...(time !== '' && { optimisticS: least! * HOUR_S, mostLikelyS: whole! * HOUR_S, pessimisticS: (most ?? whole)! * HOUR_S }),
       after: after === '' ? [] : after.split(',').map((name) => packageId(names.indexOf(name.trim()))),
       people: crew === '' ? 1 : Number(people),
       skill,

@@ -4,13 +4,13 @@ import {
   emptyRecord,
   type FastenerSet,
   type JointSet,
-  type Piece,
+  type Part,
   type Study,
   type StudyRecord,
   type Subsystem,
   type Vehicle,
 } from '../src/record';
-import { fastenerFields, jointFields, parseLine, pieceFields } from '../src/bench';
+import { fastenerFields, jointFields, parseLine, partFields } from '../src/bench';
 
 /** Fixed ids that read well in failures: the nth record of a test. */
 export const testId = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
@@ -27,7 +27,7 @@ export const STUDY: Study = {
   productionYears: 7,
   region: 'Central Europe',
   fastenersIn: true,
-  assembliesAs: 'pieces',
+  assembliesAs: 'parts',
   ...USUAL_STUDY,
 };
 export const LEFT: Vehicle = {
@@ -42,15 +42,15 @@ export const DOOR: Subsystem = { id: testId(4), version: 1, parentId: null, sequ
 const indentOf = (line: string): number => (line.length - line.trimStart().length) / 2;
 
 /**
- * A teardown written as the bench writes it: one shorthand line per piece, two spaces deeper for what is inside it;
- * fastener and joint sets stand under the piece they hold.
+ * A teardown written as the bench writes it: one shorthand line per part, two spaces deeper for what is inside it;
+ * fastener and joint sets stand under the part they hold.
  */
 export const teardown = (
   text: string,
   vehicle: Vehicle = LEFT,
   firstId = 100,
-): Pick<StudyRecord, 'pieces' | 'fastenerSets' | 'jointSets'> => {
-  const pieces: Piece[] = [];
+): Pick<StudyRecord, 'parts' | 'fastenerSets' | 'jointSets'> => {
+  const parts: Part[] = [];
   const fastenerSets: FastenerSet[] = [];
   const jointSets: JointSet[] = [];
   const above: string[] = [];
@@ -63,34 +63,34 @@ export const teardown = (
       if (!parsed.entry) throw new Error(`not understood: ${line}: ${parsed.questions.map((q) => q.message).join('; ')}`);
       const row = { id: testId(firstId + n), version: 1 };
       const parentId = above[depth - 1] ?? null;
-      if (parsed.entry.kind === 'piece') {
-        pieces.push({
+      if (parsed.entry.kind === 'part') {
+        parts.push({
           ...row,
-          ...pieceFields(parsed.entry, { vehicleId: vehicle.id, subsystemId: parentId === null ? DOOR.id : null, parentId }, n),
+          ...partFields(parsed.entry, { vehicleId: vehicle.id, subsystemId: parentId === null ? DOOR.id : null, parentId }, n),
         });
         above[depth] = row.id;
       } else if (parsed.entry.kind === 'fasteners') fastenerSets.push({ ...row, ...fastenerFields(parsed.entry, parentId ?? '', n) });
       else if (parsed.entry.kind === 'joints') jointSets.push({ ...row, ...jointFields(parsed.entry, parentId ?? '', n) });
-      else throw new Error(`a teardown holds pieces, fasteners and joints, not ${parsed.entry.kind}`);
+      else throw new Error(`a teardown holds parts, fasteners and joints, not ${parsed.entry.kind}`);
     });
-  return { pieces, fastenerSets, jointSets };
+  return { parts, fastenerSets, jointSets };
 };
 
 /** A whole record around one or more teardowns. */
-export const recordOf = (...parts: readonly ReturnType<typeof teardown>[]): StudyRecord => ({
+export const recordOf = (...teardowns: readonly ReturnType<typeof teardown>[]): StudyRecord => ({
   ...emptyRecord(STUDY),
   revision: 1,
   vehicles: [LEFT, RIGHT],
   subsystems: [DOOR],
-  pieces: parts.flatMap((part) => part.pieces),
-  fastenerSets: parts.flatMap((part) => part.fastenerSets),
-  jointSets: parts.flatMap((part) => part.jointSets),
+  parts: teardowns.flatMap((each) => each.parts),
+  fastenerSets: teardowns.flatMap((each) => each.fastenerSets),
+  jointSets: teardowns.flatMap((each) => each.jointSets),
 });
 
-export const pieceNamed = (record: StudyRecord, name: string): Piece => {
-  const piece = record.pieces.find((p) => p.name === name);
-  if (!piece) throw new Error(`no piece is called ${name}`);
-  return piece;
+export const partNamed = (record: StudyRecord, name: string): Part => {
+  const part = record.parts.find((p) => p.name === name);
+  if (!part) throw new Error(`no part is called ${name}`);
+  return part;
 };
 
-export const BLANK = blank('piece', { vehicleId: LEFT.id, subsystemId: DOOR.id, parentId: null });
+export const BLANK = blank('part', { vehicleId: LEFT.id, subsystemId: DOOR.id, parentId: null });

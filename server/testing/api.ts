@@ -3,11 +3,11 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { blank, USUAL_STUDY, type Op, type PieceFields, type Role, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
+import { blank, USUAL_STUDY, type Op, type PartFields, type Role, type StudyFields, type StudyRecord } from '@each-bolt/core/record';
 import { buildApp, type AppParts } from '../src/app';
 import { Aside } from '../src/aside/aside';
 import type { Pool } from '../src/db/pool';
-import type { ToldConflict } from '../src/ledger/told-conflicts';
+import type { Standing, ToldConflict } from '@each-bolt/core/wire';
 import { CONNECTIONS } from '../src/http/connections';
 import { newSecret } from '../src/http/session';
 import { Turns } from '../src/http/turns';
@@ -15,7 +15,7 @@ import { InstrumentHub } from '../src/instruments/hub';
 import { Reachable, USUAL_RANGES } from '../src/instruments/reachable';
 import { Live } from '../src/live/live';
 import { passwordHash } from '../src/people/password';
-import { insertPerson, settingOr, type Standing } from '../src/people/queries';
+import { insertPerson, settingOr } from '../src/people/queries';
 
 export interface Answer<T> {
   readonly status: number;
@@ -84,7 +84,7 @@ export class Api {
     readonly stop: () => Promise<void>,
   ) {}
 
-  /** The application with a lead of the house signed in. */
+  /** The application with a lead of the organisation signed in. */
   static async over(pool: Pool, limits = LIMITS): Promise<Api> {
     const { address, stop } = await listen(pool, limits);
     return new Api(address, pool, stop).as('Wenna Tarn', 'lead');
@@ -193,7 +193,7 @@ export const STUDY_FIELDS: StudyFields = {
   productionYears: 7,
   region: 'Central Europe',
   fastenersIn: true,
-  assembliesAs: 'pieces',
+  assembliesAs: 'parts',
   ...USUAL_STUDY,
 };
 
@@ -202,8 +202,8 @@ export interface Begun {
   readonly vehicleId: string;
   readonly otherVehicleId: string;
   readonly subsystemId: string;
-  /** fields of a piece straight under the subsystem */
-  readonly piece: (fields?: Partial<PieceFields>) => PieceFields;
+  /** fields of a part straight under the subsystem */
+  readonly part: (fields?: Partial<PartFields>) => PartFields;
 }
 
 /** A study with two vehicles and one subsystem, at revision 1. */
@@ -229,6 +229,6 @@ export const beginStudy = async (api: Api): Promise<Begun> => {
     vehicleId,
     otherVehicleId,
     subsystemId,
-    piece: (fields = {}) => ({ ...blank('piece', { vehicleId, subsystemId, parentId: null }), name: 'carrier plate', ...fields }),
+    part: (fields = {}) => ({ ...blank('part', { vehicleId, subsystemId, parentId: null }), name: 'carrier plate', ...fields }),
   };
 };

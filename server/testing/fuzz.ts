@@ -48,10 +48,10 @@ const oddValue: fc.Arbitrary<unknown> = fc.oneof(
 /** A change that would be kept, but for what is bent in it. */
 const bentChange = (study: Begun): fc.Arbitrary<unknown> => {
   const kinds = [...OP_SCHEMAS.keys()];
-  const fields = fc.constantFrom<object>(blank('vehicle', { name: 'Drayman II', role: 'subject', sequence: 0 }), study.piece(), {});
+  const fields = fc.constantFrom<object>(blank('vehicle', { name: 'Drayman II', role: 'subject', sequence: 0 }), study.part(), {});
   const id = fc.oneof(fc.uuid(), fc.constantFrom(study.studyId, study.vehicleId, DASHES, '0'));
   const bent = fc
-    .tuple(fields, fc.dictionary(fc.constantFrom('name', 'massEachKg', 'count', 'parentId', 'tag', 'known', 'x', '__proto__'), oddValue))
+    .tuple(fields, fc.dictionary(fc.constantFrom('name', 'massEachKg', 'count', 'parentId', 'tag', 'evidence', 'x', '__proto__'), oddValue))
     .map(([whole, changed]) => ({ ...whole, ...changed }));
   const op = fc.oneof(
     { weight: 4, arbitrary: fc.record({ kind: fc.constantFrom(...kinds), id, fields: bent, was: fc.oneof(bent, fc.constant({})) }) },
@@ -79,7 +79,7 @@ const bodyOf = (study: Begun): fc.Arbitrary<Shot['body']> =>
 
 /** A request to any route of the program, by what it declares, with something odd about it. */
 export const shot = (study: Begun): fc.Arbitrary<Shot> => {
-  const part = fc.oneof(fc.constantFrom(study.studyId, study.vehicleId, randomUUID()), oddText).map((text) => {
+  const idText = fc.oneof(fc.constantFrom(study.studyId, study.vehicleId, randomUUID()), oddText).map((text) => {
     // some as a browser would write it, some as they are
     try {
       return text.length % 2 === 0 ? encodeURIComponent(text) : text.replace(/[^\x21-\x7e]|[?#\\]/gu, '%');
@@ -106,18 +106,18 @@ export const shot = (study: Begun): fc.Arbitrary<Shot> => {
   return fc
     .tuple(
       fc.constantFrom(...(Object.keys(ROUTES) as Route[])),
-      fc.array(part, { minLength: 3, maxLength: 3 }),
+      fc.array(idText, { minLength: 3, maxLength: 3 }),
       fc.boolean(),
       query,
       withType,
       bodyOf(study),
     ) // prettier-ignore
-    .map(([route, parts, isRight, asked, given, body]): Shot => {
+    .map(([route, ids, isRight, asked, given, body]): Shot => {
       const [method = '', path = ''] = route.split(' ');
       let at = 0;
       const filled = path.replace(/:\w+/g, (name) => {
         at += 1;
-        return isRight && name === ':id' ? study.studyId : (parts[at - 1] ?? '');
+        return isRight && name === ':id' ? study.studyId : (ids[at - 1] ?? '');
       });
       return { method, path: `${filled}${asked === '' ? '' : `?${asked}`}`, headers: given, body: method === 'GET' ? null : body };
     });
@@ -143,14 +143,14 @@ const send = (api: Api, { method, path, headers, body }: Shot): Promise<Heard | 
     sent.on('error', failed);
     sent.on('response', (response) => {
       const status = response.statusCode ?? 0;
-      const parts: Buffer[] = [];
+      const chunks: Buffer[] = [];
       // a stream never ends by itself
       if (response.headers['content-type']?.startsWith('text/event-stream')) {
         done({ status, text: '' });
         sent.destroy();
         return;
       }
-      response.on('data', (part: Buffer) => parts.push(part)).on('end', () => done({ status, text: Buffer.concat(parts).toString() }));
+      response.on('data', (chunk: Buffer) => chunks.push(chunk)).on('end', () => done({ status, text: Buffer.concat(chunks).toString() }));
     });
     sent.end(body ?? undefined);
   });

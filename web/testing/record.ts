@@ -1,1 +1,1 @@
-export { BLANK, DOOR, LEFT, RIGHT, STUDY, pieceNamed, recordOf, teardown, testId } from '../../core/testing/teardown';
+export { BLANK, DOOR, LEFT, RIGHT, STUDY, partNamed, recordOf, teardown, testId } from '../../core/testing/teardown';

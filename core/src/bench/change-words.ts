@@ -1,4 +1,4 @@
-import { ABSENT, EVIDENCE_MARKS, EVIDENCE_WORD, fixed, inShownUnit, materialById, millimetres, processById } from '../shared';
+import { ABSENT, EVIDENCE_WORD, fixed, inShownUnit, materialById, millimetres, processById } from '../shared';
 import {
   GONE,
   cellsOf,
@@ -13,7 +13,7 @@ import {
   type Entity,
   type Field,
   type FieldsOf,
-  type Known,
+  type Evidence,
   type NameOf,
   type Op,
 } from '../record';
@@ -37,7 +37,7 @@ export interface OpWords {
 }
 
 /** How a value is known, in a line: "counted, 2 to 3, floor scale, told by the supplier". */
-export const knownText = (said: Known, unit: (value: number) => string = String): string =>
+export const evidenceText = (said: Evidence, unit: (value: number) => string = String): string =>
   [
     EVIDENCE_WORD[said.mark],
     rangeText(said) ?? '',
@@ -46,7 +46,7 @@ export const knownText = (said: Known, unit: (value: number) => string = String)
     said.instrument,
     said.source,
   ]
-    .filter((part) => part !== '')
+    .filter((text) => text !== '')
     .join(', ');
 
 const numberText = (field: string, value: number): string => {
@@ -71,8 +71,6 @@ const textOf = (declared: Field | null, value: string, nameOf: NameOf): string =
       return nameOf(value) ?? GONE;
     case 'file':
       return 'a file';
-    case 'choice':
-      return declared.choices === EVIDENCE_MARKS ? EVIDENCE_WORD[value as Known['mark']] : value;
     default:
       return value;
   }
@@ -89,7 +87,7 @@ const listText = (list: readonly unknown[], item: Field | null, nameOf: NameOf):
 export const valueText = (entity: Entity, cell: string, value: unknown, nameOf: NameOf): string => {
   const field = fieldOfCell(cell);
   if (value === null || value === undefined || value === '') return ABSENT;
-  if (field !== cell) return knownText(value as Known, (u) => uText(field, u));
+  if (field !== cell) return evidenceText(value as Evidence, (u) => uText(field, u));
   const declared = fieldIn(entity, field);
   if (typeof value === 'string') return textOf(declared, value, nameOf);
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
@@ -102,7 +100,7 @@ export const valueText = (entity: Entity, cell: string, value: unknown, nameOf: 
 export const cellLabel = (entity: Entity, cell: string): string => {
   const field = fieldOfCell(cell);
   const label = fieldLabel(entity, field as keyof FieldsOf[Entity]);
-  return field === cell ? label : `${label}, how known`;
+  return field === cell ? label : `${label}, evidence`;
 };
 
 /** Place of a field in the record, so that values read in the same order everywhere; how it is known right behind it. */
@@ -155,13 +153,11 @@ export const changeWords = ({ ops, inverse = [] }: Inverse, nameOf: NameOf): rea
     const name = nameOf(op.id) ?? recordName(entity, was, nameOf);
     if (verb === 'remove') return { entity, id: op.id, did: 'taken off', name, cells: stated(entity, was, nameOf, 'was') };
     const before = cellsOf(was);
-    const cells = inOrder(entity, cellsOf('fields' in op ? op.fields : {}))
-      .filter(([cell]) => cell !== 'massTyped')
-      .map(([cell, value]) => ({
-        label: cellLabel(entity, cell),
-        was: valueText(entity, cell, before.get(cell), nameOf),
-        now: valueText(entity, cell, value, nameOf),
-      }));
+    const cells = inOrder(entity, cellsOf('fields' in op ? op.fields : {})).map(([cell, value]) => ({
+      label: cellLabel(entity, cell),
+      was: valueText(entity, cell, before.get(cell), nameOf),
+      now: valueText(entity, cell, value, nameOf),
+    }));
     return { entity, id: op.id, did: 'changed', name, cells };
   });
 };

@@ -15,7 +15,7 @@ describe('box volumes', () => {
   });
 });
 
-describe('a piece heavier than its box filled solid', () => {
+describe('a part heavier than its box filled solid', () => {
   const plate = { ...BLANK, id: '', version: 1, materialId: 'dc04', massEachKg: 1.84, lengthM: 0.62, widthM: 0.41, heightM: 0.035 };
   it('is not questioned when it fits', () => expect(heavierThanSolid(plate)).toBe(''));
   it('is questioned when centimetres were typed as millimetres', () => {

@@ -1,5 +1,5 @@
 import { fixed, materialById, threeDigits } from '../shared';
-import type { Piece } from '../record';
+import type { Part } from '../record';
 
 /**
  * Volume of the envelope box, m³.
@@ -11,23 +11,23 @@ export const boxVolumeM3 = ([length, width, height]: readonly [number, number, n
 export const volumeText = (volumeM3: number): string =>
   volumeM3 < 0.001 ? `${threeDigits(volumeM3 * 1e6)}\u00a0cm³` : `${threeDigits(volumeM3 * 1000)}\u00a0L`;
 
-type Sized = Pick<Piece, 'massEachKg' | 'lengthM' | 'widthM' | 'heightM' | 'materialId'>;
+type Sized = Pick<Part, 'massEachKg' | 'lengthM' | 'widthM' | 'heightM' | 'materialId'>;
 
-export const envelopeOf = (piece: Pick<Sized, 'lengthM' | 'widthM' | 'heightM'>): readonly [number, number, number] | null =>
-  piece.lengthM === null || piece.widthM === null || piece.heightM === null ? null : [piece.lengthM, piece.widthM, piece.heightM];
+export const envelopeOf = (part: Pick<Sized, 'lengthM' | 'widthM' | 'heightM'>): readonly [number, number, number] | null =>
+  part.lengthM === null || part.widthM === null || part.heightM === null ? null : [part.lengthM, part.widthM, part.heightM];
 
-/** Some room for rounding of mass and size before a piece is called heavier than solid. */
+/** Some room for rounding of mass and size before a part is called heavier than solid. */
 const ALLOWANCE = 1.1;
 
 /**
- * What is wrong when a piece weighs more than its envelope filled solid with its material, in words; empty when nothing is
+ * What is wrong when a part weighs more than its envelope filled solid with its material, in words; empty when nothing is
  * or when not enough is known. The usual causes are centimetres taken for millimetres and a mass of several taken for one.
  */
-export const heavierThanSolid = (piece: Sized): string => {
-  const envelope = envelopeOf(piece);
-  const material = materialById.get(piece.materialId ?? '');
-  if (envelope === null || material === undefined || piece.massEachKg === null) return '';
+export const heavierThanSolid = (part: Sized): string => {
+  const envelope = envelopeOf(part);
+  const material = materialById.get(part.materialId ?? '');
+  if (envelope === null || material === undefined || part.massEachKg === null) return '';
   const solidKg = boxVolumeM3(envelope) * material.densityKgPerM3;
-  if (piece.massEachKg <= solidKg * ALLOWANCE) return '';
-  return `Solid ${material.name} of this size weighs ${fixed(solidKg, solidKg < 0.1 ? 4 : 3)} kg; this is ${threeDigits(piece.massEachKg / solidKg)} times that. Centimetres for millimetres, or several weighed together?`;
+  if (part.massEachKg <= solidKg * ALLOWANCE) return '';
+  return `Solid ${material.name} of this size weighs ${fixed(solidKg, solidKg < 0.1 ? 4 : 3)} kg; this is ${threeDigits(part.massEachKg / solidKg)} times that. Centimetres for millimetres, or several weighed together?`;
 };

@@ -9,7 +9,7 @@ export interface WeighedMass {
 
 /** The sum of what is inside it, so far. */
 export interface SummedMass extends WeighedMass {
-  /** every piece and fastener recorded inside has a mass */
+  /** every part and fastener recorded inside has a mass */
   readonly isComplete: boolean;
 }
 
@@ -29,11 +29,11 @@ export interface MassClosure {
 }
 
 /**
- * A weighed assembly held against the sum of its pieces.
+ * A weighed assembly held against the sum of its parts.
  *
  *   residual = M − Σ m      u² = u²(M) + u²(Σ m)
  *
- * While pieces are missing, or the sum falls short of the whole by more than 2 u, the whole is the mass. Where the two agree,
+ * While parts are missing, or the sum falls short of the whole by more than 2 u, the whole is the mass. Where the two agree,
  * or cannot both be right, the one with the smaller uncertainty is.
  *
  * @param whole the weighing of the assembly, kg
@@ -48,7 +48,7 @@ export const massClosure = (whole: WeighedMass, sum: SummedMass): MassClosure =>
   const isImpossible = residualKg < -COVERAGE_FACTOR * residualUKg;
   const isShort = residualKg > COVERAGE_FACTOR * residualUKg || (!sum.isComplete && !isImpossible);
   const isWholeSurer = whole.massVar <= sum.massVar;
-  // pieces that weigh more than the whole already: no sum of more of them is less
+  // parts that weigh more than the whole already: no sum of more of them is less
   const stands = isShort && residualKg >= 0 ? 'whole' : isWholeSurer ? 'whole' : 'sum';
   return { whole, sum, residualKg, residualUKg, state: isImpossible ? 'impossible' : isShort ? 'short' : 'closed', stands };
 };
@@ -58,7 +58,7 @@ export const closureText = (closure: MassClosure): string => {
   const { state, residualKg, residualUKg, sum } = closure;
   const residual = `${withU(Math.abs(residualKg), residualUKg, 4)} kg`;
   if (state === 'impossible') return `What is inside weighs ${residual} more than the whole: one of the two is wrong`;
-  if (state === 'closed') return `Whole and pieces agree: ${residual} apart`;
+  if (state === 'closed') return `Whole and parts agree: ${residual} apart`;
   if (residualKg > COVERAGE_FACTOR * residualUKg) return `${residual} not yet accounted for inside`;
   return sum.isComplete ? `${residual} not yet accounted for inside` : 'Not everything inside has a mass yet';
 };

@@ -1,20 +1,22 @@
 import { evidenceRank, type EvidenceMark } from '../shared';
 import {
+  isMassOfAll,
+  massSaid,
   countInSum,
   countRange,
-  knownAs,
+  evidenceFor,
   type FastenerSet,
   type JointSet,
-  type KnownOf,
+  type EvidenceOf,
   type Outline,
-  type Piece,
+  type Part,
   type StudyRecord,
 } from '../record';
 import { fastenerMass } from './fasteners/fastener-mass';
 
-/** What one node adds to the totals by itself, for one such piece, before its quantity. */
+/** What one node adds to the totals by itself, for one such part, before its quantity. */
 export interface OwnFigures {
-  readonly isPiece: boolean;
+  readonly isPart: boolean;
   readonly quantity: number;
   /** the range the quantity allows; infinite above when only "at least" is known */
   readonly quantityLow: number;
@@ -45,7 +47,7 @@ export interface OwnFigures {
   readonly costAmount: number | null;
   /** weakest mark among what the cost rests on, as a rank */
   readonly costRank: number;
-  /** the price covers the piece with all that is inside it */
+  /** the price covers the part with all that is inside it */
   readonly boughtWhole: boolean;
   readonly fastenerCost: number;
   /** variance of the cost of the fasteners that comes from ranges of their counts */
@@ -54,14 +56,14 @@ export interface OwnFigures {
   readonly fastenerCostRank: number;
 }
 
-/** Cost of one piece and of one fastener of a set, in the study's currency and basis; null where it cannot be worked out. */
+/** Cost of one part and of one fastener of a set, in the study's currency and basis; null where it cannot be worked out. */
 export interface CostOf {
-  readonly piece: (piece: Piece) => { readonly amount: number | null; readonly boughtWhole: boolean };
+  readonly part: (part: Part) => { readonly amount: number | null; readonly boughtWhole: boolean };
   readonly fastener: (set: FastenerSet) => number | null;
 }
 
-export const NOTHING_OWN: OwnFigures = {
-  isPiece: false,
+const NOTHING_OWN: OwnFigures = {
+  isPart: false,
   quantity: 1,
   quantityLow: 1,
   quantityHigh: 1,
@@ -110,31 +112,26 @@ const square = (value: number): number => value * value;
 export const productVar = (n: number, nVar: number, value: number, valueVar: number): number =>
   n * n * valueVar + nVar * (value * value + valueVar);
 
-/** Was the mass stated of all together? */
-const isInAll = (row: { readonly massTyped: string | null }): boolean => row.massTyped?.startsWith('total') ?? false;
-
 const COUNTED = evidenceRank('C');
 /** a count is taken as counted unless something else is said */
-const countRankOf = (known: KnownOf, field: string): number => {
-  const said = known[field];
+const countRankOf = (evidence: EvidenceOf, field: string): number => {
+  const said = evidence[field];
   return said ? evidenceRank(said.mark) : COUNTED;
 };
 
 const markRank = (mark: EvidenceMark | null | undefined): number => (mark === null || mark === undefined ? -1 : evidenceRank(mark));
 
 /** A price rests on who told it; a worked-out cost on the mass, the material and the process, each as it is known. */
-const costRankOf = (piece: Piece): number =>
-  piece.boughtPrice !== null
-    ? markRank(knownAs('piece', piece, 'boughtPrice')?.mark)
-    : Math.max(markRank(piece.massEvidence), ...['materialId', 'processId'].map((field) => markRank(knownAs('piece', piece, field)?.mark)));
+const costRankOf = (part: Part): number =>
+  part.boughtPrice !== null
+    ? markRank(evidenceFor('part', part, 'boughtPrice')?.mark)
+    : Math.max(
+        markRank(massSaid(part)?.mark),
+        ...['materialId', 'processId'].map((field) => markRank(evidenceFor('part', part, field)?.mark)),
+      );
 
-/** What one piece with its fastener and joint sets adds to the totals. */
-export const ownFigures = (
-  piece: Piece,
-  fastenerSets: readonly FastenerSet[],
-  jointSets: readonly JointSet[],
-  cost: CostOf,
-): OwnFigures => {
+/** What one part with its fastener and joint sets adds to the totals. */
+export const ownFigures = (part: Part, fastenerSets: readonly FastenerSet[], jointSets: readonly JointSet[], cost: CostOf): OwnFigures => {
   let fasteners = 0;
   let fastenersLow = 0;
   let fastenersHigh = 0;
@@ -151,45 +148,46 @@ export const ownFigures = (
   let fastenerCostRank = -1;
   for (const set of fastenerSets) {
     fasteners += set.count;
-    const [low, high] = countRange(set.count, set.known.count);
+    const [low, high] = countRange(set.count, set.evidence.count);
     fastenersLow += low;
     fastenersHigh += high;
-    fastenerCountRank = Math.max(fastenerCountRank, countRankOf(set.known, 'count'));
+    fastenerCountRank = Math.max(fastenerCountRank, countRankOf(set.evidence, 'count'));
     const mass = fastenerMass(set);
-    const times = countInSum(set.count, set.known.count);
+    const times = countInSum(set.count, set.evidence.count);
     isOpen ||= times.isOpen;
     if (mass) {
-      const inAll = isInAll(set);
+      const inAll = isMassOfAll(set);
       const n = inAll ? set.count : times.mean;
       fastenersMassed += set.count;
       fastenerMassKg += n * mass.kg;
       fastenerMassVar += inAll ? square(n * mass.uKg) : productVar(times.mean, times.variance, mass.kg, square(mass.uKg));
-      [fastenerRank, fastenerKgOnRank] = onWeakest(fastenerRank, fastenerKgOnRank, evidenceRank(mass.evidence), n * mass.kg);
+      [fastenerRank, fastenerKgOnRank] = onWeakest(fastenerRank, fastenerKgOnRank, evidenceRank(mass.mark), n * mass.kg);
     }
     const each = cost.fastener(set);
     if (each !== null) {
       fastenerCost += times.mean * each;
       fastenerCostVar += times.variance * square(each);
       fastenersCosted += set.count;
-      fastenerCostRank = Math.max(fastenerCostRank, mass ? evidenceRank(mass.evidence) : -1);
+      fastenerCostRank = Math.max(fastenerCostRank, mass ? evidenceRank(mass.mark) : -1);
     }
   }
-  const { amount, boughtWhole } = cost.piece(piece);
-  const [quantityLow, quantityHigh] = countRange(piece.quantity, piece.known.quantity);
-  const times = countInSum(piece.quantity, piece.known.quantity);
-  const isMassInAll = isInAll(piece) && times.variance > 0;
+  const { amount, boughtWhole } = cost.part(part);
+  const said = massSaid(part);
+  const [quantityLow, quantityHigh] = countRange(part.quantity, part.evidence.quantity);
+  const times = countInSum(part.quantity, part.evidence.quantity);
+  const isMassInAll = isMassOfAll(part) && times.variance > 0;
   // stated in all: shared among the count that enters the sum, so that the sum is what was stated
-  const share = isMassInAll ? piece.quantity / times.mean : 1;
+  const share = isMassInAll ? part.quantity / times.mean : 1;
   return {
-    isPiece: true,
-    quantity: piece.quantity,
+    isPart: true,
+    quantity: part.quantity,
     quantityLow,
     quantityHigh,
     quantityMean: times.mean,
     quantityVar: times.variance,
     isOpen: isOpen || times.isOpen,
     isMassInAll,
-    countRank: countRankOf(piece.known, 'quantity'),
+    countRank: countRankOf(part.evidence, 'quantity'),
     fasteners,
     fastenersLow,
     fastenersHigh,
@@ -200,11 +198,11 @@ export const ownFigures = (
     fastenerRank,
     fastenerKgOnRank,
     joints: jointSets.reduce((sum, set) => sum + set.count, 0),
-    massKg: piece.massEachKg === null ? null : piece.massEachKg * share,
-    massVar: square((piece.massUKg ?? 0) * share),
-    massRank: rankOf(piece.massEvidence),
+    massKg: part.massEachKg === null ? null : part.massEachKg * share,
+    massVar: square((said?.u ?? 0) * share),
+    massRank: rankOf(said?.mark ?? null),
     costAmount: amount,
-    costRank: amount === null ? -1 : costRankOf(piece),
+    costRank: amount === null ? -1 : costRankOf(part),
     boughtWhole,
     fastenerCost,
     fastenerCostVar,
@@ -215,23 +213,23 @@ export const ownFigures = (
 
 const EMPTY: readonly never[] = [];
 
-export const groupByPiece = <T extends { readonly pieceId: string }>(rows: readonly T[]): ReadonlyMap<string, readonly T[]> => {
+export const groupByPart = <T extends { readonly partId: string }>(rows: readonly T[]): ReadonlyMap<string, readonly T[]> => {
   const groups = new Map<string, T[]>();
   for (const row of rows) {
-    const group = groups.get(row.pieceId);
+    const group = groups.get(row.partId);
     if (group) group.push(row);
-    else groups.set(row.pieceId, [row]);
+    else groups.set(row.partId, [row]);
   }
   return groups;
 };
 
 /** Own figures of every node of an outline, in its order. */
 export const ownFiguresOf = (record: StudyRecord, { nodes }: Outline, cost: CostOf): readonly OwnFigures[] => {
-  const pieces = new Map(record.pieces.map((piece) => [piece.id, piece]));
-  const fasteners = groupByPiece(record.fastenerSets);
-  const joints = groupByPiece(record.jointSets);
+  const parts = new Map(record.parts.map((part) => [part.id, part]));
+  const fasteners = groupByPart(record.fastenerSets);
+  const joints = groupByPart(record.jointSets);
   return nodes.map((node) => {
-    const piece = node.kind === 'piece' ? pieces.get(node.id) : undefined;
-    return piece ? ownFigures(piece, fasteners.get(piece.id) ?? EMPTY, joints.get(piece.id) ?? EMPTY, cost) : NOTHING_OWN;
+    const part = node.kind === 'part' ? parts.get(node.id) : undefined;
+    return part ? ownFigures(part, fasteners.get(part.id) ?? EMPTY, joints.get(part.id) ?? EMPTY, cost) : NOTHING_OWN;
   });
 };

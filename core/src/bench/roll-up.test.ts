@@ -1,26 +1,26 @@
 import fc from 'fast-check';
-import { outline } from '../record';
-import { DOOR, LEFT, pieceNamed, recordOf, teardown, testId } from '../../testing/teardown';
+import { evidence, massUKg, outline, type Part } from '../record';
+import { DOOR, LEFT, partNamed, recordOf, teardown, testId } from '../../testing/teardown';
 import { subsystemKey, type StudyRecord } from '../record';
 import { massGaps, weighedShort, weighedText } from './completeness';
 import { ownFigures, ownFiguresOf, type CostOf } from './own-figures';
 import { rollUp, rollUpAfterEdit, totalsAt, totalsOf, type AssembliesAs, type RollUp, type Totals } from './roll-up';
 import { shown, type Shown } from './shown';
 
-const FREE: CostOf = { piece: () => ({ amount: null, boughtWhole: false }), fastener: () => null };
+const FREE: CostOf = { part: () => ({ amount: null, boughtWhole: false }), fastener: () => null };
 const ONE_EACH: CostOf = {
-  piece: (piece) => ({ amount: piece.boughtPrice === null ? 1 : Number(piece.boughtPrice), boughtWhole: piece.boughtPrice !== null }),
+  part: (part) => ({ amount: part.boughtPrice === null ? 1 : Number(part.boughtPrice), boughtWhole: part.boughtPrice !== null }),
   fastener: () => 0.1,
 };
 
-const rolled = (record: StudyRecord, assembliesAs: AssembliesAs = 'pieces', cost: CostOf = FREE): ReturnType<typeof rollUp> => {
+const rolled = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts', cost: CostOf = FREE): ReturnType<typeof rollUp> => {
   const tree = outline(record);
   return rollUp(tree, ownFiguresOf(record, tree, cost), assembliesAs);
 };
 const all = (r: RollUp): readonly (Totals | null)[] => r.outline.nodes.map((_, place) => totalsAt(r, place));
 const door = (
   record: StudyRecord,
-  rule: { fastenersIn: boolean; assembliesAs: AssembliesAs } = { fastenersIn: true, assembliesAs: 'pieces' },
+  rule: { fastenersIn: boolean; assembliesAs: AssembliesAs } = { fastenersIn: true, assembliesAs: 'parts' },
   cost: CostOf = FREE,
 ): Shown => {
   const totals = totalsOf(rolled(record, rule.assembliesAs, cost), subsystemKey(LEFT.id, DOOR.id));
@@ -39,53 +39,53 @@ carrier module
 
 describe('counting', () => {
   const record = recordOf(teardown(CARRIER));
-  it('counts an opened assembly as its pieces, fasteners with them or not', () => {
+  it('counts an opened assembly as its parts, fasteners with them or not', () => {
     // plate 1, guides 2, lever 1; one screw for each guide
-    expect(door(record, { fastenersIn: false, assembliesAs: 'pieces' })).toMatchObject({ pieces: 4, fasteners: 2, joints: 6 });
-    expect(door(record)).toMatchObject({ pieces: 6, fasteners: 2, joints: 6 });
+    expect(door(record, { fastenersIn: false, assembliesAs: 'parts' })).toMatchObject({ parts: 4, fasteners: 2, joints: 6 });
+    expect(door(record)).toMatchObject({ parts: 6, fasteners: 2, joints: 6 });
   });
   it('counts an opened assembly as one', () => {
-    expect(door(record, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ pieces: 1, fasteners: 0, joints: 0 });
+    expect(door(record, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ parts: 1, fasteners: 0, joints: 0 });
   });
   it('multiplies what is inside by the quantity of the assembly', () => {
     const two = recordOf(teardown(CARRIER.replace('carrier module', '2x carrier module')));
-    expect(door(two)).toMatchObject({ pieces: 12, fasteners: 4, joints: 12 });
-    expect(door(two, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ pieces: 2 });
+    expect(door(two)).toMatchObject({ parts: 12, fasteners: 4, joints: 12 });
+    expect(door(two, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ parts: 2 });
   });
   it('counts the fasteners that hold an assembly also when the assembly is one', () => {
     const held = recordOf(teardown('carrier module\n  10 M6x16 5 g\n  plate 1 kg'));
-    expect(door(held, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ pieces: 11, fasteners: 10 });
+    expect(door(held, { fastenersIn: true, assembliesAs: 'one' })).toMatchObject({ parts: 11, fasteners: 10 });
   });
 });
 
 describe('mass', () => {
-  it('adds pieces and fasteners, in or out by the rule', () => {
+  it('adds parts and fasteners, in or out by the rule', () => {
     const record = recordOf(teardown(CARRIER));
-    expect(door(record, { fastenersIn: false, assembliesAs: 'pieces' }).massKg).toBeCloseTo(1.5 + 2 * 0.04 + 0.1, 12);
+    expect(door(record, { fastenersIn: false, assembliesAs: 'parts' }).massKg).toBeCloseTo(1.5 + 2 * 0.04 + 0.1, 12);
     expect(door(record).massKg).toBeCloseTo(1.5 + 2 * (0.04 + 0.005) + 0.1, 12);
   });
   /** @source JCGM 100:2008 (GUM), eq. 10; hand calculation: √(10² + 2²·3²) = 11.66 g */
-  it('adds uncertainties in quadrature, but one reading for several pieces errs for all of them together', () => {
+  it('adds uncertainties in quadrature, but one reading for several parts errs for all of them together', () => {
     const record = recordOf(teardown('plate 1 kg ±10 g\n2x guide 40 g ±3 g'));
     expect(door(record).massUKg).toBeCloseTo(Math.hypot(10, 6) / 1000, 12);
   });
   it('is absent, not zero, while nothing is weighed', () => {
     expect(door(recordOf(teardown('plate\nlever')))).toMatchObject({ massKg: null, massUKg: null, weakest: null, cost: null });
   });
-  it('takes the weighed whole while its pieces are not all weighed, and the pieces once they are', () => {
+  it('takes the weighed whole while its parts are not all weighed, and the parts once they are', () => {
     const open = recordOf(teardown('module 2 kg\n  plate 1.5 kg\n  lever'));
-    expect(door(open)).toMatchObject({ massKg: 2, piecesMassed: 2, piecesWeighed: 1 });
+    expect(door(open)).toMatchObject({ massKg: 2, partsMassed: 2, partsWeighed: 1 });
     const closed = recordOf(teardown('module 2 kg\n  plate 1.5 kg\n  lever 0.4 kg'));
     expect(door(closed).massKg).toBeCloseTo(1.9, 12);
   });
   it('does not count fasteners twice that were weighed with the whole', () => {
     const record = recordOf(teardown('module 2 kg\n  plate 1.5 kg\n    2 clip 10 g\n  lever'));
     expect(door(record).massKg).toBeCloseTo(2, 12);
-    expect(door(record, { fastenersIn: false, assembliesAs: 'pieces' }).massKg).toBeCloseTo(1.98, 12);
+    expect(door(record, { fastenersIn: false, assembliesAs: 'parts' }).massKg).toBeCloseTo(1.98, 12);
   });
-  it('does not take a whole that weighs less than the pieces already weighed', () => {
+  it('does not take a whole that weighs less than the parts already weighed', () => {
     const record = recordOf(teardown('module 1 kg\n  plate 1.5 kg\n  lever'));
-    expect(door(record)).toMatchObject({ massKg: 1.5, piecesMassed: 1 });
+    expect(door(record)).toMatchObject({ massKg: 1.5, partsMassed: 1 });
   });
 });
 
@@ -105,7 +105,7 @@ describe('evidence and completeness', () => {
     expect(weighedShort(s)).toBe('3 of 6');
     expect(massGaps(s)).toEqual(['1 estimated or taken from a weighed assembly', '2 without mass', '8 fasteners without mass']);
   });
-  it('has short words for one piece and for all', () => {
+  it('has short words for one part and for all', () => {
     expect(['plate 1 kg', 'plate ~1 kg', 'plate', '2x plate 1 kg'].map((line) => weighedShort(door(recordOf(teardown(line)))))).toEqual([
       'weighed',
       'estimated',
@@ -117,31 +117,31 @@ describe('evidence and completeness', () => {
 });
 
 describe('cost', () => {
-  it('adds pieces at their lowest level and fasteners', () => {
+  it('adds parts at their lowest level and fasteners', () => {
     expect(door(recordOf(teardown(CARRIER)), undefined, ONE_EACH).cost).toBeCloseTo(4 + 2 * 0.1, 12);
   });
   it('takes the price of a bought assembly for all that is inside it', () => {
     const record = recordOf(teardown(CARRIER));
-    const bought = { ...record, pieces: record.pieces.map((p) => (p.name === 'carrier module' ? { ...p, boughtPrice: '9.5' } : p)) };
-    expect(door(bought, undefined, ONE_EACH)).toMatchObject({ cost: 9.5, piecesCosted: 4 });
+    const bought = { ...record, parts: record.parts.map((p) => (p.name === 'carrier module' ? { ...p, boughtPrice: '9.5' } : p)) };
+    expect(door(bought, undefined, ONE_EACH)).toMatchObject({ cost: 9.5, partsCosted: 4 });
   });
 });
 
 /** A naive sum, written another way round: every leaf by its path, no tree. */
-const naive = (record: StudyRecord): { pieces: number; mass: number; variance: number; fasteners: number; joints: number } => {
-  const byId = new Map(record.pieces.map((p) => [p.id, p]));
+const naive = (record: StudyRecord): { parts: number; mass: number; variance: number; fasteners: number; joints: number } => {
+  const byId = new Map(record.parts.map((p) => [p.id, p]));
   const times = (id: string): number => {
-    const piece = byId.get(id);
-    return piece ? piece.quantity * (piece.parentId === null ? 1 : times(piece.parentId)) : 1;
+    const part = byId.get(id);
+    return part ? part.quantity * (part.parentId === null ? 1 : times(part.parentId)) : 1;
   };
-  const parents = new Set(record.pieces.map((p) => p.parentId));
-  const leaves = record.pieces.filter((p) => !parents.has(p.id));
+  const parents = new Set(record.parts.map((p) => p.parentId));
+  const leaves = record.parts.filter((p) => !parents.has(p.id));
   return {
-    pieces: leaves.reduce((sum, p) => sum + times(p.id), 0),
+    parts: leaves.reduce((sum, p) => sum + times(p.id), 0),
     mass: leaves.reduce((sum, p) => sum + times(p.id) * (p.massEachKg ?? 0), 0),
-    variance: leaves.reduce((sum, p) => sum + (times(p.id) * (p.massUKg ?? 0)) ** 2, 0),
-    fasteners: record.fastenerSets.reduce((sum, f) => sum + f.count * times(f.pieceId), 0),
-    joints: record.jointSets.reduce((sum, j) => sum + j.count * times(j.pieceId), 0),
+    variance: leaves.reduce((sum, p) => sum + (times(p.id) * (massUKg(p) ?? 0)) ** 2, 0),
+    fasteners: record.fastenerSets.reduce((sum, f) => sum + f.count * times(f.partId), 0),
+    joints: record.jointSets.reduce((sum, j) => sum + j.count * times(j.partId), 0),
   };
 };
 
@@ -157,10 +157,10 @@ const randomRecord = fc
     { minLength: 1, maxLength: 60 },
   )
   .map((specs): StudyRecord => {
-    const text = teardown('x 1 g').pieces[0];
-    if (!text) throw new Error('no piece');
+    const text = teardown('x 1 g').parts[0];
+    if (!text) throw new Error('no part');
     const id = (n: number): string => testId(1000 + n);
-    const pieces = specs.map((spec, n) => {
+    const parts = specs.map((spec, n): Part => {
       const parentId = n > 0 && spec.parent % 3 > 0 ? id(spec.parent % n) : null;
       return {
         ...text,
@@ -170,22 +170,21 @@ const randomRecord = fc
         subsystemId: parentId === null ? DOOR.id : null,
         quantity: spec.quantity,
         massEachKg: spec.grams === null ? null : spec.grams / 1000,
-        massUKg: spec.grams === null ? null : 0.0003,
-        massEvidence: spec.grams === null ? null : ('M' as const),
+        evidence: spec.grams === null ? {} : { massEachKg: evidence('M', { u: 0.0003 }) },
       };
     });
-    const parents = new Set(pieces.map((p) => p.parentId));
+    const parents = new Set(parts.map((p) => p.parentId));
     const sets = teardown('x\n  1 clip\n  1 spot');
     const [clip, spot] = [sets.fastenerSets[0], sets.jointSets[0]];
     if (!clip || !spot) throw new Error('no set');
     return {
       ...recordOf(),
       // assemblies are not weighed here: the naive sum knows leaves only
-      pieces: pieces.map((p) => (parents.has(p.id) ? { ...p, massEachKg: null, massUKg: null, massEvidence: null } : p)),
+      parts: parts.map((p) => (parents.has(p.id) ? { ...p, massEachKg: null, evidence: {} } : p)),
       fastenerSets: specs.flatMap((spec, n) =>
-        spec.clips > 0 ? [{ ...clip, id: testId(3000 + n), pieceId: id(n), count: spec.clips }] : [],
+        spec.clips > 0 ? [{ ...clip, id: testId(3000 + n), partId: id(n), count: spec.clips }] : [],
       ),
-      jointSets: specs.flatMap((spec, n) => (spec.spots > 0 ? [{ ...spot, id: testId(5000 + n), pieceId: id(n), count: spec.spots }] : [])),
+      jointSets: specs.flatMap((spec, n) => (spec.spots > 0 ? [{ ...spot, id: testId(5000 + n), partId: id(n), count: spec.spots }] : [])),
     };
   });
 
@@ -194,8 +193,8 @@ describe('against a naive sum over leaves', () => {
     fc.assert(
       fc.property(randomRecord, (record) => {
         const sum = naive(record);
-        const s = door(record, { fastenersIn: false, assembliesAs: 'pieces' });
-        expect([s.pieces, s.fasteners, s.joints]).toEqual([sum.pieces, sum.fasteners, sum.joints]);
+        const s = door(record, { fastenersIn: false, assembliesAs: 'parts' });
+        expect([s.parts, s.fasteners, s.joints]).toEqual([sum.parts, sum.fasteners, sum.joints]);
         expect(Math.abs((s.massKg ?? 0) - sum.mass)).toBeLessThan(1e-9 * Math.max(1, sum.mass));
         expect(Math.abs((s.massUKg ?? 0) ** 2 - sum.variance)).toBeLessThan(1e-9 * Math.max(1, sum.variance));
       }),
@@ -210,18 +209,18 @@ describe('after one edit', () => {
         randomRecord,
         fc.nat(),
         fc.integer({ min: 1, max: 9000 }),
-        fc.constantFrom('pieces' as const, 'one' as const),
+        fc.constantFrom('parts' as const, 'one' as const),
         (record, pick, grams, assembliesAs) => {
-          const edited = record.pieces[pick % record.pieces.length];
+          const edited = record.parts[pick % record.parts.length];
           if (!edited) return;
-          const after = { ...edited, massEachKg: grams / 1000, massUKg: 0.001, massEvidence: '?' as const };
-          const now = { ...record, pieces: record.pieces.map((p) => (p.id === edited.id ? after : p)) };
+          const after = { ...edited, massEachKg: grams / 1000, evidence: { massEachKg: evidence('?', { u: 0.001 }) } };
+          const now = { ...record, parts: record.parts.map((p) => (p.id === edited.id ? after : p)) };
           const before = rolled(record, assembliesAs);
           const place = before.outline.placeOf.get(edited.id) ?? -1;
           const own = ownFigures(
             after,
-            record.fastenerSets.filter((f) => f.pieceId === edited.id),
-            record.jointSets.filter((j) => j.pieceId === edited.id),
+            record.fastenerSets.filter((f) => f.partId === edited.id),
+            record.jointSets.filter((j) => j.partId === edited.id),
             FREE,
           );
           expect(all(rollUpAfterEdit(before, place, own))).toEqual(all(rolled(now, assembliesAs)));
@@ -233,32 +232,32 @@ describe('after one edit', () => {
     const record = recordOf(teardown(CARRIER));
     const before = rolled(record);
     const copy = all(before);
-    const lever = pieceNamed(record, 'lever');
+    const lever = partNamed(record, 'lever');
     rollUpAfterEdit(before, before.outline.placeOf.get(lever.id) ?? -1, ownFigures({ ...lever, massEachKg: 5 }, [], [], FREE));
     expect(all(before)).toEqual(copy);
   });
 });
 
-describe('a chain of 20 000 pieces, each inside the last', () => {
+describe('a chain of 20 000 parts, each inside the last', () => {
   it('is rolled up like any other', () => {
-    const [plate] = teardown('plate 1 kg').pieces;
+    const [plate] = teardown('plate 1 kg').parts;
     const id = (n: number): string => testId(100_000 + n);
-    const pieces = Array.from({ length: 20_000 }, (_, n) => ({
+    const parts = Array.from({ length: 20_000 }, (_, n) => ({
       ...plate!,
       id: id(n),
       parentId: n === 0 ? null : id(n - 1),
       subsystemId: n === 0 ? DOOR.id : null,
     }));
-    expect(door({ ...recordOf(), pieces })).toMatchObject({ pieces: 1, massKg: 1 });
+    expect(door({ ...recordOf(), parts })).toMatchObject({ parts: 1, massKg: 1 });
   });
 });
 
-describe('pieces that hang nowhere', () => {
+describe('parts that hang nowhere', () => {
   it('are named and left out, so that a broken record hides nothing else', () => {
     const record = recordOf(teardown(CARRIER));
-    const lever = pieceNamed(record, 'lever');
-    const loop = { ...record, pieces: record.pieces.map((p) => (p.id === lever.id ? { ...p, parentId: lever.id } : p)) };
+    const lever = partNamed(record, 'lever');
+    const loop = { ...record, parts: record.parts.map((p) => (p.id === lever.id ? { ...p, parentId: lever.id } : p)) };
     expect(outline(loop).issues).toMatchObject([{ code: 'adrift', recordId: lever.id }]);
-    expect(door(loop).pieces).toBe(5);
+    expect(door(loop).parts).toBe(5);
   });
 });

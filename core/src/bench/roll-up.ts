@@ -2,15 +2,15 @@ import type { Outline, StudyFields } from '../record';
 import { massClosure, type MassClosure, type SummedMass } from './mass-closure';
 import { productVar, type OwnFigures } from './own-figures';
 
-/** How opened assemblies are counted: as their pieces, or each as one. */
+/** How opened assemblies are counted: as their parts, or each as one. */
 export type AssembliesAs = StudyFields['assembliesAs'];
 
 /** Totals at a node with all that hangs below it and its own quantity. Fasteners stay apart, so that the rule can take them in or leave them out. */
 export interface Totals {
-  readonly pieces: number;
+  readonly parts: number;
   /** the range the counts allow; infinite above where only "at least" is known */
-  readonly piecesLow: number;
-  readonly piecesHigh: number;
+  readonly partsLow: number;
+  readonly partsHigh: number;
   /** weakest mark among the counts as its rank, −1 for none */
   readonly countRank: number;
   readonly fasteners: number;
@@ -18,14 +18,14 @@ export interface Totals {
   readonly fastenersHigh: number;
   readonly fastenerCountRank: number;
   readonly joints: number;
-  /** mass of the pieces that have one, kg */
+  /** mass of the parts that have one, kg */
   readonly massKg: number;
   /** variance of massKg, kg² */
   readonly massVar: number;
-  /** pieces whose mass is in massKg */
-  readonly piecesMassed: number;
-  /** pieces weighed singly (mark M) */
-  readonly piecesWeighed: number;
+  /** parts whose mass is in massKg */
+  readonly partsMassed: number;
+  /** parts weighed singly (mark M) */
+  readonly partsWeighed: number;
   /** weakest mark in massKg as its rank, −1 for none, and the kg that rest on it */
   readonly massRank: number;
   readonly massKgOnRank: number;
@@ -34,9 +34,9 @@ export interface Totals {
   readonly fastenersMassed: number;
   readonly fastenerRank: number;
   readonly fastenerKgOnRank: number;
-  /** cost of the pieces that have one */
+  /** cost of the parts that have one */
   readonly cost: number;
-  readonly piecesCosted: number;
+  readonly partsCosted: number;
   readonly fastenerCost: number;
   readonly fastenersCosted: number;
   /** weakest mark among what the costs rest on, as a rank, −1 for none */
@@ -52,18 +52,18 @@ export interface Totals {
 }
 
 // One node's totals are STRIDE numbers in a row; for 50 000 nodes that is several times faster than objects.
-const PIECES = 0;
+const PARTS = 0;
 const FASTENERS = 1;
 const JOINTS = 2;
 const MASS = 3;
 const MASS_VAR = 4;
-const PIECES_MASSED = 5;
-const PIECES_WEIGHED = 6;
+const PARTS_MASSED = 5;
+const PARTS_WEIGHED = 6;
 const FASTENER_MASS = 7;
 const FASTENER_MASS_VAR = 8;
 const FASTENERS_MASSED = 9;
 const COST = 10;
-const PIECES_COSTED = 11;
+const PARTS_COSTED = 11;
 const FASTENER_COST = 12;
 const FASTENERS_COSTED = 13;
 // the two weakest marks, as rank + 1 so that 0 is none, with the kg on each right behind
@@ -72,15 +72,15 @@ const MASS_ON_RANK = 15;
 const FASTENER_RANK = 16;
 const FASTENER_ON_RANK = 17;
 // ranges of the counts and their weakest marks, as rank + 1
-const PIECES_LOW = 18;
-const PIECES_HIGH = 19;
+const PARTS_LOW = 18;
+const PARTS_HIGH = 19;
 const COUNT_RANK = 20;
 const FASTENERS_LOW = 21;
 const FASTENERS_HIGH = 22;
 const FASTENER_COUNT_RANK = 23;
 const COST_RANK = 24;
 const FASTENER_COST_RANK = 25;
-// variance of pieces and fasteners together: less than the sum of the two where a whole was weighed with its fasteners in
+// variance of parts and fasteners together: less than the sum of the two where a whole was weighed with its fasteners in
 const ALL_VAR = 26;
 // variance of the costs that comes from ranges of counts
 const COST_VAR = 27;
@@ -100,9 +100,9 @@ const addWeakest = (t: Float64Array, rankAt: number, rank: number, kg: number): 
 
 // written out measure by measure: this and `multiply` run once for every node, and most nodes hold no fasteners
 const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): void => {
-  t[at + PIECES]! += child[c + PIECES]!;
-  t[at + PIECES_LOW]! += child[c + PIECES_LOW]!;
-  t[at + PIECES_HIGH]! += child[c + PIECES_HIGH]!;
+  t[at + PARTS]! += child[c + PARTS]!;
+  t[at + PARTS_LOW]! += child[c + PARTS_LOW]!;
+  t[at + PARTS_HIGH]! += child[c + PARTS_HIGH]!;
   if (child[c + COUNT_RANK]! > t[at + COUNT_RANK]!) t[at + COUNT_RANK] = child[c + COUNT_RANK]!;
   t[at + JOINTS]! += child[c + JOINTS]!;
   t[at + MASS]! += child[c + MASS]!;
@@ -110,10 +110,10 @@ const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): 
   t[at + ALL_VAR]! += child[c + ALL_VAR]!;
   t[at + COST_VAR]! += child[c + COST_VAR]!;
   t[at + OPEN]! += child[c + OPEN]!;
-  t[at + PIECES_MASSED]! += child[c + PIECES_MASSED]!;
-  t[at + PIECES_WEIGHED]! += child[c + PIECES_WEIGHED]!;
+  t[at + PARTS_MASSED]! += child[c + PARTS_MASSED]!;
+  t[at + PARTS_WEIGHED]! += child[c + PARTS_WEIGHED]!;
   t[at + COST]! += child[c + COST]!;
-  t[at + PIECES_COSTED]! += child[c + PIECES_COSTED]!;
+  t[at + PARTS_COSTED]! += child[c + PARTS_COSTED]!;
   if (child[c + COST_RANK]! > t[at + COST_RANK]!) t[at + COST_RANK] = child[c + COST_RANK]!;
   addWeakest(t, at + MASS_RANK, child[c + MASS_RANK]!, child[c + MASS_ON_RANK]!);
   if (child[c + FASTENERS] === 0) return;
@@ -131,7 +131,7 @@ const addChild = (t: Float64Array, at: number, child: Float64Array, c: number): 
   addWeakest(t, at + FASTENER_RANK, child[c + FASTENER_RANK]!, child[c + FASTENER_ON_RANK]!);
 };
 
-/** Puts a mass of the pieces; `massVar` is its variance, `allVar` that of it and the fasteners inside together. */
+/** Puts a mass of the parts; `massVar` is its variance, `allVar` that of it and the fasteners inside together. */
 const putMass = (t: Float64Array, at: number, massKg: number, massVar: number, allVar: number, rank: number): void => {
   t[at + MASS] = massKg;
   t[at + MASS_VAR] = massVar;
@@ -141,39 +141,39 @@ const putMass = (t: Float64Array, at: number, massKg: number, massVar: number, a
 };
 
 const asLeaf = (t: Float64Array, at: number, own: OwnFigures): void => {
-  t[at + PIECES] = 1;
-  t[at + PIECES_LOW] = 1;
-  t[at + PIECES_HIGH] = 1;
+  t[at + PARTS] = 1;
+  t[at + PARTS_LOW] = 1;
+  t[at + PARTS_HIGH] = 1;
   if (own.massKg === null) return;
   putMass(t, at, own.massKg, own.massVar, own.massVar, own.massRank);
-  t[at + PIECES_MASSED] = 1;
-  t[at + PIECES_WEIGHED] = own.massRank === 0 ? 1 : 0;
+  t[at + PARTS_MASSED] = 1;
+  t[at + PARTS_WEIGHED] = own.massRank === 0 ? 1 : 0;
 };
 
 /** What is summed up in a slot, as a sum to be held against a weighing of the whole. */
 const summed = (t: Float64Array, at: number): SummedMass => ({
   massKg: t[at + MASS]! + t[at + FASTENER_MASS]!,
   massVar: t[at + ALL_VAR]!,
-  isComplete: t[at + PIECES_MASSED] === t[at + PIECES] && t[at + FASTENERS_MASSED] === t[at + FASTENERS],
+  isComplete: t[at + PARTS_MASSED] === t[at + PARTS] && t[at + FASTENERS_MASSED] === t[at + FASTENERS],
 });
 
-/** The whole stands in for its pieces; its fasteners were weighed with it, and what they weigh is taken off the pieces. */
+/** The whole stands in for its parts; its fasteners were weighed with it, and what they weigh is taken off the parts. */
 const standIn = (t: Float64Array, at: number, own: OwnFigures): void => {
   const fastenersKg = t[at + FASTENER_MASS]!;
   putMass(t, at, Math.max(0, own.massKg! - fastenersKg), own.massVar + t[at + FASTENER_MASS_VAR]!, own.massVar, own.massRank);
-  t[at + PIECES_MASSED] = t[at + PIECES]!;
-  if (own.massRank !== 0) t[at + PIECES_WEIGHED] = 0;
+  t[at + PARTS_MASSED] = t[at + PARTS]!;
+  if (own.massRank !== 0) t[at + PARTS_WEIGHED] = 0;
 };
 
-const asPieces = (t: Float64Array, at: number, own: OwnFigures): void => {
+const asParts = (t: Float64Array, at: number, own: OwnFigures): void => {
   if (own.massKg !== null && massClosure({ massKg: own.massKg, massVar: own.massVar }, summed(t, at)).stands === 'whole')
     standIn(t, at, own);
 };
 
 const asOne = (t: Float64Array, at: number, own: OwnFigures): void => {
-  const pieces = t[at + PIECES]!;
-  const allMassed = t[at + PIECES_MASSED] === pieces;
-  const allWeighed = t[at + PIECES_WEIGHED] === pieces;
+  const parts = t[at + PARTS]!;
+  const allMassed = t[at + PARTS_MASSED] === parts;
+  const allWeighed = t[at + PARTS_WEIGHED] === parts;
   const isWhole = own.massKg !== null && massClosure({ massKg: own.massKg, massVar: own.massVar }, summed(t, at)).stands === 'whole';
   if (isWhole) putMass(t, at, own.massKg, own.massVar, own.massVar, own.massRank);
   else {
@@ -184,12 +184,12 @@ const asOne = (t: Float64Array, at: number, own: OwnFigures): void => {
   t[at + COST]! += t[at + FASTENER_COST]!;
   t[at + COST_VAR]! += t[at + FASTENER_COST_VAR]!;
   t[at + COST_RANK] = Math.max(t[at + COST_RANK]!, t[at + FASTENER_COST_RANK]!);
-  t[at + PIECES_COSTED] = t[at + PIECES_COSTED] === pieces ? 1 : 0;
-  t[at + PIECES_MASSED] = isWhole || allMassed ? 1 : 0;
-  t[at + PIECES_WEIGHED] = (isWhole && own.massRank === 0) || (!isWhole && allWeighed) ? 1 : 0;
-  t[at + PIECES] = 1;
-  t[at + PIECES_LOW] = 1;
-  t[at + PIECES_HIGH] = 1;
+  t[at + PARTS_COSTED] = t[at + PARTS_COSTED] === parts ? 1 : 0;
+  t[at + PARTS_MASSED] = isWhole || allMassed ? 1 : 0;
+  t[at + PARTS_WEIGHED] = (isWhole && own.massRank === 0) || (!isWhole && allWeighed) ? 1 : 0;
+  t[at + PARTS] = 1;
+  t[at + PARTS_LOW] = 1;
+  t[at + PARTS_HIGH] = 1;
   t[at + COUNT_RANK] = 0;
   for (const m of [
     FASTENERS,
@@ -218,13 +218,13 @@ const putCost = (t: Float64Array, at: number, own: OwnFigures, isLeaf: boolean):
     t[at + FASTENER_COST_VAR] = 0;
     t[at + COST_RANK] = own.costRank + 1;
     t[at + FASTENER_COST_RANK] = 0;
-    t[at + PIECES_COSTED] = t[at + PIECES]!;
+    t[at + PARTS_COSTED] = t[at + PARTS]!;
     t[at + FASTENER_COST] = 0;
     t[at + FASTENERS_COSTED] = t[at + FASTENERS]!;
   } else if (isLeaf) {
     t[at + COST] = own.costAmount;
     t[at + COST_RANK] = own.costRank + 1;
-    t[at + PIECES_COSTED] = 1;
+    t[at + PARTS_COSTED] = 1;
   }
 };
 
@@ -252,19 +252,19 @@ const multiply = (t: Float64Array, at: number, own: OwnFigures): void => {
   if (own.isOpen) t[at + OPEN]! += 1;
   if (quantity === 1 && quantityLow === 1 && quantityHigh === 1) return;
   const massVarOfCount = own.isMassInAll ? 0 : quantityVar;
-  t[at + PIECES_LOW]! *= quantityLow;
-  t[at + PIECES_HIGH]! *= quantityHigh;
-  t[at + PIECES]! *= quantity;
+  t[at + PARTS_LOW]! *= quantityLow;
+  t[at + PARTS_HIGH]! *= quantityHigh;
+  t[at + PARTS]! *= quantity;
   t[at + JOINTS]! *= quantity;
   // one reading stands for all of them, so they err together: u(n m) = n u(m); a range of the count adds its own
   t[at + ALL_VAR] = productVar(n, massVarOfCount, t[at + MASS]! + t[at + FASTENER_MASS]!, t[at + ALL_VAR]!);
   t[at + MASS_VAR] = productVar(n, massVarOfCount, t[at + MASS]!, t[at + MASS_VAR]!);
   t[at + MASS]! *= n;
-  t[at + PIECES_MASSED]! *= quantity;
-  t[at + PIECES_WEIGHED]! *= quantity;
+  t[at + PARTS_MASSED]! *= quantity;
+  t[at + PARTS_WEIGHED]! *= quantity;
   t[at + COST_VAR] = productVar(n, quantityVar, t[at + COST]!, t[at + COST_VAR]!);
   t[at + COST]! *= n;
-  t[at + PIECES_COSTED]! *= quantity;
+  t[at + PARTS_COSTED]! *= quantity;
   t[at + MASS_ON_RANK]! *= n;
   if (t[at + FASTENERS] === 0) return;
   t[at + FASTENERS]! *= quantity;
@@ -281,9 +281,9 @@ const multiply = (t: Float64Array, at: number, own: OwnFigures): void => {
 
 /** Turns the sum of the children, already in place, into the totals of the node. */
 const finish = (t: Float64Array, at: number, own: OwnFigures, isLeaf: boolean, assembliesAs: AssembliesAs): void => {
-  if (!own.isPiece) return;
+  if (!own.isPart) return;
   if (isLeaf) asLeaf(t, at, own);
-  else if (assembliesAs === 'pieces') asPieces(t, at, own);
+  else if (assembliesAs === 'parts') asParts(t, at, own);
   putCost(t, at, own, isLeaf);
   if (!isLeaf && assembliesAs === 'one') asOne(t, at, own);
   addFasteners(t, at, own);
@@ -314,14 +314,14 @@ const putLeaf = (slot: Float64Array, own: OwnFigures, assembliesAs: AssembliesAs
 
 /**
  * Counts, mass with variance, cost, completeness and weakest evidence at every node. Masses add up as uncorrelated,
- * those of one reading shared by several pieces as fully correlated.
+ * those of one reading shared by several parts as fully correlated.
  *
  *   m = Σ nᵢ mᵢ      u² = Σ nᵢ² u(mᵢ)²
  *
  * @param outline the forest
  * @param own [node] what each node adds by itself
  * @param assembliesAs the counting rule
- * @source JCGM 100:2008 (GUM), eq. 10 (uncorrelated) and eq. 16 with r = 1 (one reading for n pieces)
+ * @source JCGM 100:2008 (GUM), eq. 10 (uncorrelated) and eq. 16 with r = 1 (one reading for n parts)
  */
 export const rollUp = (outline: Outline, own: readonly OwnFigures[], assembliesAs: AssembliesAs): RollUp => {
   const { parentOf, innerOf, innerCount } = outline;
@@ -403,9 +403,9 @@ export const totalsAt = (rolled: RollUp, place: number): Totals | null => {
   if (!(place >= 0 && place < rolled.outline.nodes.length)) return null;
   const [t, at] = numbersAt(rolled, place);
   return {
-    pieces: t[at + PIECES]!,
-    piecesLow: t[at + PIECES_LOW]!,
-    piecesHigh: t[at + PIECES_HIGH]!,
+    parts: t[at + PARTS]!,
+    partsLow: t[at + PARTS_LOW]!,
+    partsHigh: t[at + PARTS_HIGH]!,
     countRank: t[at + COUNT_RANK]! - 1,
     fasteners: t[at + FASTENERS]!,
     fastenersLow: t[at + FASTENERS_LOW]!,
@@ -414,8 +414,8 @@ export const totalsAt = (rolled: RollUp, place: number): Totals | null => {
     joints: t[at + JOINTS]!,
     massKg: t[at + MASS]!,
     massVar: t[at + MASS_VAR]!,
-    piecesMassed: t[at + PIECES_MASSED]!,
-    piecesWeighed: t[at + PIECES_WEIGHED]!,
+    partsMassed: t[at + PARTS_MASSED]!,
+    partsWeighed: t[at + PARTS_WEIGHED]!,
     massRank: t[at + MASS_RANK]! - 1,
     massKgOnRank: t[at + MASS_ON_RANK]!,
     fastenerMassKg: t[at + FASTENER_MASS]!,
@@ -424,7 +424,7 @@ export const totalsAt = (rolled: RollUp, place: number): Totals | null => {
     fastenerRank: t[at + FASTENER_RANK]! - 1,
     fastenerKgOnRank: t[at + FASTENER_ON_RANK]!,
     cost: t[at + COST]!,
-    piecesCosted: t[at + PIECES_COSTED]!,
+    partsCosted: t[at + PARTS_COSTED]!,
     fastenerCost: t[at + FASTENER_COST]!,
     fastenersCosted: t[at + FASTENERS_COSTED]!,
     costRank: t[at + COST_RANK]! - 1,
@@ -443,7 +443,7 @@ export const totalsOf = (rolled: RollUp, key: string): Totals | null => {
 };
 
 /**
- * The weighing of a node held against the sum of what is inside it, per one such piece; null where it is no assembly or was
+ * The weighing of a node held against the sum of what is inside it, per one such part; null where it is no assembly or was
  * not weighed as a whole.
  */
 export const closureAt = (rolled: RollUp, place: number): MassClosure | null => {

@@ -14,6 +14,7 @@ import {
   rowFaults,
   type FieldsOf,
   type Given,
+  type EvidenceOf,
 } from '../record';
 import { readMass } from './import/read-cells';
 import { massEachText } from './shorthand/from-row';
@@ -110,8 +111,8 @@ export const SET_KIND_WORD: Readonly<Record<SetKind, string>> = {
   fluid: 'fluid',
 };
 
-/** A set of which nothing is known but its piece. */
-export const blankSet = <K extends SetKind>(kind: K, pieceId: string): FieldsOf[K] => blank(kind, { pieceId } as unknown as Given<K>);
+/** A set of which nothing is known but its part. */
+export const blankSet = <K extends SetKind>(kind: K, partId: string): FieldsOf[K] => blank(kind, { partId } as unknown as Given<K>);
 
 const isList = (kind: Kind): kind is readonly string[] => Array.isArray(kind);
 
@@ -157,6 +158,7 @@ export const setFromForm = <K extends SetKind>(
   const shown = setForm(kind, before);
   const after: Record<string, unknown> = { ...before };
   const anew = new Set<string>();
+  let said: EvidenceOf = {};
   for (const [field, shape, isNeeded] of FORMS[kind] as readonly (readonly [string, Kind, boolean?])[]) {
     const text = (typed[field] ?? '').trim();
     if (text === shown[field]) continue;
@@ -164,7 +166,10 @@ export const setFromForm = <K extends SetKind>(
     if (shape === 'mass') {
       const read = text === '' ? null : readMass(text, null);
       if (read !== null && 'fault' in read) issues.push(issue('mass', read.fault, field));
-      else Object.assign(after, read?.value ?? { massEachKg: null, massUKg: null, massEvidence: null, massTyped: null });
+      else {
+        after.massEachKg = read?.value.massEachKg ?? null;
+        said = { ...said, ...read?.value.evidence };
+      }
     } else if (shape === 'yes-no') after[field] = text === '' ? (isNeeded === true ? true : null) : text === 'yes';
     else if (isList(shape)) after[field] = text === '' ? null : text;
     else {
@@ -174,7 +179,8 @@ export const setFromForm = <K extends SetKind>(
     }
   }
   if (issues.length > 0) return { ok: false, issues };
-  const fields = { ...after, known: Object.fromEntries(Object.entries(before.known).filter(([field]) => !anew.has(field))) };
+  const kept = Object.fromEntries(Object.entries(before.evidence).filter(([field]) => !anew.has(field)));
+  const fields = { ...after, evidence: { ...kept, ...said } };
   const checked = check(SCHEMAS[kind], fields);
   if (!checked.ok) return checked;
   const faults = rowFaults(kind, { id: 'form', version: 0, ...checked.value });

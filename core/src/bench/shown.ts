@@ -4,10 +4,10 @@ import type { Totals } from './roll-up';
 
 /** What a total says once the rule on fasteners is applied. Absent figures are null, never 0. */
 export interface Shown {
-  readonly pieces: number;
+  readonly parts: number;
   /** range of the count; null above where only "at least" is known */
-  readonly piecesLow: number;
-  readonly piecesHigh: number | null;
+  readonly partsLow: number;
+  readonly partsHigh: number | null;
   /** weakest mark among the counts */
   readonly countMark: EvidenceMark | null;
   /** weakest mark among the counts of the fasteners */
@@ -19,12 +19,12 @@ export interface Shown {
   readonly cost: number | null;
   /** standard uncertainty of the cost that comes from ranges of counts alone */
   readonly costUOfCounts: number | null;
-  /** counts of which only "at least" is known: mass and cost may be more */
+  /** counts of which only "at least" is evidence: mass and cost may be more */
   readonly openCounts: number;
-  readonly piecesOfMass: number;
-  readonly piecesWeighed: number;
-  readonly piecesMassed: number;
-  readonly piecesCosted: number;
+  readonly partsOfMass: number;
+  readonly partsWeighed: number;
+  readonly partsMassed: number;
+  readonly partsCosted: number;
   /** fasteners counted in but without a mass, or without a cost */
   readonly fastenersNotMassed: number;
   readonly fastenersNotCosted: number;
@@ -35,20 +35,20 @@ export interface Shown {
   readonly weakestFraction: number;
 }
 
-/** Applies the rule on fasteners to a total: in, they count as pieces and their mass and cost are added. */
+/** Applies the rule on fasteners to a total: in, they count as parts and their mass and cost are added. */
 export const shown = (t: Totals, fastenersIn: boolean): Shown => {
   const withFasteners = fastenersIn && t.fasteners > 0;
   const massKg = t.massKg + (withFasteners ? t.fastenerMassKg : 0);
   const [rank, kgOnRank] = withFasteners
     ? onWeakest(t.massRank, t.massKgOnRank, t.fastenerRank, t.fastenerKgOnRank)
     : [t.massRank, t.massKgOnRank];
-  const high = t.piecesHigh + (withFasteners ? t.fastenersHigh : 0);
-  const anyMass = t.piecesMassed > 0 || t.massKg > 0 || (withFasteners && t.fastenersMassed > 0);
-  const anyCost = t.piecesCosted > 0 || t.cost > 0 || (withFasteners && t.fastenersCosted > 0);
+  const high = t.partsHigh + (withFasteners ? t.fastenersHigh : 0);
+  const anyMass = t.partsMassed > 0 || t.massKg > 0 || (withFasteners && t.fastenersMassed > 0);
+  const anyCost = t.partsCosted > 0 || t.cost > 0 || (withFasteners && t.fastenersCosted > 0);
   return {
-    pieces: t.pieces + (withFasteners ? t.fasteners : 0),
-    piecesLow: t.piecesLow + (withFasteners ? t.fastenersLow : 0),
-    piecesHigh: Number.isFinite(high) ? high : null,
+    parts: t.parts + (withFasteners ? t.fasteners : 0),
+    partsLow: t.partsLow + (withFasteners ? t.fastenersLow : 0),
+    partsHigh: Number.isFinite(high) ? high : null,
     countMark: evidenceAt(withFasteners ? Math.max(t.countRank, t.fastenerCountRank) : t.countRank),
     fastenerMark: evidenceAt(t.fastenerCountRank),
     fasteners: t.fasteners,
@@ -58,10 +58,10 @@ export const shown = (t: Totals, fastenersIn: boolean): Shown => {
     cost: anyCost ? t.cost + (withFasteners ? t.fastenerCost : 0) : null,
     costUOfCounts: anyCost ? Math.sqrt(t.costVar + (withFasteners ? t.fastenerCostVar : 0)) : null,
     openCounts: t.openCounts,
-    piecesOfMass: t.pieces,
-    piecesWeighed: t.piecesWeighed,
-    piecesMassed: t.piecesMassed,
-    piecesCosted: t.piecesCosted,
+    partsOfMass: t.parts,
+    partsWeighed: t.partsWeighed,
+    partsMassed: t.partsMassed,
+    partsCosted: t.partsCosted,
     fastenersNotMassed: withFasteners ? t.fasteners - t.fastenersMassed : 0,
     fastenersNotCosted: withFasteners ? t.fasteners - t.fastenersCosted : 0,
     costMark: anyCost ? evidenceAt(withFasteners ? Math.max(t.costRank, t.fastenerCostRank) : t.costRank) : null,

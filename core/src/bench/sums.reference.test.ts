@@ -1,5 +1,5 @@
 import { outline, subsystemKey, type StudyRecord } from '../record';
-import { DOOR, LEFT, pieceNamed, recordOf, teardown } from '../../testing/teardown';
+import { DOOR, LEFT, partNamed, recordOf, teardown } from '../../testing/teardown';
 import { randomFrom } from '../../testing/line-writers';
 import { massChecks } from './checks/mass-checks';
 import { closureText } from './mass-closure';
@@ -7,12 +7,12 @@ import { ownFiguresOf, type CostOf } from './own-figures';
 import { closureAt, rollUp, totalsOf, type AssembliesAs, type RollUp } from './roll-up';
 import { shown, type Shown } from './shown';
 
-const ONE_EACH: CostOf = { piece: () => ({ amount: 1, boughtWhole: false }), fastener: () => 0.1 };
-const rolledUp = (record: StudyRecord, assembliesAs: AssembliesAs = 'pieces'): RollUp => {
+const ONE_EACH: CostOf = { part: () => ({ amount: 1, boughtWhole: false }), fastener: () => 0.1 };
+const rolledUp = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts'): RollUp => {
   const tree = outline(record);
   return rollUp(tree, ownFiguresOf(record, tree, ONE_EACH), assembliesAs);
 };
-const door = (text: string, fastenersIn = true, assembliesAs: AssembliesAs = 'pieces'): Shown => {
+const door = (text: string, fastenersIn = true, assembliesAs: AssembliesAs = 'parts'): Shown => {
   const totals = totalsOf(rolledUp(recordOf(teardown(text)), assembliesAs), subsystemKey(LEFT.id, DOOR.id));
   if (!totals) throw new Error('no door');
   return shown(totals, fastenersIn);
@@ -20,7 +20,7 @@ const door = (text: string, fastenersIn = true, assembliesAs: AssembliesAs = 'pi
 const checksOf = (text: string, name: string): readonly string[] => {
   const record = recordOf(teardown(text));
   const rolled = rolledUp(record);
-  return massChecks(rolled, rolled.outline.placeOf.get(pieceNamed(record, name).id) ?? -1).map((found) => found.code);
+  return massChecks(rolled, rolled.outline.placeOf.get(partNamed(record, name).id) ?? -1).map((found) => found.code);
 };
 
 /** @source JCGM 100:2008 (GUM), 4.3.7: a quantity between two bounds, none likelier than another, has u = width / √12 */
@@ -29,9 +29,9 @@ describe('a count that is only known within a range', () => {
     const s = door('8-12x block 1.0000 kg');
     expect(s.massKg).toBeCloseTo(10, 12);
     expect(s.massUKg).toBeCloseTo(1.1547, 4);
-    expect(s).toMatchObject({ pieces: 8, piecesLow: 8, piecesHigh: 12 });
+    expect(s).toMatchObject({ parts: 8, partsLow: 8, partsHigh: 12 });
   });
-  it('enters the cost alike, of pieces and of fasteners', () => {
+  it('enters the cost alike, of parts and of fasteners', () => {
     expect(door('8-12x block 1 kg')).toMatchObject({ cost: 10, costUOfCounts: expect.closeTo(1.1547, 4) as number });
     expect(door('plate 1 kg\n  10-14 M6x16 5 g')).toMatchObject({ cost: expect.closeTo(1 + 12 * 0.1, 12) as number });
   });
@@ -70,18 +70,18 @@ describe('a count that is only known within a range', () => {
 });
 
 describe('an assembly that was weighed as a whole', () => {
-  it('stays the figure while its pieces fall short of it: 10.00 kg with two of about 3 and 4 kg inside', () => {
+  it('stays the figure while its parts fall short of it: 10.00 kg with two of about 3 and 4 kg inside', () => {
     const text = 'module 10.00 kg\n  lid ~3 kg\n  case ~4 kg';
     const s = door(text);
     expect([s.massKg, s.massUKg]).toEqual([expect.closeTo(10, 12) as number, expect.closeTo(0.01 / Math.sqrt(12), 9) as number]);
     expect(checksOf(text, 'module')).toEqual(['mass-short']);
   });
-  it('stays it with four pieces recorded of many: 7.85 kg, not 4.056', () => {
+  it('stays it with four parts recorded of many: 7.85 kg, not 4.056', () => {
     const text = 'module 7.85 kg\n  lid 1.2 kg\n  case 2.1 kg\n  plate 0.5 kg\n  arm 0.256 kg';
     expect(door(text).massKg).toBeCloseTo(7.85, 12);
     const record = recordOf(teardown(text));
     const rolled = rolledUp(record);
-    const closure = closureAt(rolled, rolled.outline.placeOf.get(pieceNamed(record, 'module').id) ?? -1);
+    const closure = closureAt(rolled, rolled.outline.placeOf.get(partNamed(record, 'module').id) ?? -1);
     expect(closure?.residualKg).toBeCloseTo(7.85 - 4.056, 12);
     expect(closure && closureText(closure)).toMatch(/^3\.79\d* ± 0\.0\d+ kg not yet accounted for inside$/);
   });
@@ -90,7 +90,7 @@ describe('an assembly that was weighed as a whole', () => {
     const s = door('crate 5 kg ±0.05 kg\n  100x bolt, long 50 g ±5 g');
     expect([s.massKg, s.massUKg]).toEqual([expect.closeTo(5, 12) as number, expect.closeTo(0.05, 12) as number]);
   });
-  it('gives way to its pieces where they are surer', () => {
+  it('gives way to its parts where they are surer', () => {
     const s = door('module ~2 kg\n  lid 1.2000 kg\n  case 0.9000 kg');
     expect(s.massKg).toBeCloseTo(2.1, 12);
     expect(s.massUKg).toBeLessThan(0.001);
@@ -105,18 +105,18 @@ describe('an assembly that was weighed as a whole', () => {
       expect.closeTo(Math.hypot(0.001, 0.05), 12) as number,
     ]);
   });
-  it('with a piece inside heavier than itself beyond 2 u is an issue on both', () => {
+  it('with a part inside heavier than itself beyond 2 u is an issue on both', () => {
     const text = 'crate 100.0 kg\n  engine 120.0 kg\n  lid 1 kg';
     expect(checksOf(text, 'crate')).toEqual(['mass-impossible']);
     expect(checksOf(text, 'engine')).toEqual(['mass-impossible']);
     expect(checksOf(text, 'lid')).toEqual([]);
   });
-  it('with a piece inside that may be as heavy by its uncertainty is none', () => {
+  it('with a part inside that may be as heavy by its uncertainty is none', () => {
     expect(checksOf('crate ~100 kg\n  engine 110.0 kg', 'engine')).toEqual([]);
   });
   it('counted as one is the same mass', () => {
     expect(door('module 10.00 kg\n  lid ~3 kg\n  case ~4 kg', true, 'one')).toMatchObject({
-      pieces: 1,
+      parts: 1,
       massKg: expect.closeTo(10, 12) as number,
     });
   });

@@ -8,7 +8,7 @@ const split = (record: StudyRecord, by: BreakdownBy): readonly Share[] => {
   const rollUp = studyRollUp(record);
   const key = subsystemKey(LEFT.id, DOOR.id);
   const { massKg, cost } = shown(totalsOf(rollUp.rolled, key)!, true);
-  return breakdown(contentsBelow(record, rollUp, key).pieces, by, { massKg, cost });
+  return breakdown(contentsBelow(record, rollUp, key).parts, by, { massKg, cost });
 };
 const mass = (shares: readonly Share[], label: string): number | null | undefined => shares.find((s) => s.label === label)?.massKg;
 
@@ -25,42 +25,42 @@ label
 );
 
 describe('a subsystem split', () => {
-  it('by material has each piece under its own, on one vehicle, and the fasteners apart', () => {
+  it('by material has each part under its own, on one vehicle, and the fasteners apart', () => {
     const shares = split(DOORS, 'material');
     // by hand: plate and lever; two guides; the arm; four bolts
     expect(mass(shares, 'DC04')).toBeCloseTo(2.1, 12);
     expect(mass(shares, 'POM')).toBeCloseTo(0.1, 12);
     expect(mass(shares, 'EN AW-6082')).toBeCloseTo(1, 12);
     expect(mass(shares, FASTENERS)).toBeCloseTo(0.02, 12);
-    expect(shares.find((s) => s.label === 'POM')?.pieces).toBe(2);
+    expect(shares.find((s) => s.label === 'POM')?.parts).toBe(2);
   });
   it('by family and by process puts together what is of one, and keeps the rest apart', () => {
-    const families = split(DOORS, 'family').map((s) => [s.label, s.pieces]);
+    const families = split(DOORS, 'family').map((s) => [s.label, s.parts]);
     expect(families).toEqual([['steel', 2], ['fasteners', 4], ['plastic', 2], ['aluminium', 1], [NOT_STATED, 1]]); // prettier-ignore
-    const processes = split(DOORS, 'process').map((s) => [s.label, s.pieces]);
+    const processes = split(DOORS, 'process').map((s) => [s.label, s.parts]);
     expect(processes).toEqual([['stamping', 2], ['fasteners', 4], ['injection moulding', 2], ['extrusion', 1], [NOT_STATED, 1]]); // prettier-ignore
   });
-  it('counts the fasteners of every piece there are, and their mass only where one is weighed', () => {
+  it('counts the fasteners of every part there are, and their mass only where one is weighed', () => {
     const twice = recordOf(teardown('2x plate dc04 stamp 2 kg\n  4 M6x16 T30 8.8 5 g\narm pom inj 1 kg\n  3 clip'));
     const fasteners = split(twice, 'material').find((s) => s.label === FASTENERS);
     // by hand: 2 × 4 bolts of 5 g; three clips that nobody weighed
-    expect(fasteners?.pieces).toBe(11);
+    expect(fasteners?.parts).toBe(11);
     expect(fasteners?.massKg).toBeCloseTo(0.04, 12);
     const clips = split(recordOf(teardown('arm pom inj 1 kg\n  3 clip')), 'material').find((s) => s.label === FASTENERS);
-    expect([clips?.pieces, clips?.massKg, clips?.cost]).toEqual([3, null, null]);
+    expect([clips?.parts, clips?.massKg, clips?.cost]).toEqual([3, null, null]);
     expect(split(recordOf(teardown('arm pom inj 1 kg')), 'material').map((s) => s.label)).toEqual(['POM']);
   });
   it('carries the weakest mark of counts and costs too', () => {
     const guessed = recordOf(teardown('6?x plate dc04 stamp 2 kg\nlever dc04 stamp ~100 g'));
     expect(split(guessed, 'material').find((s) => s.label === 'DC04')?.marks).toEqual({
-      pieces: '?',
+      parts: '?',
       mass: 'I',
       cost: expect.any(String) as string,
     });
   });
   it('keeps what has no material on a row of its own, without a mass where none was weighed: absent is not zero', () => {
     const label = split(DOORS, 'material').find((s) => s.label === NOT_STATED);
-    expect([label?.pieces, label?.massKg]).toEqual([1, null]);
+    expect([label?.parts, label?.massKg]).toEqual([1, null]);
   });
   it('carries the weakest mark into each share', () => {
     const shares = split(DOORS, 'material');
@@ -73,7 +73,7 @@ describe('a subsystem split', () => {
     expect(shares.reduce((sum, s) => sum + (s.massKg ?? 0), 0)).toBeCloseTo(massKg ?? 0, 9);
     expect(shares.reduce((sum, s) => sum + (s.cost ?? 0), 0)).toBeCloseTo(cost ?? 0, 9);
   });
-  it('has what only the weighed whole holds on a row of its own, also when its pieces weigh more than it', () => {
+  it('has what only the weighed whole holds on a row of its own, also when its parts weigh more than it', () => {
     const whole = recordOf(teardown('module 3 kg\n  plate dc04 stamp 2 kg\n  guide'));
     // the guide was not weighed: the third kilogram is somewhere in the module
     expect(mass(split(whole, 'material'), NOT_SPLIT)).toBeCloseTo(1, 9);

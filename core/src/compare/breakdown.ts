@@ -1,13 +1,13 @@
 import { MATERIAL_FAMILIES, evidenceAt, materialById, processById, type EvidenceMark, type MaterialFamily } from '../shared';
-import type { Piece } from '../record';
-import type { PieceBelow } from '../cost';
+import type { Part } from '../record';
+import type { PartBelow } from '../cost';
 
-/** One share of a subsystem: the pieces of one material or process, the fasteners, or what cannot be split. */
+/** One share of a subsystem: the parts of one material or process, the fasteners, or what cannot be split. */
 export interface Share {
   readonly key: string;
   readonly label: string;
-  readonly pieces: number;
-  /** null: none of its pieces has a mass */
+  readonly parts: number;
+  /** null: none of its parts has a mass */
   readonly massKg: number | null;
   readonly cost: number | null;
   /** weakest mark of each figure, null for none */
@@ -16,12 +16,12 @@ export interface Share {
 
 /** The weakest mark of a count, a mass and a cost. */
 export interface Marks {
-  readonly pieces: EvidenceMark | null;
+  readonly parts: EvidenceMark | null;
   readonly mass: EvidenceMark | null;
   readonly cost: EvidenceMark | null;
 }
 
-export const NO_MARKS: Marks = { pieces: null, mass: null, cost: null };
+const NO_MARKS: Marks = { parts: null, mass: null, cost: null };
 
 export type BreakdownBy = 'material' | 'family' | 'process';
 
@@ -29,51 +29,51 @@ export const NOT_STATED = 'not stated';
 export const FASTENERS = 'fasteners';
 export const NOT_SPLIT = 'inside assemblies known only as a whole';
 
-const familyOf = (piece: Piece): MaterialFamily | null => materialById.get(piece.materialId ?? '')?.family ?? null;
+const familyOf = (part: Part): MaterialFamily | null => materialById.get(part.materialId ?? '')?.family ?? null;
 
-const labelOf = (piece: Piece, by: BreakdownBy): string => {
-  if (by === 'family') return familyOf(piece) ?? NOT_STATED;
-  if (by === 'material') return materialById.get(piece.materialId ?? '')?.name ?? NOT_STATED;
-  return processById.get(piece.processId ?? '')?.name ?? NOT_STATED;
+const labelOf = (part: Part, by: BreakdownBy): string => {
+  if (by === 'family') return familyOf(part) ?? NOT_STATED;
+  if (by === 'material') return materialById.get(part.materialId ?? '')?.name ?? NOT_STATED;
+  return processById.get(part.processId ?? '')?.name ?? NOT_STATED;
 };
 
 const add = (known: number | null, more: number | null): number | null => (more === null ? known : (known ?? 0) + more);
 
 interface Ranks {
-  readonly pieces: number;
+  readonly parts: number;
   readonly mass: number;
   readonly cost: number;
 }
 
 const weaker = (a: Ranks | undefined, b: Ranks): Ranks =>
-  a ? { pieces: Math.max(a.pieces, b.pieces), mass: Math.max(a.mass, b.mass), cost: Math.max(a.cost, b.cost) } : b;
+  a ? { parts: Math.max(a.parts, b.parts), mass: Math.max(a.mass, b.mass), cost: Math.max(a.cost, b.cost) } : b;
 
 const marksOf = (ranks: Ranks | undefined): Marks =>
-  ranks ? { pieces: evidenceAt(ranks.pieces), mass: evidenceAt(ranks.mass), cost: evidenceAt(ranks.cost) } : NO_MARKS;
+  ranks ? { parts: evidenceAt(ranks.parts), mass: evidenceAt(ranks.mass), cost: evidenceAt(ranks.cost) } : NO_MARKS;
 
 /**
- * Splits a subsystem by material, family or process. Pieces are taken at their lowest level whatever the counting rule;
- * the fasteners stand on a row of their own, and what a weighed or bought assembly holds beyond its pieces on another,
+ * Splits a subsystem by material, family or process. Parts are taken at their lowest level whatever the counting rule;
+ * the fasteners stand on a row of their own, and what a weighed or bought assembly holds beyond its parts on another,
  * so that the rows add up to the total.
  *
- * @param pieces all pieces of the subsystem
+ * @param parts all parts of the subsystem
  * @param by what to split by
  * @param total mass and cost of the subsystem with fasteners
  */
 export const breakdown = (
-  pieces: readonly PieceBelow[],
+  parts: readonly PartBelow[],
   by: BreakdownBy,
   total: { readonly massKg: number | null; readonly cost: number | null },
 ): readonly Share[] => {
   const shares = new Map<string, Share>();
   const ranksOf = new Map<string, Ranks>();
-  const put = (key: string, label: string, pieces: number, massKg: number | null, cost: number | null, ranks: Ranks): void => {
+  const put = (key: string, label: string, parts: number, massKg: number | null, cost: number | null, ranks: Ranks): void => {
     ranksOf.set(key, weaker(ranksOf.get(key), ranks));
-    const before = shares.get(key) ?? { key, label, pieces: 0, massKg: null, cost: null, marks: NO_MARKS };
-    shares.set(key, { ...before, pieces: before.pieces + pieces, massKg: add(before.massKg, massKg), cost: add(before.cost, cost) });
+    const before = shares.get(key) ?? { key, label, parts: 0, massKg: null, cost: null, marks: NO_MARKS };
+    shares.set(key, { ...before, parts: before.parts + parts, massKg: add(before.massKg, massKg), cost: add(before.cost, cost) });
   };
-  for (const { piece, own, perVehicle, meanPerVehicle, isLeaf } of pieces) {
-    const label = labelOf(piece, by);
+  for (const { part, own, perVehicle, meanPerVehicle, isLeaf } of parts) {
+    const label = labelOf(part, by);
     if (isLeaf)
       put(
         label,
@@ -81,7 +81,7 @@ export const breakdown = (
         perVehicle,
         own.massKg === null ? null : own.massKg * meanPerVehicle,
         own.costAmount === null ? null : own.costAmount * meanPerVehicle,
-        { pieces: own.countRank, mass: own.massRank, cost: own.costRank },
+        { parts: own.countRank, mass: own.massRank, cost: own.costRank },
       );
     if (own.fasteners > 0)
       put(
@@ -90,12 +90,12 @@ export const breakdown = (
         own.fasteners * perVehicle,
         own.fastenersMassed > 0 ? own.fastenerMassKg * meanPerVehicle : null,
         own.fastenersCosted > 0 ? own.fastenerCost * meanPerVehicle : null,
-        { pieces: own.fastenerCountRank, mass: own.fastenerRank, cost: own.fastenerCostRank },
+        { parts: own.fastenerCountRank, mass: own.fastenerRank, cost: own.fastenerCostRank },
       );
   }
   const listed = [...shares.values()].map((share) => ({ ...share, marks: marksOf(ranksOf.get(share.key)) }));
-  const rest = (whole: number | null, parts: readonly (number | null)[]): number | null => {
-    const difference = (whole ?? 0) - parts.reduce<number>((sum, part) => sum + (part ?? 0), 0);
+  const rest = (whole: number | null, addends: readonly (number | null)[]): number | null => {
+    const difference = (whole ?? 0) - addends.reduce<number>((sum, addend) => sum + (addend ?? 0), 0);
     return Math.abs(difference) > 1e-9 ? difference : null;
   };
   const massKg = rest(
@@ -108,7 +108,7 @@ export const breakdown = (
   );
   return massKg === null && cost === null
     ? listed
-    : [...listed, { key: NOT_SPLIT, label: NOT_SPLIT, pieces: 0, massKg, cost, marks: NO_MARKS }];
+    : [...listed, { key: NOT_SPLIT, label: NOT_SPLIT, parts: 0, massKg, cost, marks: NO_MARKS }];
 };
 
 const LAST = [NOT_STATED, FASTENERS, NOT_SPLIT];

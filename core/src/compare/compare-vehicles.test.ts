@@ -42,10 +42,10 @@ const total = (rows: readonly CompareRow[], measure: string): CompareRow => {
 
 describe('two vehicles side by side', () => {
   const { totals, byMaterial, byProcess, left } = compared(DOORS);
-  it('counts pieces, fasteners, their variants and joints by the rule', () => {
-    // left: plate, 2 guides, arm = 4 pieces + 6 fasteners; right: 3 pieces + 8 fasteners
+  it('counts parts, fasteners, their variants and joints by the rule', () => {
+    // left: plate, 2 guides, arm = 4 parts + 6 fasteners; right: 3 parts + 8 fasteners
     expect(totals.map((r) => [r.measure, r.left, r.right]).slice(0, 4)).toEqual([
-      ['pieces', 10, 11],
+      ['parts', 10, 11],
       ['fasteners', 6, 8],
       ['variants', 2, 2],
       // none recorded is not none
@@ -62,7 +62,7 @@ describe('two vehicles side by side', () => {
   });
   it('splits by material and by process so that the parts add up to the whole', () => {
     for (const rows of [byMaterial, byProcess]) {
-      for (const measure of ['pieces', 'mass', 'cost'] as const) {
+      for (const measure of ['parts', 'mass', 'cost'] as const) {
         for (const side of ['left', 'right'] as const) {
           const sum = rows.filter((r) => r.measure === measure).reduce((s, r) => s + (r[side] ?? 0), 0);
           expect(sum).toBeCloseTo(total(totals, measure)[side] ?? Number.NaN, 9);
@@ -80,10 +80,10 @@ describe('two vehicles side by side', () => {
     ]);
     expect(byMaterial.find((r) => r.key === 'EPDM mass')).toMatchObject({ left: 0, right: 0.4 });
   });
-  it('has one point for each piece straight under the subsystem, with what is inside it', () => {
+  it('has one point for each part straight under the subsystem, with what is inside it', () => {
     expect(left.groups).toEqual([
-      { pieceId: expect.any(String) as string, name: 'module', pieces: 7, massKg: expect.closeTo(2.12, 12) as number, massMark: 'M' },
-      { pieceId: expect.any(String) as string, name: 'arm', pieces: 3, massKg: expect.closeTo(1.02, 12) as number, massMark: 'M' },
+      { partId: expect.any(String) as string, name: 'module', parts: 7, massKg: expect.closeTo(2.12, 12) as number, massMark: 'M' },
+      { partId: expect.any(String) as string, name: 'arm', parts: 3, massKg: expect.closeTo(1.02, 12) as number, massMark: 'M' },
     ]);
   });
   it('puts what only the weighed whole holds on a row of its own', () => {
@@ -99,8 +99,8 @@ describe('two vehicles side by side', () => {
 describe('the comparison in words', () => {
   const said = (record: StudyRecord): readonly string[] => comparisonSentences(compared(record), 'EUR').map(plainText);
   it('says counts by difference and masses by ratio with their uncertainty', () => {
-    const [pieces, mass] = said(DOORS);
-    expect(pieces).toBe('Left van has 10 pieces and fasteners against 11 on Right van: 9.1 % fewer.');
+    const [parts, mass] = said(DOORS);
+    expect(parts).toBe('Left van has 10 parts and fasteners against 11 on Right van: 9.1 % fewer.');
     // u: readings to 1 kg, 1 kg, 50 g (two), 5 g, 10 g … are known to their last digit only
     expect(mass).toMatch(/^Left van is 2\.10 times as heavy, 110 % more: 1\.65 ± 0\.50 kg heavier than Right van\.$/);
   });
@@ -113,14 +113,14 @@ describe('the comparison in words', () => {
     expect(said(bare)[1]).toBe('The masses cannot be compared: nothing on Left van is weighed yet.');
     expect(said(bare)[2]).toBe('The costs cannot be compared: nothing on Left van is costed yet.');
     expect(comparisonGaps(compared(bare))).toEqual([
-      'Left van: 1 piece of 1 without mass',
-      'Left van: 1 piece of 1 without cost',
-      'Right van: 1 piece of 1 without cost',
+      'Left van: 1 part of 1 without mass',
+      'Left van: 1 part of 1 without cost',
+      'Right van: 1 part of 1 without cost',
     ]);
   });
   it('says when counts are the same', () => {
     expect(said(recordOf(teardown('plate 1 kg'), teardown('plate 1 kg', RIGHT, 500)))[0]).toBe(
-      'Left van has 1 piece or fastener, the same as Right van.',
+      'Left van has 1 part or fastener, the same as Right van.',
     );
   });
 });
@@ -140,7 +140,7 @@ describe('what a row of a comparison holds', () => {
       leftMark: 'M',
       rightMark: null,
     });
-    expect(find(totals, 'total pieces')).toMatchObject({ left: 1, right: 1, difference: 0, ratio: 1 });
+    expect(find(totals, 'total parts')).toMatchObject({ left: 1, right: 1, difference: 0, ratio: 1 });
     expect(find(rowsOf('plate dc04', 'plate dc04 2 kg').totals, 'total mass')).toMatchObject({
       left: null,
       right: 2,
@@ -149,24 +149,24 @@ describe('what a row of a comparison holds', () => {
     });
   });
   it('is 0 for a material that a side does without, where all of it is known, and absent where some of it is not', () => {
-    const known = rowsOf('plate dc04 2 kg', 'arm pom 1 kg').byMaterial;
-    expect(find(known, 'DC04 mass')).toMatchObject({ left: 2, right: 0, difference: 2, ratio: null });
-    expect(find(known, 'POM mass')).toMatchObject({ left: 0, right: 1, difference: -1, ratio: null });
+    const evidence = rowsOf('plate dc04 2 kg', 'arm pom 1 kg').byMaterial;
+    expect(find(evidence, 'DC04 mass')).toMatchObject({ left: 2, right: 0, difference: 2, ratio: null });
+    expect(find(evidence, 'POM mass')).toMatchObject({ left: 0, right: 1, difference: -1, ratio: null });
     const unknown = rowsOf('plate dc04 2 kg', 'arm pom 1 kg\nlever 1 kg').byMaterial;
     expect(find(unknown, 'DC04 mass')).toMatchObject({ left: 2, right: null, difference: null });
     expect(find(rowsOf('plate dc04 2 kg', '').byMaterial, 'DC04 mass')?.right).toBeNull();
   });
   it('never says that a side has 0 fasteners because none are recorded', () => {
     const rows = rowsOf('plate dc04 2 kg\n  4 M6x16 5 g', 'plate dc04 1 kg').byMaterial;
-    expect(find(rows, 'fasteners pieces')).toMatchObject({ left: 4, right: null, difference: null });
+    expect(find(rows, 'fasteners parts')).toMatchObject({ left: 4, right: null, difference: null });
     expect(find(rows, 'fasteners mass')?.left).toBeCloseTo(0.02, 12);
   });
-  it('leaves fasteners out of pieces and of the split where the study counts them apart', () => {
+  it('leaves fasteners out of parts and of the split where the study counts them apart', () => {
     const { totals, byMaterial } = rowsOf('plate dc04 2 kg\n  4 M6x16 5 g', 'plate dc04 1 kg', { fastenersIn: false });
-    expect(find(totals, 'total pieces')).toMatchObject({ label: 'Pieces', left: 1, right: 1 });
+    expect(find(totals, 'total parts')).toMatchObject({ label: 'Parts', left: 1, right: 1 });
     expect(find(totals, 'total fasteners')).toMatchObject({ left: 4, right: null });
     expect(byMaterial.filter((r) => r.label === 'fasteners')).toEqual([]);
-    expect(find(rowsOf('plate dc04 2 kg', 'plate dc04 1 kg').totals, 'total pieces')?.label).toBe('Pieces and fasteners');
+    expect(find(rowsOf('plate dc04 2 kg', 'plate dc04 1 kg').totals, 'total parts')?.label).toBe('Parts and fasteners');
     expect(find(totals, 'total joints')?.label).toBe('Joints');
   });
   it('tells how much of a side is costed: a bought assembly covers what is inside it, by mass', () => {
@@ -174,11 +174,11 @@ describe('what a row of a comparison holds', () => {
     const bought = {
       ...{ boughtPrice: '7.40', boughtCurrency: 'EUR', boughtPriceYear: 2026, boughtVolumePerYear: 60_000, boughtRegion: 'Central Europe' },
     };
-    const priced = { ...record, pieces: record.pieces.map((p) => (p.name === 'latch' ? { ...p, ...bought } : p)) };
+    const priced = { ...record, parts: record.parts.map((p) => (p.name === 'latch' ? { ...p, ...bought } : p)) };
     // by hand: case and spring are in the price, 0.4 of 1.0 kg; the lever is not
     expect(compared(priced).left.costed.massFraction).toBeCloseTo(0.4, 12);
     expect(compared(record).left.costed.massFraction).toBe(0);
-    expect(compared(priced).right.costed).toEqual({ pieces: 1, ofPieces: 1, massFraction: 1 });
+    expect(compared(priced).right.costed).toEqual({ parts: 1, ofParts: 1, massFraction: 1 });
     expect(rowsOf('plate dc04 stamp', 'plate dc04 stamp').left.costed.massFraction).toBeNull();
     // two of each weigh twice as much: 2 × 2 kg costed of 5 kg
     expect(rowsOf('2x frame\n  plate dc04 stamp 2 kg\nlever 1 kg', '').left.costed.massFraction).toBeCloseTo(0.8, 12);
@@ -200,7 +200,7 @@ describe('the comparison as a file', () => {
     expect(rows.slice(0, 4)).toEqual([
       ['study', 'Test study'],
       ['subsystem', 'Sliding cargo door'],
-      ['counting rule', 'loose pieces + fasteners'],
+      ['counting rule', 'loose parts + fasteners'],
       ['cost basis', 'EUR 2026, 60000 vehicles a year for 7 years, Central Europe'],
     ]);
     expect(rows.find((r) => r[0] === 'total' && r[2] === 'mass')).toEqual([
@@ -216,13 +216,13 @@ describe('the comparison as a file', () => {
     expect(rows.find((r) => r[2] === 'joints')?.[7]).toBe('');
     expect(rows[4]).toEqual(['']);
     expect(rows[5]).toEqual(['by', 'of', 'measure', 'unit', 'Left van', 'Right van', 'Left van minus Right van', 'Left van to Right van']);
-    // a share names what it is of; its pieces are pieces, and its cost is in the currency of the study
-    expect(rows.find((r) => r[0] === 'material' && r[1] === 'DC04' && r[2] === 'pieces')?.slice(3, 7)).toEqual(['', '1', '1', '0']);
+    // a share names what it is of; its parts are parts, and its cost is in the currency of the study
+    expect(rows.find((r) => r[0] === 'material' && r[1] === 'DC04' && r[2] === 'parts')?.slice(3, 7)).toEqual(['', '1', '1', '0']);
     expect(rows.find((r) => r[0] === 'process' && r[1] === 'stamping' && r[2] === 'mass')?.slice(3, 7)).toEqual(['kg', '2', '1', '1']);
     expect(rows.find((r) => r[0] === 'total' && r[2] === 'cost')?.[3]).toBe('EUR');
     expect(rows.filter((r) => r[0] === 'in words').map((r) => r[1])).toEqual(comparisonSentences(compared(DOORS), 'EUR').map(plainText));
     const gaps = comparisonCsv(compared(recordOf(teardown('plate'), teardown('plate', RIGHT, 500))), STUDY, 'Door');
-    expect(Papa.parse<string[]>(gaps).data).toContainEqual(['not included', 'Left van: 1 piece of 1 without mass']);
+    expect(Papa.parse<string[]>(gaps).data).toContainEqual(['not included', 'Left van: 1 part of 1 without mass']);
     expect(csv.split('\r\n')).toHaveLength(rows.length);
   });
   it('defuses names that a spreadsheet would run', () => {
@@ -240,33 +240,33 @@ describe('what a comparison must not say', () => {
     comparisonSentences(compared(recordOf(teardown(left), teardown(right, RIGHT, 500))), 'EUR').map(plainText);
   it('that there are 0 of what is not recorded', () => {
     const sentences = sentencesOf('plate dc04 stamp 2 kg\n  186 spot\n  4 M6x16 5 g', '');
-    expect(sentences.join(' ')).not.toMatch(/against 0|\b0 (?:pieces|joints|fasteners)|the same as/);
+    expect(sentences.join(' ')).not.toMatch(/against 0|\b0 (?:parts|joints|fasteners)|the same as/);
     expect(sentences).toContain(`${LEFT.name} has 186 joints; none are recorded on ${RIGHT.name} yet, so they cannot be compared.`);
   });
   it('that two sides with nothing recorded have the same', () => {
     expect(
-      sentencesOf('plate dc04 stamp 2 kg', 'plate dc04 stamp 1 kg').filter((s) => /joint|fastener/.test(s) && !s.includes('piece')),
+      sentencesOf('plate dc04 stamp 2 kg', 'plate dc04 stamp 1 kg').filter((s) => /joint|fastener/.test(s) && !s.includes('part')),
     ).toEqual([]);
   });
-  it('that one is dearer where 1 of 21 pieces is costed against 2 of 16', () => {
+  it('that one is dearer where 1 of 21 parts is costed against 2 of 16', () => {
     const plain = (n: number): string => Array.from({ length: n }, (_, i) => `part ${'abcdefghijklmnopqrs'[i] ?? 'uu'} 100 g`).join('\n');
     const cost = sentencesOf(`${plain(20)}\nplate dc04 stamp 2 kg`, `${plain(14)}\nplate dc04 stamp 1 kg\narm dc04 stamp 1 kg`).find((s) =>
       /cost/i.test(s),
     );
     expect(cost).toBe(
-      `The costs cannot be compared yet: costed are 1 of 21 pieces and 50 % of the mass on ${LEFT.name}, 2 of 16 pieces and 59 % of the mass on ${RIGHT.name}.`,
+      `The costs cannot be compared yet: costed are 1 of 21 parts and 50 % of the mass on ${LEFT.name}, 2 of 16 parts and 59 % of the mass on ${RIGHT.name}.`,
     );
   });
-  it('anything of costs without a word on what is left out, where a few pieces are', () => {
+  it('anything of costs without a word on what is left out, where a few parts are', () => {
     const most = Array.from({ length: 9 }, (_, i) => `plate ${'abcdefghi'[i]} dc04 stamp 1 kg`).join('\n');
     const cost = sentencesOf(`${most}\nclock 1 kg`, `${most}\narm dc04 stamp 1 kg\nclock 1 kg`).find((s) => s.includes('costly'));
-    expect(cost).toMatch(/Costed are 9 of 10 pieces and 90 % of the mass on .*, 10 of 11 pieces and 91 % of the mass on .*\.$/);
+    expect(cost).toMatch(/Costed are 9 of 10 parts and 90 % of the mass on .*, 10 of 11 parts and 91 % of the mass on .*\.$/);
   });
-  it('in its CSV that pieces with fasteners are pieces', () => {
+  it('in its CSV that parts with fasteners are parts', () => {
     const study = { ...STUDY, fastenersIn: true };
     const comparison = compared({ ...DOORS, study });
     const lines = Papa.parse<string[]>(comparisonCsv(comparison, study, 'Door')).data;
-    expect(lines.filter(([by]) => by === 'total').map(([, , measure]) => measure)).toContain('pieces and fasteners');
-    expect(lines.filter(([by]) => by === 'total').map(([, , measure]) => measure)).not.toContain('pieces');
+    expect(lines.filter(([by]) => by === 'total').map(([, , measure]) => measure)).toContain('parts and fasteners');
+    expect(lines.filter(([by]) => by === 'total').map(([, , measure]) => measure)).not.toContain('parts');
   });
 });

@@ -2,15 +2,15 @@ import type { EvidenceMark } from '../shared';
 import type { StudyRecord, Vehicle } from '../record';
 import { subsystemKey } from '../record';
 import { shown, totalsAt, totalsOf, type Shown } from '../bench';
-import { contentsBelow, type PieceBelow, type StudyRollUp } from '../cost';
+import { contentsBelow, type PartBelow, type StudyRollUp } from '../cost';
 import { FASTENERS, NOT_STATED, breakdown, shareOrder, type BreakdownBy, type Share } from './breakdown';
 import { fastenerVariants } from './fastener-variants';
 
-export const MEASURES = ['pieces', 'fasteners', 'variants', 'joints', 'mass', 'cost'] as const;
+export const MEASURES = ['parts', 'fasteners', 'variants', 'joints', 'mass', 'cost'] as const;
 export type Measure = (typeof MEASURES)[number];
 
 export const MEASURE_WORD: Readonly<Record<Measure, string>> = {
-  pieces: 'Pieces',
+  parts: 'Parts',
   fasteners: 'Fasteners',
   variants: 'Fastener variants',
   joints: 'Joints',
@@ -18,14 +18,14 @@ export const MEASURE_WORD: Readonly<Record<Measure, string>> = {
   cost: 'Cost',
 };
 
-/** The word for a measure under the rule on fasteners: with them counted in, pieces are pieces and fasteners. */
-export const measureWord = (measure: Measure, fastenersIn: boolean): string =>
-  measure === 'pieces' && fastenersIn ? 'Pieces and fasteners' : MEASURE_WORD[measure];
+/** The word for a measure under the rule on fasteners: with them counted in, parts are parts and fasteners. */
+const measureWord = (measure: Measure, fastenersIn: boolean): string =>
+  measure === 'parts' && fastenersIn ? 'Parts and fasteners' : MEASURE_WORD[measure];
 
-/** How much of a side has a cost: of its pieces as counted, and of its mass; null where it has no mass. */
+/** How much of a side has a cost: of its parts as counted, and of its mass; null where it has no mass. */
 export interface Costed {
-  readonly pieces: number;
-  readonly ofPieces: number;
+  readonly parts: number;
+  readonly ofParts: number;
   readonly massFraction: number | null;
 }
 
@@ -36,15 +36,15 @@ export interface Side {
   readonly variants: number;
   readonly costed: Costed;
   readonly shares: Readonly<Record<BreakdownBy, readonly Share[]>>;
-  /** one point per piece straight under the subsystem */
+  /** one point per part straight under the subsystem */
   readonly groups: readonly Group[];
 }
 
-/** A piece straight under the subsystem, with all that is inside it. */
+/** A part straight under the subsystem, with all that is inside it. */
 export interface Group {
-  readonly pieceId: string;
+  readonly partId: string;
   readonly name: string;
-  readonly pieces: number;
+  readonly parts: number;
   readonly massKg: number | null;
   readonly massMark: EvidenceMark | null;
 }
@@ -66,7 +66,7 @@ export interface CompareRow {
 }
 
 export interface Comparison {
-  /** are fasteners counted with the pieces? */
+  /** are fasteners counted with the parts? */
   readonly fastenersIn: boolean;
   readonly left: Side;
   readonly right: Side;
@@ -78,34 +78,34 @@ export interface Comparison {
 const BREAKDOWNS: readonly BreakdownBy[] = ['material', 'family', 'process'];
 
 const groupsOf = (
-  pieces: readonly PieceBelow[],
+  parts: readonly PartBelow[],
   rolled: StudyRollUp['rolled'],
   rootPlace: number | undefined,
   fastenersIn: boolean,
 ): readonly Group[] =>
-  pieces
+  parts
     .filter(({ place }) => rolled.outline.nodes[place]?.parent === rootPlace)
-    .flatMap(({ piece, place }) => {
+    .flatMap(({ part, place }) => {
       const totals = totalsAt(rolled, place);
       if (!totals) return [];
       const figures = shown(totals, fastenersIn);
-      return [{ pieceId: piece.id, name: piece.name, pieces: figures.pieces, massKg: figures.massKg, massMark: figures.weakest }];
+      return [{ partId: part.id, name: part.name, parts: figures.parts, massKg: figures.massKg, massMark: figures.weakest }];
     });
 
-/** Share of a side that has a cost. Pieces inside a bought assembly are covered by its price. */
-const costedOf = (pieces: readonly PieceBelow[], figures: Shown): Costed => {
+/** Share of a side that has a cost. Parts inside a bought assembly are covered by its price. */
+const costedOf = (parts: readonly PartBelow[], figures: Shown): Costed => {
   const covered = new Set<string>();
   let costedKg = 0;
   let allKg = 0;
-  for (const { piece, own, meanPerVehicle, isLeaf } of pieces) {
-    const isInside = piece.parentId !== null && covered.has(piece.parentId);
-    if (isInside || (own.boughtWhole && own.costAmount !== null)) covered.add(piece.id);
+  for (const { part, own, meanPerVehicle, isLeaf } of parts) {
+    const isInside = part.parentId !== null && covered.has(part.parentId);
+    if (isInside || (own.boughtWhole && own.costAmount !== null)) covered.add(part.id);
     if (!isLeaf || own.massKg === null) continue;
     const kg = own.massKg * meanPerVehicle;
     allKg += kg;
-    if (covered.has(piece.id) || own.costAmount !== null) costedKg += kg;
+    if (covered.has(part.id) || own.costAmount !== null) costedKg += kg;
   }
-  return { pieces: figures.piecesCosted, ofPieces: figures.piecesOfMass, massFraction: allKg > 0 ? costedKg / allKg : null };
+  return { parts: figures.partsCosted, ofParts: figures.partsOfMass, massFraction: allKg > 0 ? costedKg / allKg : null };
 };
 
 const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subsystemId: string): Side | null => {
@@ -113,18 +113,18 @@ const sideOf = (record: StudyRecord, rollUp: StudyRollUp, vehicle: Vehicle, subs
   const totals = totalsOf(rollUp.rolled, key);
   if (!totals) return null;
   const { fastenersIn } = record.study;
-  const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
+  const { parts, fastenersOf } = contentsBelow(record, rollUp, key);
   const figures = shown(totals, fastenersIn);
   const whole = shown(totals, true);
   const split = (by: BreakdownBy): readonly Share[] =>
-    breakdown(pieces, by, whole).filter((share) => fastenersIn || share.key !== 'fasteners');
+    breakdown(parts, by, whole).filter((share) => fastenersIn || share.key !== 'fasteners');
   return {
     vehicle,
     shown: figures,
-    costed: costedOf(pieces, figures),
-    variants: fastenerVariants(pieces.flatMap(({ piece }) => fastenersOf(piece.id))),
+    costed: costedOf(parts, figures),
+    variants: fastenerVariants(parts.flatMap(({ part }) => fastenersOf(part.id))),
     shares: Object.fromEntries(BREAKDOWNS.map((by) => [by, split(by)])) as unknown as Side['shares'],
-    groups: groupsOf(pieces, rollUp.rolled, rollUp.rolled.outline.placeOf.get(key), fastenersIn),
+    groups: groupsOf(parts, rollUp.rolled, rollUp.rolled.outline.placeOf.get(key), fastenersIn),
   };
 };
 
@@ -145,7 +145,7 @@ const row = (key: string, label: string, measure: Measure, [left, leftMark]: Mar
 const totalRows = (left: Side, right: Side, fastenersIn: boolean): readonly CompareRow[] => {
   // nothing recorded is not 0: no figure of it is one
   const value = ({ shown: s, variants }: Side): Readonly<Record<Measure, Marked>> => ({
-    pieces: [recorded(s.pieces), s.countMark],
+    parts: [recorded(s.parts), s.countMark],
     fasteners: [recorded(s.fasteners), s.fastenerMark],
     variants: [recorded(variants), s.fastenerMark],
     joints: [recorded(s.joints), null],
@@ -160,18 +160,18 @@ const totalRows = (left: Side, right: Side, fastenersIn: boolean): readonly Comp
 const recorded = (count: number): number | null => (count === 0 ? null : count);
 
 const shareRows = (left: readonly Share[], right: readonly Share[]): readonly CompareRow[] => {
-  // a side does without a material only where every piece of it says what it is made of
+  // a side does without a material only where every part of it says what it is made of
   const isKnown = (shares: readonly Share[]): boolean => shares.length > 0 && shares.every((share) => share.key !== NOT_STATED);
   const keys = [...new Set([...left, ...right].map((share) => share.key))].sort(shareOrder);
   const find = (shares: readonly Share[], key: string): Share | undefined => shares.find((share) => share.key === key);
-  const figure = (shares: readonly Share[], key: string, measure: 'pieces' | 'mass' | 'cost'): Marked => {
+  const figure = (shares: readonly Share[], key: string, measure: 'parts' | 'mass' | 'cost'): Marked => {
     const share = find(shares, key);
-    // a material one side does not use at all weighs nothing there; pieces that are there without a mass are unknown
+    // a material one side does not use at all weighs nothing there; parts that are there without a mass are unknown
     if (!share) return [isKnown(shares) && key !== FASTENERS ? 0 : null, null];
-    return [{ pieces: share.pieces, mass: share.massKg, cost: share.cost }[measure], share.marks[measure]];
+    return [{ parts: share.parts, mass: share.massKg, cost: share.cost }[measure], share.marks[measure]];
   };
   return keys.flatMap((key) => {
-    return (['pieces', 'mass', 'cost'] as const).map((measure) =>
+    return (['parts', 'mass', 'cost'] as const).map((measure) =>
       row(`${key} ${measure}`, key, measure, figure(left, key, measure), figure(right, key, measure)),
     );
   });

@@ -11,9 +11,9 @@ const cell = (value: number | null, decimals: number): string => (value === null
 const decimalsOf = (measure: CompareRow['measure']): number =>
   (({ mass: 6, cost: 4 }) as Partial<Record<typeof measure, number>>)[measure] ?? 0;
 
-/** Columns say what they are: pieces with fasteners counted in are pieces and fasteners. */
+/** Columns say what they are: parts with fasteners counted in are parts and fasteners. */
 const measureOf = (section: string, row: CompareRow, fastenersIn: boolean): string =>
-  section === 'total' && row.measure === 'pieces' && fastenersIn ? 'pieces and fasteners' : row.measure;
+  section === 'total' && row.measure === 'parts' && fastenersIn ? 'parts and fasteners' : row.measure;
 
 const line = (section: string, row: CompareRow, currency: string, fastenersIn: boolean): readonly string[] => {
   const decimals = decimalsOf(row.measure);

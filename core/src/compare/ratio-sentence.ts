@@ -2,7 +2,7 @@ import { fixed, threeDigits } from '../shared';
 
 /** Words for one measure in a comparison. */
 export interface MeasureWords {
-  /** "as heavy", "as many pieces" */
+  /** "as heavy", "as many parts" */
   readonly asMuch: string;
   /** "more", "fewer" or "less" */
   readonly more: string;

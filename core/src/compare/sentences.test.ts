@@ -4,10 +4,10 @@ import type { Comparison, Costed, Side } from './compare-vehicles';
 import { comparisonGaps, comparisonSentences, plainText } from './sentences';
 
 const NOTHING = {
-  ...{ pieces: 0, fasteners: 0, joints: 0, massKg: null, massUKg: null, cost: null, costUOfCounts: null },
-  ...{ piecesMassed: 0, piecesCosted: 0, piecesOfMass: 0, fastenersNotMassed: 0, fastenersNotCosted: 0 },
+  ...{ parts: 0, fasteners: 0, joints: 0, massKg: null, massUKg: null, cost: null, costUOfCounts: null },
+  ...{ partsMassed: 0, partsCosted: 0, partsOfMass: 0, fastenersNotMassed: 0, fastenersNotCosted: 0 },
 } as unknown as Shown;
-const ALL: Costed = { pieces: 10, ofPieces: 10, massFraction: 1 };
+const ALL: Costed = { parts: 10, ofParts: 10, massFraction: 1 };
 
 const side = (shown: Partial<Shown>, more: Partial<Side> = {}, isLeft = true): Side => ({
   vehicle: isLeft ? LEFT : RIGHT,
@@ -31,13 +31,11 @@ describe('counts in words', () => {
   it('say more and fewer of the left against the right, to the percent', () => {
     expect(said(side({ joints: 12 }), right({ joints: 10 }), 'joints')).toBe('Left van has 12 joints against 10 on Right van: 20 % more.');
     expect(said(side({ joints: 9 }), right({ joints: 10 }), 'joints')).toBe('Left van has 9 joints against 10 on Right van: 10 % fewer.');
-    expect(said(side({ pieces: 1 }), right({ pieces: 2 }), 'pieces')).toBe('Left van has 1 piece against 2 on Right van: 50 % fewer.');
+    expect(said(side({ parts: 1 }), right({ parts: 2 }), 'parts')).toBe('Left van has 1 part against 2 on Right van: 50 % fewer.');
   });
   it('say the same of what is the same, whatever is counted', () => {
     expect(said(side({ fasteners: 8 }), right({ fasteners: 8 }), 'fasteners')).toBe('Left van has 8 fasteners, the same as Right van.');
-    expect(said(side({ pieces: 8 }), right({ pieces: 8 }), 'pieces', true)).toBe(
-      'Left van has 8 pieces and fasteners, the same as Right van.',
-    );
+    expect(said(side({ parts: 8 }), right({ parts: 8 }), 'parts', true)).toBe('Left van has 8 parts and fasteners, the same as Right van.');
   });
   it('compare nothing with what is not recorded, on either side, and say nothing where there is nothing', () => {
     expect(said(side({}, { variants: 1 }), right({}), 'variants')).toBe(
@@ -52,10 +50,10 @@ describe('counts in words', () => {
     );
   });
   it('mark the stretch with the figures, and it alone', () => {
-    const [sentence] = comparisonSentences(compared(side({ pieces: 3 }), right({ pieces: 2 })), 'EUR');
-    expect(sentence?.parts).toEqual([
+    const [sentence] = comparisonSentences(compared(side({ parts: 3 }), right({ parts: 2 })), 'EUR');
+    expect(sentence?.runs).toEqual([
       { text: 'Left van has ', strong: false },
-      { text: '3 pieces against 2', strong: true },
+      { text: '3 parts against 2', strong: true },
       { text: ' on Right van: 50 % more.', strong: false },
     ]);
   });
@@ -104,32 +102,32 @@ describe('costs in words', () => {
     expect(cost({}, {}, [null, 10])).toBe('The costs cannot be compared: nothing on Left van is costed yet.');
     expect(cost({}, {}, [10, null])).toBe('The costs cannot be compared: nothing on Right van is costed yet.');
   });
-  it('are not compared below half of a side, by pieces or by mass, nor a tenth apart', () => {
-    const of = (pieces: number, massFraction: number | null): Partial<Side> => ({ costed: { pieces, ofPieces: 10, massFraction } });
+  it('are not compared below half of a side, by parts or by mass, nor a tenth apart', () => {
+    const of = (parts: number, massFraction: number | null): Partial<Side> => ({ costed: { parts, ofParts: 10, massFraction } });
     expect(cost(of(4, 1), of(4, 1), [15, 10])).toBe(
-      'The costs cannot be compared yet: costed are 4 of 10 pieces and 100 % of the mass on Left van, 4 of 10 pieces and 100 % of the mass on Right van.',
+      'The costs cannot be compared yet: costed are 4 of 10 parts and 100 % of the mass on Left van, 4 of 10 parts and 100 % of the mass on Right van.',
     );
     expect(cost(of(10, 0.4), of(10, 0.4), [15, 10])).toContain('cannot be compared yet');
     expect(cost(of(8, 1), of(10, 1), [15, 10])).toContain('cannot be compared yet');
     // alike and most of it: said, with what it stands on
     expect(cost(of(9, null), of(9, 0.95), [15, 10])).toBe(
-      'Left van is 1.50 times as costly, 50 % more: EUR 5.00 dearer than Right van. Costed are 9 of 10 pieces on Left van, 9 of 10 pieces and 95 % of the mass on Right van.',
+      'Left van is 1.50 times as costly, 50 % more: EUR 5.00 dearer than Right van. Costed are 9 of 10 parts on Left van, 9 of 10 parts and 95 % of the mass on Right van.',
     );
-    expect(cost({ costed: { pieces: 0, ofPieces: 0, massFraction: null } }, of(10, 1), [15, 10])).toContain('cannot be compared yet');
+    expect(cost({ costed: { parts: 0, ofParts: 0, massFraction: null } }, of(10, 1), [15, 10])).toContain('cannot be compared yet');
   });
 });
 
 describe('what a comparison leaves out', () => {
   it('is each kind of it on each side, and nothing where nothing is', () => {
-    const l = side({ piecesOfMass: 10, piecesMassed: 8, piecesCosted: 9, fastenersNotMassed: 3, fastenersNotCosted: 3 });
-    const r = right({ piecesOfMass: 5, piecesMassed: 5, piecesCosted: 5, fastenersNotMassed: 1, fastenersNotCosted: 2 });
+    const l = side({ partsOfMass: 10, partsMassed: 8, partsCosted: 9, fastenersNotMassed: 3, fastenersNotCosted: 3 });
+    const r = right({ partsOfMass: 5, partsMassed: 5, partsCosted: 5, fastenersNotMassed: 1, fastenersNotCosted: 2 });
     expect(comparisonGaps(compared(l, r))).toEqual([
-      'Left van: 2 pieces of 10 without mass',
-      'Left van: 1 piece of 10 without cost',
+      'Left van: 2 parts of 10 without mass',
+      'Left van: 1 part of 10 without cost',
       'Left van: 3 fasteners without mass, and so without cost',
       'Right van: 1 fastener without mass',
       'Right van: 2 fasteners without cost',
     ]);
-    expect(comparisonGaps(compared(side({ piecesOfMass: 2, piecesMassed: 2, piecesCosted: 2 }), right({})))).toEqual([]);
+    expect(comparisonGaps(compared(side({ partsOfMass: 2, partsMassed: 2, partsCosted: 2 }), right({})))).toEqual([]);
   });
 });

@@ -6,22 +6,22 @@ import { percentText, ratioPhrase, type MeasureWords } from './ratio-sentence';
 /** A sentence with the stretches that carry figures marked, so that they can stand out. */
 export interface Sentence {
   readonly code: string;
-  readonly parts: readonly { readonly text: string; readonly strong: boolean }[];
+  readonly runs: readonly { readonly text: string; readonly strong: boolean }[];
 }
 
 /** The sentence as plain text. */
-export const plainText = (sentence: Sentence): string => sentence.parts.map((part) => part.text).join('');
+export const plainText = (sentence: Sentence): string => sentence.runs.map((run) => run.text).join('');
 
 const say = (code: string, ...texts: readonly (string | readonly [string])[]): Sentence => ({
   code,
-  parts: texts.map((text) => (typeof text === 'string' ? { text, strong: false } : { text: text[0], strong: true })),
+  runs: texts.map((text) => (typeof text === 'string' ? { text, strong: false } : { text: text[0], strong: true })),
 });
 
 const HEAVY: MeasureWords = { asMuch: 'as heavy', more: 'more', less: 'less' };
 const DEAR: MeasureWords = { asMuch: 'as costly', more: 'more', less: 'less' };
 const MANY: MeasureWords = { asMuch: 'as many', more: 'more', less: 'fewer' };
 
-const MANY_OF: Readonly<Record<string, string>> = { 'kind of fastener': 'kinds of fastener', 'piece or fastener': 'pieces and fasteners' };
+const MANY_OF: Readonly<Record<string, string>> = { 'kind of fastener': 'kinds of fastener', 'part or fastener': 'parts and fasteners' };
 
 const manyOf = (one: string): string => MANY_OF[one] ?? `${one}s`;
 
@@ -78,7 +78,7 @@ const massSentence = (left: Side, right: Side): Sentence => {
   );
 };
 
-/** Below this share of either side, by pieces or by mass, a total is not the cost of the subsystem. Assumed. */
+/** Below this share of either side, by parts or by mass, a total is not the cost of the subsystem. Assumed. */
 const LEAST_COSTED = 0.5;
 /** Shares this far apart are not alike: the total of one side holds what the other leaves out. Assumed. */
 const MOST_APART = 0.1;
@@ -86,10 +86,10 @@ const MOST_APART = 0.1;
 const AS_GOOD_AS_ALL = 0.98;
 
 const costedFraction = ({ costed }: Side): number =>
-  Math.min(costed.ofPieces > 0 ? costed.pieces / costed.ofPieces : 0, costed.massFraction ?? 1);
+  Math.min(costed.ofParts > 0 ? costed.parts / costed.ofParts : 0, costed.massFraction ?? 1);
 
 const costedText = ({ costed, vehicle }: Side): string =>
-  `${fixed(costed.pieces, 0)} of ${counted(costed.ofPieces, 'piece')}${costed.massFraction === null ? '' : ` and ${percentText(costed.massFraction)} of the mass`} on ${vehicle.name}`;
+  `${fixed(costed.parts, 0)} of ${counted(costed.ofParts, 'part')}${costed.massFraction === null ? '' : ` and ${percentText(costed.massFraction)} of the mass`} on ${vehicle.name}`;
 
 const costSentence = (left: Side, right: Side, currency: string): Sentence => {
   const l = left.shown.cost;
@@ -117,11 +117,11 @@ const costSentence = (left: Side, right: Side, currency: string): Sentence => {
 };
 
 const gapsOf = (name: string, s: Shown): readonly string[] => [
-  ...(s.piecesMassed < s.piecesOfMass
-    ? [`${name}: ${counted(s.piecesOfMass - s.piecesMassed, 'piece')} of ${fixed(s.piecesOfMass, 0)} without mass`]
+  ...(s.partsMassed < s.partsOfMass
+    ? [`${name}: ${counted(s.partsOfMass - s.partsMassed, 'part')} of ${fixed(s.partsOfMass, 0)} without mass`]
     : []),
-  ...(s.piecesCosted < s.piecesOfMass
-    ? [`${name}: ${counted(s.piecesOfMass - s.piecesCosted, 'piece')} of ${fixed(s.piecesOfMass, 0)} without cost`]
+  ...(s.partsCosted < s.partsOfMass
+    ? [`${name}: ${counted(s.partsOfMass - s.partsCosted, 'part')} of ${fixed(s.partsOfMass, 0)} without cost`]
     : []),
   ...fastenerGaps(s).map((gap) => `${name}: ${gap}`),
 ];
@@ -141,9 +141,9 @@ export const comparisonGaps = ({ left, right }: Comparison): readonly string[] =
   ...gapsOf(right.vehicle.name, right.shown),
 ];
 
-/** The comparison in words: pieces, fasteners, joints, mass, cost. The left vehicle is spoken of against the right. */
+/** The comparison in words: parts, fasteners, joints, mass, cost. The left vehicle is spoken of against the right. */
 export const comparisonSentences = ({ left, right, fastenersIn }: Comparison, currency: string): readonly Sentence[] => [
-  ...countSentence('pieces', fastenersIn ? 'piece or fastener' : 'piece', left, right, left.shown.pieces, right.shown.pieces),
+  ...countSentence('parts', fastenersIn ? 'part or fastener' : 'part', left, right, left.shown.parts, right.shown.parts),
   massSentence(left, right),
   costSentence(left, right, currency),
   ...countSentence('fasteners', 'fastener', left, right, left.shown.fasteners, right.shown.fasteners),

@@ -1,15 +1,15 @@
 import { evidenceAt, type EvidenceMark } from '../shared';
-import { countInSum, type Piece, type Study, type StudyRecord } from '../record';
+import { countInSum, type Part, type Study, type StudyRecord } from '../record';
 import { fastenerMass } from '../bench';
 import { contentsBelow } from './contents-below';
-import { basisOf, catalogueIssues, pieceCost, type CostTerm } from './piece-cost';
+import { basisOf, catalogueIssues, partCost, type CostTerm } from './part-cost';
 import { fastenerCost } from './fastener-cost';
 import type { StudyRollUp } from './study-roll-up';
 
-/** One line of the cost table: a piece or a fastener set, what one costs by term, and what they cost on one vehicle. */
+/** One line of the cost table: a part or a fastener set, what one costs by term, and what they cost on one vehicle. */
 export interface CostLine {
   readonly id: string;
-  readonly pieceId: string;
+  readonly partId: string;
   readonly name: string;
   readonly perVehicle: number;
   readonly material: number | null;
@@ -29,29 +29,29 @@ const termOf = (terms: readonly CostTerm[], label: string): number | null => ter
 const times = (each: number | null, count: number): number | null => (each === null ? null : each * count);
 
 /** By the counting rule: fasteners left out stay out, but for those inside an assembly that counts as one, which come with it. */
-const fastenersCounted = ({ fastenersIn, assembliesAs }: Study, piece: Piece): boolean =>
-  fastenersIn || (assembliesAs === 'one' && piece.parentId !== null);
+const fastenersCounted = ({ fastenersIn, assembliesAs }: Study, part: Part): boolean =>
+  fastenersIn || (assembliesAs === 'one' && part.parentId !== null);
 
 /**
- * Cost of every piece and fastener set under a node: pieces at their lowest level, or the assembly where it has a price of
+ * Cost of every part and fastener set under a node: parts at their lowest level, or the assembly where it has a price of
  * its own, which then covers all inside it. The lines add up to the cost of the node in the roll-up.
  */
 export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string): readonly CostLine[] => {
   const basis = basisOf(record.study);
   const noCatalogue = catalogueIssues(basis)[0]?.message;
-  const { pieces, fastenersOf } = contentsBelow(record, rollUp, key);
+  const { parts, fastenersOf } = contentsBelow(record, rollUp, key);
   const covered = new Set<string>();
   const lines: CostLine[] = [];
-  for (const { piece, own, meanPerVehicle: perVehicle, isLeaf } of pieces) {
-    const insideBought = piece.parentId !== null && covered.has(piece.parentId);
-    const cost = pieceCost(piece, perVehicle, basis);
+  for (const { part, own, meanPerVehicle: perVehicle, isLeaf } of parts) {
+    const insideBought = part.parentId !== null && covered.has(part.parentId);
+    const cost = partCost(part, perVehicle, basis);
     const whole = cost.boughtWhole && cost.amount !== null;
-    if (insideBought || whole) covered.add(piece.id);
+    if (insideBought || whole) covered.add(part.id);
     if (!insideBought && (isLeaf || whole)) {
       lines.push({
-        id: piece.id,
-        pieceId: piece.id,
-        name: piece.name,
+        id: part.id,
+        partId: part.id,
+        name: part.name,
         perVehicle,
         material: termOf(cost.terms, 'Material'),
         tooling: termOf(cost.terms, 'Tooling'),
@@ -63,14 +63,14 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
         missing: cost.issues.map((i) => i.message).join('; '),
       });
     }
-    if (insideBought || !fastenersCounted(record.study, piece)) continue;
-    for (const set of fastenersOf(piece.id)) {
+    if (insideBought || !fastenersCounted(record.study, part)) continue;
+    for (const set of fastenersOf(part.id)) {
       const each = fastenerCost(set, basis);
-      const count = countInSum(set.count, set.known.count).mean * perVehicle;
+      const count = countInSum(set.count, set.evidence.count).mean * perVehicle;
       lines.push({
         id: set.id,
-        pieceId: piece.id,
-        name: `${set.kind}, on ${piece.name}`,
+        partId: part.id,
+        name: `${set.kind}, on ${part.name}`,
         perVehicle: count,
         material: null,
         tooling: null,
@@ -78,7 +78,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
         bought: each,
         each,
         onVehicle: times(each, count),
-        mark: each === null ? null : (fastenerMass(set)?.evidence ?? null),
+        mark: each === null ? null : (fastenerMass(set)?.mark ?? null),
         missing: each === null ? (noCatalogue ?? 'No mass to price it by') : '',
       });
     }

@@ -1,7 +1,7 @@
 import type { CostBasis } from '../shared';
 import type { FastenerKind, FastenerSet } from '../record';
 import { fastenerMass } from '../bench';
-import { catalogueIssues } from './piece-cost';
+import { catalogueIssues } from './part-cost';
 
 /** Bought-out price of a fastener: EUR each plus EUR per kg, 2026, assumed. */
 const FASTENER_PRICE: Readonly<Record<FastenerKind, { readonly eachEur: number; readonly perKgEur: number }>> = {

@@ -31,7 +31,7 @@ export interface MaterialByDensity {
 }
 
 /** A catalogue density stands for a material that varies by so much (assumed). */
-export const CATALOGUE_SPREAD = 0.01;
+const CATALOGUE_SPREAD = 0.01;
 
 /** Materials of the catalogue by how near their density is, the nearest first; entries without a grade are left out. */
 export const materialsByDensity = ({ densityKgPerM3, uKgPerM3 }: DensityReading): readonly MaterialByDensity[] =>
@@ -43,7 +43,7 @@ export const materialsByDensity = ({ densityKgPerM3, uKgPerM3 }: DensityReading)
     .sort((a, b) => a.apart - b.apart);
 
 /** So many standard uncertainties apart is a contradiction. */
-export const CONTRADICTS_FROM = 3;
+const CONTRADICTS_FROM = 3;
 const INCH = 0.0254;
 
 /** A unit slip in a scan multiplies its volume by one of these. */
@@ -87,6 +87,6 @@ export const densityDoubts = (read: DensityReading, said: Material | null): read
             .join(', ')} would fit`,
         ];
   return ratio < 1
-    ? ['hollow: the scan sees the outside of a closed cavity as full', ...other, 'wrong tag: mass and scan are of two pieces']
-    : ['an insert of something heavier, or a fastener weighed with it', ...other, 'wrong tag: mass and scan are of two pieces'];
+    ? ['hollow: the scan sees the outside of a closed cavity as full', ...other, 'wrong tag: mass and scan are of two parts']
+    : ['an insert of something heavier, or a fastener weighed with it', ...other, 'wrong tag: mass and scan are of two parts'];
 };

@@ -4,7 +4,7 @@ import type { Field, Fields } from './kinds/field';
 
 type HasBlank<F> = F extends { readonly optional: true } | { readonly blank: unknown }
   ? true
-  : F extends { readonly type: 'text' | 'list' | 'by name' | 'known' }
+  : F extends { readonly type: 'text' | 'list' | 'by name' | 'evidence' }
     ? true
     : false;
 
@@ -27,7 +27,7 @@ export const blankValue = (field: Field): unknown => {
     case 'list':
       return [];
     case 'by name':
-    case 'known':
+    case 'evidence':
       return {};
     case 'number':
     case 'choice':
@@ -42,7 +42,7 @@ export const blankValue = (field: Field): unknown => {
     case 'library':
     case 'file':
     case 'tuple':
-    case 'parts':
+    case 'group':
       return undefined;
   }
 };

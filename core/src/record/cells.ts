@@ -1,38 +1,40 @@
 import type { Op, RowOf, Entity } from './entities';
 
-/** One value of a row that an edit can touch by itself: a field, or how one field is known ("known.quantity"). */
+/** One value of a row that an edit can touch by itself: a field, or how one field is known ("evidence.quantity"). */
 export type Cell = string;
 
 type Values = Readonly<Record<string, unknown>>;
 
-const KNOWN = 'known.';
+const EVIDENCE = 'evidence.';
 
 /** The values of a row or of the fields of an edit, cell by cell. */
 export const cellsOf = (fields: object): ReadonlyMap<Cell, unknown> => {
   const cells = new Map<Cell, unknown>();
   for (const [field, value] of Object.entries(fields)) {
-    if (field !== 'known') cells.set(field, value);
-    else for (const [of, said] of Object.entries(value as Values)) cells.set(KNOWN + of, said);
+    if (field !== 'evidence') cells.set(field, value);
+    else for (const [of, said] of Object.entries(value as Values)) cells.set(EVIDENCE + of, said);
   }
   return cells;
 };
 
 /** The value of one cell; null where nothing is said of how a field is known. */
 export const cellOf = (row: object, cell: Cell): unknown =>
-  cell.startsWith(KNOWN) ? ((row as { known?: Values }).known?.[cell.slice(KNOWN.length)] ?? null) : ((row as Values)[cell] ?? null);
+  cell.startsWith(EVIDENCE)
+    ? ((row as { evidence?: Values }).evidence?.[cell.slice(EVIDENCE.length)] ?? null)
+    : ((row as Values)[cell] ?? null);
 
 /** The field a cell belongs to: the mark of a count belongs to the count. */
-export const fieldOfCell = (cell: Cell): string => (cell.startsWith(KNOWN) ? cell.slice(KNOWN.length) : cell);
+export const fieldOfCell = (cell: Cell): string => (cell.startsWith(EVIDENCE) ? cell.slice(EVIDENCE.length) : cell);
 
 /** Cells put back together as fields of an edit. */
 export const fieldsFrom = (cells: Iterable<readonly [Cell, unknown]>): Values => {
   const fields: Record<string, unknown> = {};
-  const known: Record<string, unknown> = {};
+  const evidence: Record<string, unknown> = {};
   for (const [cell, value] of cells) {
-    if (cell.startsWith(KNOWN)) known[cell.slice(KNOWN.length)] = value;
+    if (cell.startsWith(EVIDENCE)) evidence[cell.slice(EVIDENCE.length)] = value;
     else fields[cell] = value;
   }
-  return Object.keys(known).length > 0 ? { ...fields, known } : fields;
+  return Object.keys(evidence).length > 0 ? { ...fields, evidence } : fields;
 };
 
 /** True when two values of a cell are the same, however their parts are ordered. */
@@ -43,13 +45,13 @@ export const sameValue = (a: unknown, b: unknown): boolean => {
   return x.length === Object.keys(b).length && x.every(([key, value]) => Object.hasOwn(b, key) && sameValue(value, y[key]));
 };
 
-const knownAfter = (before: Values | undefined, edit: Values): Values =>
+const evidenceAfter = (before: Values | undefined, edit: Values): Values =>
   Object.fromEntries(Object.entries({ ...before, ...edit }).filter(([, said]) => said !== null));
 
 /** A row with the fields of an edit laid over it. */
 export const withFields = <T extends object>(row: T, fields: object): T =>
-  'known' in fields
-    ? { ...row, ...fields, known: knownAfter((row as { known?: Values }).known, fields.known as Values) }
+  'evidence' in fields
+    ? { ...row, ...fields, evidence: evidenceAfter((row as { evidence?: Values }).evidence, fields.evidence as Values) }
     : { ...row, ...fields };
 
 /** A row without its id and version. */
@@ -65,7 +67,7 @@ export const editOp = <E extends Entity>(entity: E, row: RowOf<E>, fields: objec
 
 /** The op that makes a row what `after` says, with what is no longer said of how a field is known taken back. */
 export const editTo = <E extends Entity>(entity: E, row: RowOf<E>, after: object): Op | null => {
-  const gone = [...cellsOf(fieldsOf(row)).keys()].filter((cell) => cell.startsWith(KNOWN) && cellOf(after, cell) === null);
+  const gone = [...cellsOf(fieldsOf(row)).keys()].filter((cell) => cell.startsWith(EVIDENCE) && cellOf(after, cell) === null);
   return editOp(entity, row, fieldsFrom([...cellsOf(after), ...gone.map((cell) => [cell, null] as const)]));
 };
 

@@ -2,11 +2,11 @@ import { array, mixed, object, type Schema } from 'yup';
 import { oneOf, shape, uuid } from '../shared';
 import { ENTITIES, VERBS, type Entity, type FieldsOf, type Verb } from './entities';
 import { isKnowing, knowingFields } from './evidence-of';
-import { fieldsSchema, knownSchema } from './field-schemas';
+import { fieldsSchema, evidenceSchema } from './field-schemas';
 import { KINDS } from './kinds';
 
 const schemaOf = (entity: Entity): Schema<object> =>
-  fieldsSchema(KINDS[entity].fields, isKnowing(entity) ? { known: knownSchema(knowingFields(entity), false) } : {});
+  fieldsSchema(KINDS[entity].fields, isKnowing(entity) ? { evidence: evidenceSchema(knowingFields(entity), false) } : {});
 
 /** The check of each kind of record: labels, limits and what is said when they are broken. */
 export const SCHEMAS = Object.fromEntries(ENTITIES.map((entity) => [entity, schemaOf(entity)])) as unknown as {
@@ -25,7 +25,7 @@ const before = (): Schema<unknown> =>
 const edited = (entity: Entity): Schema<unknown> => {
   const fields = (SCHEMAS[entity] as unknown as { partial(): { shape(more: object): Schema<unknown> } }).partial();
   return isKnowing(entity)
-    ? fields.shape({ known: (knownSchema(knowingFields(entity), true) as unknown as { optional(): Schema<unknown> }).optional() })
+    ? fields.shape({ evidence: (evidenceSchema(knowingFields(entity), true) as unknown as { optional(): Schema<unknown> }).optional() })
     : (fields as unknown as Schema<unknown>);
 };
 
@@ -54,7 +54,7 @@ export const OP_SCHEMAS: ReadonlyMap<string, Schema<unknown>> = new Map(
 );
 
 /** More ops than this in one change are refused. */
-export const MOST_OPS = 200_000;
+const MOST_OPS = 200_000;
 
 export const CHANGE_SHELL = shape<{ id: string; ops: readonly unknown[]; undoes: string | null }>({
   id: uuid('Change'),

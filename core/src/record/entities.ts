@@ -1,5 +1,5 @@
 import { KINDS } from './kinds';
-import type { Known, ValuesOf } from './kinds/field';
+import type { Evidence, ValuesOf } from './kinds/field';
 import type { Row } from './kinds/kind';
 
 export type Entity = keyof typeof KINDS;
@@ -10,7 +10,7 @@ export type RowOf<E extends Entity> = Row & FieldsOf[E];
 export type Study = RowOf<'study'>;
 export type Vehicle = RowOf<'vehicle'>;
 export type Subsystem = RowOf<'subsystem'>;
-export type Piece = RowOf<'piece'>;
+export type Part = RowOf<'part'>;
 export type FastenerSet = RowOf<'fasteners'>;
 export type JointSet = RowOf<'joints'>;
 export type Member = RowOf<'member'>;
@@ -23,12 +23,10 @@ export type Scope = RowOf<'scope'>;
 export type Resource = RowOf<'resource'>;
 export type Rig = RowOf<'rig'>;
 export type WorkPackage = RowOf<'package'>;
-export type Gate = RowOf<'gate'>;
-export type Hoist = RowOf<'hoist'>;
-export type Unload = RowOf<'unload'>;
+export type HoldPoint = RowOf<'holdPoint'>;
+export type LiftSetUp = RowOf<'liftSetUp'>;
+export type LiftStep = RowOf<'liftStep'>;
 export type Connection = RowOf<'connection'>;
-export type ComponentSet = RowOf<'components'>;
-export type Board = RowOf<'board'>;
 export type Fluid = RowOf<'fluid'>;
 export type Session = RowOf<'session'>;
 export type Step = RowOf<'step'>;
@@ -38,13 +36,13 @@ export type TagSheet = RowOf<'sheet'>;
 export type Scan = RowOf<'scan'>;
 export type Identification = RowOf<'identification'>;
 export type Section = RowOf<'section'>;
-export type Pattern = RowOf<'pattern'>;
-export type Gauge = RowOf<'gauge'>;
+export type HolePattern = RowOf<'holePattern'>;
+export type GaugeStudy = RowOf<'gaugeStudy'>;
 
 export type StudyFields = FieldsOf['study'];
 export type VehicleFields = FieldsOf['vehicle'];
 export type SubsystemFields = FieldsOf['subsystem'];
-export type PieceFields = FieldsOf['piece'];
+export type PartFields = FieldsOf['part'];
 export type FastenerSetFields = FieldsOf['fasteners'];
 export type JointSetFields = FieldsOf['joints'];
 export type QuestionFields = FieldsOf['question'];
@@ -56,9 +54,9 @@ export type ScopeFields = FieldsOf['scope'];
 export type ResourceFields = FieldsOf['resource'];
 export type RigFields = FieldsOf['rig'];
 export type PackageFields = FieldsOf['package'];
-export type GateFields = FieldsOf['gate'];
-export type HoistFields = FieldsOf['hoist'];
-export type UnloadFields = FieldsOf['unload'];
+export type HoldPointFields = FieldsOf['holdPoint'];
+export type LiftSetUpFields = FieldsOf['liftSetUp'];
+export type LiftStepFields = FieldsOf['liftStep'];
 export type ConnectionFields = FieldsOf['connection'];
 export type ComponentSetFields = FieldsOf['components'];
 export type BoardFields = FieldsOf['board'];
@@ -71,10 +69,10 @@ export type TagSheetFields = FieldsOf['sheet'];
 export type ScanFields = FieldsOf['scan'];
 export type IdentificationFields = FieldsOf['identification'];
 export type SectionFields = FieldsOf['section'];
-export type PatternFields = FieldsOf['pattern'];
+export type HolePatternFields = FieldsOf['holePattern'];
 
-/** Where a piece hangs. */
-export type Place = Pick<PieceFields, 'vehicleId' | 'subsystemId' | 'parentId'>;
+/** Where a part hangs. */
+export type Place = Pick<PartFields, 'vehicleId' | 'subsystemId' | 'parentId'>;
 
 /** Kinds of record, each behind those its rows usually refer to. */
 export const ENTITIES = Object.keys(KINDS) as readonly Entity[];
@@ -84,7 +82,7 @@ export type Verb = (typeof VERBS)[number];
 
 /** New values by field. Of `known` only the named fields change, and null takes what was said of a field back. */
 export type Edit<E extends Entity> = {
-  readonly [K in keyof FieldsOf[E]]?: K extends 'known' ? Readonly<Record<string, Known | null>> : FieldsOf[E][K];
+  readonly [K in keyof FieldsOf[E]]?: K extends 'evidence' ? Readonly<Record<string, Evidence | null>> : FieldsOf[E][K];
 };
 
 /**

@@ -96,7 +96,7 @@ describe('a row of every kind', () => {
 describe('two people at one row', () => {
   /** cells of a row that differ between the full and the bare one */
   const differing = (entity: Entity): readonly string[] =>
-    fieldNames(entity).filter((f) => f !== 'known' && JSON.stringify(FULL_ROWS[entity][f]) !== JSON.stringify(BARE_ROWS[entity][f]));
+    fieldNames(entity).filter((f) => f !== 'evidence' && JSON.stringify(FULL_ROWS[entity][f]) !== JSON.stringify(BARE_ROWS[entity][f]));
 
   it.each(ROWS.filter(([entity]) => differing(entity).length >= 2))(
     '%s: edits of two fields go together, in either order; of one field they clash, and both values are told',
@@ -127,41 +127,41 @@ describe('two people at one row', () => {
 
 describe('rules that need more than one field', () => {
   const broken: readonly (readonly [Entity, object, RegExp])[] = [
-    ['piece', { parentId: testId(5) }, /either under a subsystem or inside another piece/],
-    ['piece', { subsystemId: null, parentId: ROW_ID.piece }, /cannot be inside itself/],
-    ['piece', { massUKg: null }, /A mass needs its uncertainty/],
-    ['piece', { yM: null }, /all three of x, y and z/],
-    ['piece', { widthM: null }, /length, width and height/],
-    ['piece', { boughtRegion: null }, /currency, year, vehicles per year and region/],
-    ['piece', { closedReason: ' ' }, /why the piece was left closed/],
-    ['piece', { quantity: 7 }, /The count 7 lies outside its own range/],
-    ['fasteners', { massEvidence: null }, /A mass needs its uncertainty/],
+    ['part', { parentId: testId(5) }, /either under a subsystem or inside another part/],
+    ['part', { subsystemId: null, parentId: ROW_ID.part }, /cannot be inside itself/],
+    ['part', { evidence: {} }, /A mass needs its uncertainty/],
+    ['part', { yM: null }, /all three of x, y and z/],
+    ['part', { widthM: null }, /length, width and height/],
+    ['part', { boughtRegion: null }, /currency, year, vehicles per year and region/],
+    ['part', { closedReason: ' ' }, /why the part was left closed/],
+    ['part', { quantity: 7 }, /The count 7 lies outside its own range/],
+    ['fasteners', { evidence: {} }, /A mass needs its uncertainty/],
     ['fasteners', { count: 11 }, /The count 11 lies outside/],
     ['joints', { kind: 'clinch' }, /A clinch is counted; it has no length/],
     ['components', { count: 27 }, /The count 27 lies outside/],
     ['board', { widthM: null }, /needs length and width/],
-    ['fluid', { massUKg: null }, /A mass needs its uncertainty/],
+    ['fluid', { evidence: {} }, /A mass needs its uncertainty/],
     ['subsystem', { parentId: ROW_ID.subsystem }, /cannot be inside itself/],
     ['question', { answer: '' }, /Say what the answer is/],
     ['question', { owedTo: ' ' }, /to whom the figure is promised/],
     ['vehicle', { price: null }, /price/],
     ['vehicle', { predecessorId: ROW_ID.vehicle }, /does not follow itself/],
     ['vehicle', { acquiredOn: '2025-12-31' }, /acquired before it was built/],
-    ['picture', { rigId: ROW_ID.rig }, /either a piece or a rig/],
+    ['picture', { rigId: ROW_ID.rig }, /either a part or a rig/],
     ['candidate', { priceYear: null }, /price/],
     ['scope', { reason: '' }, /why the subsystem stays closed/],
-    ['package', { mostS: null }, /least, the likely and the most/],
-    ['package', { leastS: 6000 }, /The least time must not be above the likely one/],
+    ['package', { pessimisticS: null }, /optimistic, the most likely and the pessimistic time/],
+    ['package', { optimisticS: 6000 }, /The optimistic time must not be above the most likely one/],
     ['package', { after: [ROW_ID.package] }, /does not wait for itself/],
     ['package', { people: 0 }, /1 people are named for a crew of 0/],
     ['package', { startedOn: null }, /that is done was started/],
     ['package', { doneOn: '2026-05-17' }, /done before it was started/],
     ['package', { agreedTo: null }, /Agreed start and finish go together/],
-    ['gate', { kind: 'text' }, /Only a reading has a number/],
-    ['gate', { low: 31 }, /lowest must not be above the highest/],
-    ['hoist', { pads: [] }, /three pads or more/],
-    ['unload', { massUKg: null }, /A mass needs its uncertainty/],
-    ['unload', { xM: null }, /both x and y/],
+    ['holdPoint', { kind: 'text' }, /Only a reading has a number/],
+    ['holdPoint', { low: 31 }, /lowest must not be above the highest/],
+    ['liftSetUp', { pads: [] }, /three pads or more/],
+    ['liftStep', { massUKg: null }, /A mass needs its uncertainty/],
+    ['liftStep', { xM: null }, /both x and y/],
     ['session', { closedAt: '2026-05-19T09:00:00.000Z' }, /closed before it was opened/],
     ['step', { after: [ROW_ID.step] }, /does not wait for itself/],
     ['step', { endedAt: '2026-05-19T09:00:00.000Z' }, /ended before it began/],
@@ -171,9 +171,9 @@ describe('rules that need more than one field', () => {
     ['section', { loops: [] }, /one loop of three points/],
     ['section', { loops: [[[0, 0], [1, 1]]] }, /three points at least/], // prettier-ignore
     ['section', { kind: 'channel' }, /either a shape with dimensions or an outline/],
-    ['pattern', { points: [[0, 0, 0]] }, /two points at least/],
-    ['gauge', { trials: 3 }, /a place for each person, part and time/],
-    ['gauge', { persons: ['Odo'], readings: [FULL_ROWS.gauge.readings[0]] }, /two persons and two parts/],
+    ['holePattern', { points: [[0, 0, 0]] }, /two points at least/],
+    ['gaugeStudy', { trials: 3 }, /a place for each person, part and time/],
+    ['gaugeStudy', { persons: ['Odo'], readings: [FULL_ROWS.gaugeStudy.readings[0]] }, /two persons and two parts/],
   ];
   it.each(broken)('%s with %j is refused', (entity, fields, message) => {
     const row = { id: ROW_ID[entity], version: 1, ...FULL_ROWS[entity], ...fields } as never;

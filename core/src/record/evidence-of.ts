@@ -1,14 +1,14 @@
 import type { EvidenceMark } from '../shared';
 import type { Entity } from './entities';
 import { KINDS } from './kinds';
-import type { Fields, Known, KnownOf } from './kinds/field';
-import { known } from './known';
+import type { Fields, Evidence, EvidenceOf } from './kinds/field';
+import { evidence } from './evidence';
 
 /** Kinds of record whose values say how they are known. */
 export type KnowingEntity = {
-  readonly [E in Entity]: 'known' extends keyof (typeof KINDS)[E]['fields'] ? E : never;
+  readonly [E in Entity]: 'evidence' extends keyof (typeof KINDS)[E]['fields'] ? E : never;
 }[Entity];
-export const isKnowing = (entity: Entity): entity is KnowingEntity => 'known' in KINDS[entity].fields;
+export const isKnowing = (entity: Entity): entity is KnowingEntity => 'evidence' in KINDS[entity].fields;
 
 const fieldsOf = (entity: Entity): Fields => KINDS[entity].fields;
 
@@ -22,23 +22,11 @@ export const knowingFields = (entity: KnowingEntity): readonly string[] =>
  */
 export const impliedMark = (entity: KnowingEntity, field: string): EvidenceMark | null => fieldsOf(entity)[field]?.evidence ?? null;
 
-interface Knowing {
-  readonly known: KnownOf;
-  readonly massEachKg?: number | null;
-  readonly massUKg?: number | null;
-  readonly massEvidence?: EvidenceMark | null;
-  readonly massTyped?: string | null;
-}
-
-/** How a value of a row is known, or null where the field holds nothing or says nothing. A mass carries its mark itself. */
-export const knownAs = (entity: KnowingEntity, row: Knowing, field: string): Known | null => {
+/** How a value of a row is known, or null where the field holds nothing or says nothing. */
+export const evidenceFor = (entity: KnowingEntity, row: { readonly evidence: EvidenceOf }, field: string): Evidence | null => {
   const value = (row as unknown as Readonly<Record<string, unknown>>)[field];
   if (value === null || value === undefined || value === '') return null;
-  const said = row.known[field] ?? null;
-  if (field === 'massEachKg') {
-    if (!row.massEvidence) return null;
-    return { ...(said ?? known(row.massEvidence)), mark: row.massEvidence, u: row.massUKg ?? null, typed: row.massTyped ?? null };
-  }
+  const said = row.evidence[field] ?? null;
   const mark = impliedMark(entity, field);
-  return said ?? (mark === null ? null : known(mark));
+  return said ?? (mark === null ? null : evidence(mark));
 };

@@ -1,6 +1,17 @@
 import { array, mixed, tuple, type NumberSchema, type Schema } from 'yup';
 import { EVIDENCE_MARKS, finite, isDay, oneOf, requiredText, shape, text, uuid } from '../shared';
-import type { ByNameField, Field, Fields, Known, KnownOf, ListField, NumberField, PartsField, TextField, TupleField } from './kinds/field';
+import type {
+  ByNameField,
+  Field,
+  Fields,
+  Evidence,
+  EvidenceOf,
+  ListField,
+  NumberField,
+  GroupField,
+  TextField,
+  TupleField,
+} from './kinds/field';
 
 // The check of every type of field, from its declaration.
 
@@ -61,7 +72,7 @@ const ofTuple = ({ label, item, size }: TupleField<Field>): Any =>
     .defined()
     .typeError(`${label} must be ${size === 2 ? 'two' : 'three'} numbers`);
 
-const ofParts = ({ label, fields, rule }: PartsField<Fields>): Any => {
+const ofGroup = ({ label, fields, rule }: GroupField<Fields>): Any => {
   const whole = fieldsSchema(fields).label(label) as unknown as Any;
   // an edit of other fields has none
   return rule ? whole.test(rule.name, rule.says, (value?: unknown) => !isPlain(value) || rule.holds(value as never)) : whole;
@@ -93,7 +104,7 @@ const ofNamed = ({ label, item, says, names }: ByNameField<Field>): Any => {
     });
 };
 
-const SCHEMA: { readonly [T in Exclude<Field['type'], 'known'>]: (field: Extract<Field, { readonly type: T }>) => Any } = {
+const SCHEMA: { readonly [T in Exclude<Field['type'], 'evidence'>]: (field: Extract<Field, { readonly type: T }>) => Any } = {
   text: ofText,
   number: ofNumber,
   choice: ({ label, choices }) => oneOf(label, choices) as Any,
@@ -109,13 +120,13 @@ const SCHEMA: { readonly [T in Exclude<Field['type'], 'known'>]: (field: Extract
   file: ({ label }) => like(label, 64, SHA256, '${label} must be named by its SHA-256'),
   list: (field) => ofList(field as ListField<Field>),
   tuple: (field) => ofTuple(field as TupleField<Field>),
-  parts: (field) => ofParts(field as PartsField<Fields>),
+  group: (field) => ofGroup(field as GroupField<Fields>),
   'by name': (field) => ofNamed(field as ByNameField<Field>),
 };
 
-/** The check of one field. How values are known belongs to the whole kind and is checked by `knownSchema`. */
+/** The check of one field. How values are known belongs to the whole kind and is checked by `evidenceSchema`. */
 const fieldSchema = (field: Field): Any => {
-  if (field.type === 'known') throw new RangeError(`${field.label} is checked with its kind`);
+  if (field.type === 'evidence') throw new RangeError(`${field.label} is checked with its kind`);
   const schema = (SCHEMA[field.type] as (field: Field) => Any)(field);
   return field.optional ? (schema.nullable() as Any) : schema;
 };
@@ -129,8 +140,8 @@ export const fieldsSchema = (fields: Fields, more: Readonly<Record<string, Any>>
 
 const nullable = (schema: Any): Any => schema.nullable() as Any;
 
-const KNOWN = shape<Known>({
-  mark: oneOf('Known by', EVIDENCE_MARKS),
+const EVIDENCE = shape<Evidence>({
+  mark: oneOf('Evidence', EVIDENCE_MARKS),
   u: nullable(ofNumber({ type: 'number', label: 'Uncertainty', unit: '', above: 0, max: 1e9 })) as Schema<number | null>,
   low: nullable(finite('Lowest') as Any) as Schema<number | null>,
   high: nullable(finite('Highest') as Any) as Schema<number | null>,
@@ -140,21 +151,21 @@ const KNOWN = shape<Known>({
 }).test('range', 'The lowest must not be above the highest', (k) => k.low === null || k.high === null || k.low <= k.high);
 
 /**
- * The check of how the values of a kind are known: each named field is one that can say so; in an edit, null takes it back.
+ * The check of how the values of a kind are evidence: each named field is one that can say so; in an edit, null takes it back.
  *
  * @param names fields that say how they are known
  */
-export const knownSchema = (names: readonly string[], mayBeNull: boolean): Schema<KnownOf> => {
+export const evidenceSchema = (names: readonly string[], mayBeNull: boolean): Schema<EvidenceOf> => {
   const fields = new Set(names);
-  return mixed<KnownOf>(isPlain as (value: unknown) => value is KnownOf)
-    .label('Known by')
+  return mixed<EvidenceOf>(isPlain as (value: unknown) => value is EvidenceOf)
+    .label('Evidence')
     .defined()
-    .typeError('Known by must say how values are known, by field')
-    .test('known', function (value) {
+    .typeError('Evidence must say how values are known, by field')
+    .test('evidence', function (value) {
       // absent is told by `defined`, or is nothing to say in an edit
-      for (const [field, said] of Object.entries((value as KnownOf | undefined) ?? {})) {
+      for (const [field, said] of Object.entries((value as EvidenceOf | undefined) ?? {})) {
         if (!fields.has(field)) return this.createError({ message: `${field} does not say how it is known` });
-        const fault = mayBeNull && (said as Known | null) === null ? null : faultOf(KNOWN, said);
+        const fault = mayBeNull && (said as Evidence | null) === null ? null : faultOf(EVIDENCE, said);
         if (fault !== null) return this.createError({ message: fault });
       }
       return true;

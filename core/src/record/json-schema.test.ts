@@ -47,7 +47,7 @@ describe('the JSON Schema of a study', () => {
     const { $defs } = STUDY_FILE_SCHEMA as {
       readonly $defs: Readonly<Record<string, { readonly properties: Readonly<Record<string, { readonly title?: string }>> }>>;
     };
-    expect($defs.piece!.properties.massEachKg!.title).toBe('Mass each, kg');
+    expect($defs.part!.properties.massEachKg!.title).toBe('Mass each, kg');
     for (const entity of ENTITIES)
       for (const [field, { title }] of Object.entries($defs[entity]!.properties))
         expect([entity, field, typeof title]).toEqual([entity, field, 'string']);

@@ -51,12 +51,12 @@ const bare = (field: Field): JsonSchema => {
       return { type: 'array', items: ofField(field.item as Field), maxItems: field.most };
     case 'tuple':
       return { type: 'array', items: ofField(field.item as Field), minItems: field.size, maxItems: field.size };
-    case 'parts':
+    case 'group':
       return ofObject(field.fields as Fields);
     case 'by name':
       return { type: 'object', additionalProperties: ofField(field.item as Field) };
-    case 'known':
-      return { type: 'object', additionalProperties: { $ref: '#/$defs/known' } };
+    case 'evidence':
+      return { type: 'object', additionalProperties: { $ref: '#/$defs/evidence' } };
   }
 };
 
@@ -70,7 +70,7 @@ const ofField = (field: Field): JsonSchema => {
   return { ...titled(field), ...(field.optional ? { anyOf: [schema, { type: 'null' }] } : schema) };
 };
 
-const KNOWN: JsonSchema = {
+const EVIDENCE: JsonSchema = {
   title: 'How a value is known',
   type: 'object',
   properties: {
@@ -92,10 +92,10 @@ const ROW: JsonSchema = {
 };
 
 /** The JSON Schema of a row of a kind, with its id and version; it refers to `$defs` of `recordSchema`. */
-export const rowSchema = (entity: Entity): JsonSchema => ({ title: KINDS[entity].words[0], ...ofObject(KINDS[entity].fields, ROW) });
+const rowSchema = (entity: Entity): JsonSchema => ({ title: KINDS[entity].words[0], ...ofObject(KINDS[entity].fields, ROW) });
 
 /** Definitions that the schema of a record refers to: every kind of row, and how values are known. */
-const DEFINITIONS: JsonSchema = { known: KNOWN, ...Object.fromEntries(ENTITIES.map((entity) => [entity, rowSchema(entity)])) };
+const DEFINITIONS: JsonSchema = { evidence: EVIDENCE, ...Object.fromEntries(ENTITIES.map((entity) => [entity, rowSchema(entity)])) };
 
 const RECORD: JsonSchema = {
   type: 'object',

@@ -1,61 +1,61 @@
 import fc from 'fast-check';
-import { BLANK, pieceNamed, recordOf, teardown, testId } from '../../testing/teardown';
+import { BLANK, partNamed, recordOf, teardown, testId } from '../../testing/teardown';
 import { applyOps, namedRows } from './apply-ops';
 import { cellsOf, editOp, editTo, fieldsFrom, removeOp, sameValue } from './cells';
-import type { Op, Piece } from './entities';
-import { known } from './known';
+import type { Op, Part } from './entities';
+import { evidence } from './evidence';
 import { inverseOps, netEffect } from './net-effect';
 
 const record = recordOf(teardown('plate 1 kg\n  4 clip\nlever 2 kg'));
-const plate = pieceNamed(record, 'plate');
+const plate = partNamed(record, 'plate');
 const effectOf = (ops: readonly Op[], now = record) => netEffect(ops, namedRows(now, ops), now.revision + 1);
-const renamed = (now: typeof record, name: string) => applyOps(now, [editOp('piece', plate, { name })!], now.revision + 1);
+const renamed = (now: typeof record, name: string) => applyOps(now, [editOp('part', plate, { name })!], now.revision + 1);
 
 describe('an edit', () => {
   it('says only what differs, with what was there', () => {
-    expect(editOp('piece', plate, { name: 'panel', tag: '', quantity: 1 })).toEqual({
-      kind: 'piece.edit',
+    expect(editOp('part', plate, { name: 'panel', tag: '', quantity: 1 })).toEqual({
+      kind: 'part.edit',
       id: plate.id,
       was: { name: 'plate' },
       fields: { name: 'panel' },
     });
-    expect(editOp('piece', plate, { name: 'plate' })).toBeNull();
+    expect(editOp('part', plate, { name: 'plate' })).toBeNull();
   });
   it('touches what is said of one field only, and takes back what is said no more', () => {
-    const marked: Piece = { ...plate, known: { quantity: known('P'), materialId: known('T') } };
-    expect(editOp('piece', marked, { known: { quantity: known('R') } })).toMatchObject({
-      was: { known: { quantity: { mark: 'P' } } },
-      fields: { known: { quantity: { mark: 'R' } } },
+    const marked: Part = { ...plate, evidence: { quantity: evidence('P'), materialId: evidence('T') } };
+    expect(editOp('part', marked, { evidence: { quantity: evidence('R') } })).toMatchObject({
+      was: { evidence: { quantity: { mark: 'P' } } },
+      fields: { evidence: { quantity: { mark: 'R' } } },
     });
-    expect(editTo('piece', marked, { known: { materialId: known('T') } })).toMatchObject({ fields: { known: { quantity: null } } });
+    expect(editTo('part', marked, { evidence: { materialId: evidence('T') } })).toMatchObject({ fields: { evidence: { quantity: null } } });
   });
   it('fits beside another’s edit of another field, and clashes on the same one', () => {
     const meanwhile = renamed(record, 'theirs');
-    const beside = effectOf([editOp('piece', plate, { tag: 'A' })!], meanwhile);
+    const beside = effectOf([editOp('part', plate, { tag: 'A' })!], meanwhile);
     expect([beside.conflicts, beside.effects[0]?.after]).toMatchObject([[], { name: 'theirs', tag: 'A' }]);
-    expect(effectOf([editOp('piece', plate, { name: 'mine' })!], meanwhile).conflicts).toMatchObject([
+    expect(effectOf([editOp('part', plate, { name: 'mine' })!], meanwhile).conflicts).toMatchObject([
       { id: plate.id, verb: 'edit', cells: [{ cell: 'name', was: 'plate', yours: 'mine', theirs: 'theirs' }] },
     ]);
   });
   it('does not clash with one’s own edit just before, nor where both want the same', () => {
     const own = renamed(record, 'mine');
-    const next = editOp('piece', { ...plate, name: 'mine' }, { name: 'mine, better' })!;
+    const next = editOp('part', { ...plate, name: 'mine' }, { name: 'mine, better' })!;
     expect(effectOf([next], own).conflicts).toEqual([]);
-    expect(effectOf([editOp('piece', plate, { name: 'mine' })!], own).conflicts).toEqual([]);
+    expect(effectOf([editOp('part', plate, { name: 'mine' })!], own).conflicts).toEqual([]);
   });
 });
 
 describe('a removal', () => {
   it('clashes with whatever was changed since it was seen', () => {
-    const off = removeOp('piece', plate);
+    const off = removeOp('part', plate);
     expect(effectOf([off]).effects[0]?.after).toBeNull();
     expect(effectOf([off], renamed(record, 'theirs')).conflicts).toMatchObject([
       { verb: 'remove', cells: [{ cell: 'name', theirs: 'theirs' }] },
     ]);
   });
   it('of a row that is gone comes back with no current row', () => {
-    const gone = applyOps(record, [removeOp('piece', plate)], 2);
-    expect(effectOf([editOp('piece', plate, { tag: 'A' })!], gone).conflicts).toMatchObject([{ current: null, cells: [] }]);
+    const gone = applyOps(record, [removeOp('part', plate)], 2);
+    expect(effectOf([editOp('part', plate, { tag: 'A' })!], gone).conflicts).toMatchObject([{ current: null, cells: [] }]);
   });
 });
 
@@ -67,18 +67,18 @@ describe('the inverse of any change', () => {
   it('puts every row back as it was', () => {
     fc.assert(
       fc.property(edits, edits, fc.boolean(), (first, second, remove) => {
-        const lever = pieceNamed(record, 'lever');
-        const one = editOp('piece', lever, first);
-        const after: Piece = { ...lever, ...first };
-        const two = remove ? removeOp('piece', after) : editOp('piece', after, second);
-        const add: Op = { kind: 'piece.add', id: testId(70), fields: { ...BLANK, name: 'arm' } };
+        const lever = partNamed(record, 'lever');
+        const one = editOp('part', lever, first);
+        const after: Part = { ...lever, ...first };
+        const two = remove ? removeOp('part', after) : editOp('part', after, second);
+        const add: Op = { kind: 'part.add', id: testId(70), fields: { ...BLANK, name: 'arm' } };
         const ops = [one, two, add].flatMap((op) => op ?? []);
         const done = applyOps(record, ops, 2);
         const back = inverseOps(effectOf(ops).effects);
         expect(netEffect(back, namedRows(done, back), 3).conflicts).toEqual([]);
         const undone = applyOps(done, back, 3);
-        const content = (pieces: readonly Piece[]) => pieces.map(({ version: _, ...p }) => p).sort((a, b) => (a.id < b.id ? -1 : 1));
-        expect(content(undone.pieces)).toEqual(content(record.pieces));
+        const content = (parts: readonly Part[]) => parts.map(({ version: _, ...p }) => p).sort((a, b) => (a.id < b.id ? -1 : 1));
+        expect(content(undone.parts)).toEqual(content(record.parts));
       }),
     );
   });
@@ -88,7 +88,10 @@ describe('cells', () => {
   it('put fields apart and together again', () => {
     fc.assert(
       fc.property(fc.dictionary(fc.constantFrom('name', 'tag', 'quantity'), fc.string()), (fields) => {
-        expect(fieldsFrom(cellsOf({ ...fields, known: { quantity: known('P') } }))).toEqual({ ...fields, known: { quantity: known('P') } });
+        expect(fieldsFrom(cellsOf({ ...fields, evidence: { quantity: evidence('P') } }))).toEqual({
+          ...fields,
+          evidence: { quantity: evidence('P') },
+        });
       }),
     );
   });

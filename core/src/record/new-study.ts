@@ -30,7 +30,7 @@ export const newStudyOps = (id: string, fields: StudyFields, leadId: string, new
 
 /**
  * The ops that begin a study like another: its subsystem tree, cost basis, counting rule, questions, weights and working
- * week, and the people and places of its plan, but no vehicle, no piece, no package and no member except who copies it.
+ * week, and the people and places of its plan, but no vehicle, no part, no package and no member except who copies it.
  */
 export const templateOps = (from: StudyRecord, id: string, title: string, leadId: string, newId: () => string): readonly Op[] => {
   const { id: _id, version: _version, ...fields } = from.study;

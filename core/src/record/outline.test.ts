@@ -4,7 +4,7 @@ import { costBasisText, countingRuleText } from './rule-words';
 
 describe('the outline of a study', () => {
   const record = recordOf(teardown('module\n  plate\n  lever\narm'));
-  const names = new Map<string, string>([...record.pieces, ...record.vehicles].map((row) => [row.id, row.name]));
+  const names = new Map<string, string>([...record.parts, ...record.vehicles].map((row) => [row.id, row.name]));
   const tree = outline(record);
 
   it('has every vehicle with the same subsystems, and every parent before what is inside it', () => {
@@ -26,19 +26,19 @@ describe('the outline of a study', () => {
     expect(tree.innerCount).toBe(4);
   });
   it('keeps the order people gave, and a fixed one among equals', () => {
-    const reversed = { ...record, pieces: record.pieces.map((piece) => ({ ...piece, sequence: 100 - piece.sequence })) };
+    const reversed = { ...record, parts: record.parts.map((part) => ({ ...part, sequence: 100 - part.sequence })) };
     const below = (key: string) =>
       outline(reversed)
         .nodes.filter((n) => n.parent === outline(reversed).placeOf.get(key))
         .map((n) => names.get(n.id));
     expect(below(subsystemKey(LEFT.id, DOOR.id))).toEqual(['arm', 'module']);
-    const equal = { ...record, pieces: [...record.pieces].reverse().map((piece) => ({ ...piece, sequence: 0 })) };
+    const equal = { ...record, parts: [...record.parts].reverse().map((part) => ({ ...part, sequence: 0 })) };
     expect(outline(equal).nodes.map((n) => n.key)).toEqual(tree.nodes.map((n) => n.key));
   });
-  it('names pieces whose parent is not there', () => {
+  it('names parts whose parent is not there', () => {
     const lost = {
       ...record,
-      pieces: record.pieces.map((piece) => (piece.name === 'plate' ? { ...piece, parentId: testId(999) } : piece)),
+      parts: record.parts.map((part) => (part.name === 'plate' ? { ...part, parentId: testId(999) } : part)),
     };
     expect(outline(lost).issues.map((i) => i.message)).toEqual(['“plate” hangs nowhere: its parent is missing or it is inside itself']);
   });
@@ -46,7 +46,7 @@ describe('the outline of a study', () => {
 
 describe('the rule and the basis in words', () => {
   it('say what the figures stand on', () => {
-    expect(countingRuleText(STUDY)).toBe('loose pieces + fasteners');
+    expect(countingRuleText(STUDY)).toBe('loose parts + fasteners');
     expect(countingRuleText({ fastenersIn: false, assembliesAs: 'one' })).toBe('opened assemblies as one, fasteners left out');
     expect(costBasisText(STUDY)).toBe('EUR 2026, 60000 vehicles a year for 7 years, Central Europe');
   });

@@ -1,12 +1,12 @@
 import { issue, type Issue } from '../shared';
 import type { StudyRecord } from './entities';
 
-export type NodeKind = 'vehicle' | 'subsystem' | 'piece';
+export type NodeKind = 'vehicle' | 'subsystem' | 'part';
 
 export interface OutlineNode {
   readonly key: string;
   readonly kind: NodeKind;
-  /** id of the vehicle, subsystem or piece */
+  /** id of the vehicle, subsystem or part */
   readonly id: string;
   readonly vehicleId: string;
   /** place of the parent among the nodes, −1 at a vehicle */
@@ -16,7 +16,7 @@ export interface OutlineNode {
   readonly children: readonly number[];
 }
 
-/** The record as one forest: vehicles, their subsystems, their pieces; every parent stands before its children. */
+/** The record as one forest: vehicles, their subsystems, their parts; every parent stands before its children. */
 export interface Outline {
   readonly nodes: readonly OutlineNode[];
   readonly placeOf: ReadonlyMap<string, number>;
@@ -28,7 +28,7 @@ export interface Outline {
   readonly issues: readonly Issue[];
 }
 
-/** Key of a node: a piece or vehicle by its id, a subsystem by vehicle and subsystem. */
+/** Key of a node: a part or vehicle by its id, a subsystem by vehicle and subsystem. */
 export const subsystemKey = (vehicleId: string, subsystemId: string): string => `${vehicleId}:${subsystemId}`;
 
 interface Ordered {
@@ -63,15 +63,15 @@ const grown = (kind: NodeKind, key: string, id: string, vehicleId: string, paren
 });
 
 /**
- * Arranges a study as a forest. Pieces that hang nowhere (their parent is missing, or they are inside themselves by
+ * Arranges a study as a forest. Parts that hang nowhere (their parent is missing, or they are inside themselves by
  * way of others) are left out and named in `issues`.
  */
 export const outline = (record: StudyRecord): Outline => {
   const subsystems = grouped(record.subsystems, (s) => s.parentId ?? '');
-  const pieces = grouped(record.pieces, (p) => p.parentId ?? subsystemKey(p.vehicleId, p.subsystemId ?? ''));
+  const parts = grouped(record.parts, (p) => p.parentId ?? subsystemKey(p.vehicleId, p.subsystemId ?? ''));
   const nodes: Growing[] = [];
   const placeOf = new Map<string, number>();
-  // a stack of our own rather than recursion: pieces may be nested as deep as there are pieces
+  // a stack of our own rather than recursion: parts may be nested as deep as there are parts
   const waiting = [...record.vehicles]
     .sort(inOrder)
     .reverse()
@@ -83,20 +83,20 @@ export const outline = (record: StudyRecord): Outline => {
     if (node.parent >= 0) nodes[node.parent]!.children.push(place);
     const { vehicleId } = node;
     const depth = node.depth + 1;
-    const hanging = node.kind === 'vehicle' ? undefined : pieces.get(node.key);
-    const inside = node.kind === 'piece' ? undefined : subsystems.get(node.kind === 'vehicle' ? '' : node.id);
+    const hanging = node.kind === 'vehicle' ? undefined : parts.get(node.key);
+    const inside = node.kind === 'part' ? undefined : subsystems.get(node.kind === 'vehicle' ? '' : node.id);
     for (let i = (hanging?.length ?? 0) - 1; i >= 0; i--) {
       const { id } = hanging![i]!;
-      waiting.push(grown('piece', id, id, vehicleId, place, depth));
+      waiting.push(grown('part', id, id, vehicleId, place, depth));
     }
     for (let i = (inside?.length ?? 0) - 1; i >= 0; i--) {
       const { id } = inside![i]!;
       waiting.push(grown('subsystem', subsystemKey(vehicleId, id), id, vehicleId, place, depth));
     }
   }
-  const issues = record.pieces
-    .filter((piece) => !placeOf.has(piece.id))
-    .map((piece) => issue('adrift', `“${piece.name}” hangs nowhere: its parent is missing or it is inside itself`, 'parentId', piece.id));
+  const issues = record.parts
+    .filter((part) => !placeOf.has(part.id))
+    .map((part) => issue('adrift', `“${part.name}” hangs nowhere: its parent is missing or it is inside itself`, 'parentId', part.id));
   const parentOf = Int32Array.from(nodes, (node) => node.parent);
   let innerCount = 0;
   const innerOf = Int32Array.from(nodes, (node) => (node.children.length === 0 ? -1 : innerCount++));

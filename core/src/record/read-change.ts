@@ -2,7 +2,7 @@ import type { Schema } from 'yup';
 import { check, issue, type Checked, type Issue } from '../shared';
 import { CHANGE_SHELL, OP_SCHEMAS } from './contract';
 import type { Change, Op } from './entities';
-import { withLaterFields } from './later-fields';
+import { opOfToday, type Masses } from './of-today';
 
 const kindOf = (op: unknown): string =>
   typeof op === 'object' && op !== null && 'kind' in op && typeof op.kind === 'string' ? op.kind : '';
@@ -29,7 +29,8 @@ const MOST_FAULTS = 100;
 export const readChange = (input: unknown): Checked<Change> => {
   const shell = check(CHANGE_SHELL, input);
   if (!shell.ok) return shell;
-  const ops = shell.value.ops.map(withLaterFields);
+  const masses: Masses = new Map();
+  const ops = shell.value.ops.map((op) => opOfToday(op, masses));
   const issues: Issue[] = [];
   // whoever mends a hundred faults sends it again; a change made of nothing else must not keep others waiting
   for (const [at, op] of ops.entries()) {

@@ -65,7 +65,7 @@ export const ANY_REFERENCES: readonly AnyReference[] = everyField.flatMap(({ ent
   return [{ entity, field, toKindIn: declared.toKindIn, to, whenGone: declared.whenGone }];
 });
 
-/** Every field that names an account of the house. */
+/** Every field that names an account of the organisation. */
 export const PERSON_FIELDS: readonly { readonly entity: Entity; readonly field: string }[] = everyField.filter(
   ({ declared }) => declared.type === 'person',
 );

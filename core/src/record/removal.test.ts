@@ -3,34 +3,34 @@ import { FULL_ROWS, ROW_ID } from '../../testing/rows';
 import { BLANK, STUDY, testId } from '../../testing/teardown';
 import { applyOps, rowsOf } from './apply-ops';
 import { blank, emptyRecord } from './blank';
-import { ENTITIES, type Entity, type Op, type Piece, type Scan, type Section, type StudyRecord } from './entities';
+import { ENTITIES, type Entity, type Op, type Part, type Scan, type Section, type StudyRecord } from './entities';
 import { KINDS } from './kinds';
 import type { May } from './kinds/kind';
 import { ANY_REFERENCES, REFERENCES } from './references';
 import { removalOps } from './removal';
 
-const piece = (n: number, parentId: string | null = null): Piece => ({ ...BLANK, id: testId(n), version: 1, parentId });
-const scan = (n: number, pieceId: string): Scan => ({ id: testId(n), version: 1, pieceId, sequence: 0 }) as Scan;
-const section = (n: number, pieceId: string, scanId: string | null): Section =>
-  ({ id: testId(n), version: 1, pieceId, sequence: 0, scanId }) as Section;
+const part = (n: number, parentId: string | null = null): Part => ({ ...BLANK, id: testId(n), version: 1, parentId });
+const scan = (n: number, partId: string): Scan => ({ id: testId(n), version: 1, partId, sequence: 0 }) as Scan;
+const section = (n: number, partId: string, scanId: string | null): Section =>
+  ({ id: testId(n), version: 1, partId, sequence: 0, scanId }) as Section;
 
-describe('taking a piece off', () => {
+describe('taking a part off', () => {
   const record: StudyRecord = {
     ...emptyRecord(STUDY),
-    pieces: [piece(10), piece(11)],
-    fastenerSets: [{ id: testId(20), version: 1, ...blank('fasteners', { pieceId: testId(10) }) }],
+    parts: [part(10), part(11)],
+    fastenerSets: [{ id: testId(20), version: 1, ...blank('fasteners', { partId: testId(10) }) }],
     scans: [scan(30, testId(10)), scan(31, testId(11))],
     sections: [section(40, testId(10), testId(30)), section(41, testId(11), testId(30)), section(42, testId(11), testId(31))],
   };
-  const ops = removalOps(record, 'piece', [testId(10)]);
+  const ops = removalOps(record, 'part', [testId(10)]);
   it('takes its sets, scans and sections with it', () =>
     expect(ops.filter((op) => op.kind.endsWith('.remove')).map((op) => [op.kind, op.id])).toEqual([
       ['section.remove', testId(40)],
       ['scan.remove', testId(30)],
       ['fasteners.remove', testId(20)],
-      ['piece.remove', testId(10)],
+      ['part.remove', testId(10)],
     ]));
-  it('leaves a section of another piece that was cut from its scan, without the scan', () =>
+  it('leaves a section of another part that was cut from its scan, without the scan', () =>
     expect(ops.filter((op) => op.kind === 'section.edit')).toEqual([
       { kind: 'section.edit', id: testId(41), was: { scanId: testId(30) }, fields: { scanId: null } },
     ]));
@@ -84,12 +84,12 @@ describe('taking off a record of any kind', () => {
   it('takes an assembly off with everything inside it, however deep, and leaves the rest', () => {
     fc.assert(
       fc.property(fc.array(fc.nat(20), { minLength: 1, maxLength: 20 }), fc.nat(19), (parents, off) => {
-        const pieces = parents.map((at, n) => piece(n, at < n ? testId(at) : null));
-        const inside = (p: Piece): boolean =>
-          p.id === testId(off) || (p.parentId !== null && inside(pieces.find((q) => q.id === p.parentId)!));
-        const record = { ...emptyRecord(STUDY), pieces };
-        const after = applyOps(record, removalOps(record, 'piece', [testId(off)]), 2);
-        expect(after.pieces).toEqual(pieces.filter((p) => !inside(p)));
+        const parts = parents.map((at, n) => part(n, at < n ? testId(at) : null));
+        const inside = (p: Part): boolean =>
+          p.id === testId(off) || (p.parentId !== null && inside(parts.find((q) => q.id === p.parentId)!));
+        const record = { ...emptyRecord(STUDY), parts };
+        const after = applyOps(record, removalOps(record, 'part', [testId(off)]), 2);
+        expect(after.parts).toEqual(parts.filter((p) => !inside(p)));
       }),
     );
   });

@@ -7,7 +7,7 @@ const value = (shape: FieldShape, text: string): unknown => {
 
 describe('what is typed into a field', () => {
   it('becomes SI: hours, kWh, km, kWh per 100 km', () => {
-    expect(value(unitShape('likelyS'), '2,5')).toBe(9000);
+    expect(value(unitShape('mostLikelyS'), '2,5')).toBe(9000);
     expect(value(unitShape('batteryJ'), '75')).toBe(270_000_000);
     expect(value(unitShape('rangeM'), '348')).toBe(348_000);
     // 20 kWh / 100 km = 72 MJ / 100 km = 720 J/m
@@ -24,7 +24,7 @@ describe('what is typed into a field', () => {
     expect(value(unitShape('wheelbaseM'), '2420')).toBe(2.42);
     expect(value(unitShape('powerW'), '136 PS')).toBeCloseTo(100_027.83, 2);
     expect(value(unitShape('consumptionJPerM'), '200 Wh/km')).toBe(720);
-    expect(value(unitShape('likelyS'), '90 min')).toBe(5400);
+    expect(value(unitShape('mostLikelyS'), '90 min')).toBe(5400);
     expect(value(unitShape('kerbMassKg'), '1185 mm')).toContain('not in a unit of this field; write it in kg');
     expect(value(unitShape('powerW'), '100 mW')).toContain('not in a unit of this field');
     expect(value(unitShape('powerW'), '0.1 MW')).toBe(100_000);
@@ -34,21 +34,21 @@ describe('what is typed into a field', () => {
   it('is asked about when it can be read two ways, and refused when it is no number', () => {
     expect(value({ kind: 'whole' }, '1,840')).toContain('can be 1.840 or 1840');
     expect(value({ kind: 'whole' }, '2.5')).toContain('whole number');
-    expect(value(unitShape('likelyS'), 'long')).toContain('is not a number');
+    expect(value(unitShape('mostLikelyS'), 'long')).toContain('is not a number');
     expect(value({ kind: 'date' }, '3.6.26')).toContain('is not a date');
     expect(value({ kind: 'money' }, '48 990')).toContain('is not a price');
   });
   it('is an estimate of three times, or of one that stands for three', () => {
-    expect(value({ kind: 'effort' }, '2 / 3 / 6')).toEqual({ leastS: 7200, likelyS: 10_800, mostS: 21_600 });
-    expect(value({ kind: 'effort' }, '4')).toEqual({ leastS: 10_800, likelyS: 14_400, mostS: 21_600 });
+    expect(value({ kind: 'effort' }, '2 / 3 / 6')).toEqual({ optimisticS: 7200, mostLikelyS: 10_800, pessimisticS: 21_600 });
+    expect(value({ kind: 'effort' }, '4')).toEqual({ optimisticS: 10_800, mostLikelyS: 14_400, pessimisticS: 21_600 });
     expect(value({ kind: 'effort' }, '3 / 2 / 6')).toContain('must not decrease');
-    expect(value({ kind: 'effort' }, '2 / 3')).toContain('least, likely and most');
+    expect(value({ kind: 'effort' }, '2 / 3')).toContain('optimistic, most likely and pessimistic');
   });
   it('takes hours with their unit, equal ones, and none of nothing', () => {
-    expect(value({ kind: 'effort' }, '2 h / 3 h / 6 h')).toEqual({ leastS: 7200, likelyS: 10_800, mostS: 21_600 });
-    expect(value({ kind: 'effort' }, '4h')).toEqual({ leastS: 10_800, likelyS: 14_400, mostS: 21_600 });
-    expect(value({ kind: 'effort' }, '3/3/3')).toEqual({ leastS: 10_800, likelyS: 10_800, mostS: 10_800 });
-    expect(value({ kind: 'effort' }, '2;3–6')).toEqual({ leastS: 7200, likelyS: 10_800, mostS: 21_600 });
+    expect(value({ kind: 'effort' }, '2 h / 3 h / 6 h')).toEqual({ optimisticS: 7200, mostLikelyS: 10_800, pessimisticS: 21_600 });
+    expect(value({ kind: 'effort' }, '4h')).toEqual({ optimisticS: 10_800, mostLikelyS: 14_400, pessimisticS: 21_600 });
+    expect(value({ kind: 'effort' }, '3/3/3')).toEqual({ optimisticS: 10_800, mostLikelyS: 10_800, pessimisticS: 10_800 });
+    expect(value({ kind: 'effort' }, '2;3–6')).toEqual({ optimisticS: 7200, mostLikelyS: 10_800, pessimisticS: 21_600 });
     expect(value({ kind: 'effort' }, '0')).toBe('Hours must be more than 0');
     expect(value({ kind: 'effort' }, '0 / 1 / 2')).toBe('Hours must be more than 0');
     expect(value({ kind: 'effort' }, '2 / 3 / x')).toBe('“x” is not a number; write for instance 2.5');

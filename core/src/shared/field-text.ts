@@ -7,14 +7,14 @@ export type FieldShape =
   | { readonly kind: 'text' | 'lines' | 'words' | 'date' | 'money' | 'whole' }
   /** a number in a unit: `per` SI units in one of it */
   | { readonly kind: 'number'; readonly per: number; readonly unit: string; readonly digits: number }
-  /** least, likely and most, in hours */
+  /** optimistic, most likely and pessimistic, in hours */
   | { readonly kind: 'effort' };
 
 /** The three times of an estimate, seconds. */
 export interface Effort {
-  readonly leastS: number;
-  readonly likelyS: number;
-  readonly mostS: number;
+  readonly optimisticS: number;
+  readonly mostLikelyS: number;
+  readonly pessimisticS: number;
 }
 
 export type FieldValue = string | number | null | readonly string[] | Effort;
@@ -49,17 +49,17 @@ const readEffort = (text: string): ReadField => {
   const parts = text
     .replace(/\s*h(?=[\s/;–]|$)/gi, '')
     .split(/[\s/;–]+/)
-    .filter((part) => part !== '');
+    .filter((text) => text !== '');
   const hours = parts.map(readDecimal);
   const fault = hours.find((h) => typeof h === 'string');
   if (fault !== undefined) return wrong(fault);
   if (hours.length !== 1 && hours.length !== 3)
-    return wrong('Give least, likely and most hours, for instance 2 / 3 / 6, or the likely ones alone');
+    return wrong('Give optimistic, most likely and pessimistic hours, for instance 2 / 3 / 6, or the likely ones alone');
   const [first = 0, likely = first, most = first] = hours as number[];
   const [a, m, b] = hours.length === 1 ? [LEAST * first, first, MOST * first] : [first, likely, most];
   if (!(a > 0)) return wrong('Hours must be more than 0');
-  if (!(a <= m && m <= b)) return wrong('Least, likely and most must not decrease');
-  return right({ leastS: a * HOUR_S, likelyS: m * HOUR_S, mostS: b * HOUR_S });
+  if (!(a <= m && m <= b)) return wrong('Optimistic, most likely and pessimistic must not decrease');
+  return right({ optimisticS: a * HOUR_S, mostLikelyS: m * HOUR_S, pessimisticS: b * HOUR_S });
 };
 
 const readDate = (text: string): ReadField => {
@@ -107,6 +107,6 @@ export const printField = (shape: FieldShape, value: FieldValue | undefined): st
   if (typeof value === 'string') return value;
   if (typeof value === 'number') return shape.kind === 'number' ? shortest(value / shape.per, Math.max(shape.digits, 3)) : String(value);
   if (Array.isArray(value)) return (value as readonly string[]).join(', ');
-  const { leastS, likelyS, mostS } = value as Effort;
-  return [leastS, likelyS, mostS].map((s) => shortest(s / HOUR_S, 2)).join('/');
+  const { optimisticS, mostLikelyS, pessimisticS } = value as Effort;
+  return [optimisticS, mostLikelyS, pessimisticS].map((s) => shortest(s / HOUR_S, 2)).join('/');
 };

@@ -18,7 +18,7 @@ describe('figures as people read them', () => {
   it('show three digits of a ratio', () => {
     expect([threeDigits(2.3181), threeDigits(163.4), threeDigits(0.08271), threeDigits(0)]).toEqual(['2.32', '163', '0.0827', '0']);
   });
-  it('count one piece and several pieces', () => expect([counted(1, 'piece'), counted(3, 'piece')]).toEqual(['1 piece', '3 pieces']));
+  it('count one part and several parts', () => expect([counted(1, 'part'), counted(3, 'part')]).toEqual(['1 part', '3 parts']));
   it('turn metres into millimetres without float noise', () => expect(millimetres(0.0063)).toBe(6.3));
 });
 

@@ -55,7 +55,7 @@ export const riskText = (fraction: number): string => {
   return `${fixed(Math.ceil(fraction * scale - 1e-9) / 10 ** decimals, decimals)} %`;
 };
 
-/** A count in words: "1 piece", "3 pieces". */
+/** A count in words: "1 part", "3 parts". */
 export const counted = (count: number, one: string, many = `${one}s`): string => `${fixed(count, 0)} ${count === 1 ? one : many}`;
 
 /** A length in m as millimetres for people, without float noise: 0.0063 → 6.3. */

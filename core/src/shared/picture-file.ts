@@ -7,7 +7,7 @@ export interface PictureFile {
 export type ReadPicture = { readonly ok: true; readonly file: PictureFile } | { readonly ok: false; readonly message: string };
 
 /** Largest picture file that is taken, bytes. */
-export const MOST_PICTURE_BYTES = 40 * 1024 * 1024;
+const MOST_PICTURE_BYTES = 40 * 1024 * 1024;
 
 const JPEG = [0xff, 0xd8, 0xff];
 const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];

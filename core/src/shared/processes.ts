@@ -1,6 +1,6 @@
 import type { Sourced } from './materials';
 
-/** A figure that grows with the mass of the piece: base + perKg × mass. */
+/** A figure that grows with the mass of the part: base + perKg × mass. */
 export interface ByMass {
   readonly base: number;
   readonly perKg: number;
@@ -9,15 +9,15 @@ export interface ByMass {
 export interface Process extends Sourced {
   readonly id: string;
   readonly name: string;
-  /** share of the bought material that does not end in the piece, 0…1 */
+  /** share of the bought material that does not end in the part, 0…1 */
   readonly scrapFraction: number;
   readonly cycleS: ByMass;
   /** machine and operator, EUR per hour */
   readonly rateEurPerH: ByMass;
   readonly toolingEur: ByMass;
-  /** pieces one set of tools makes before it is replaced */
-  readonly toolLifePieces: number;
-  /** good pieces per piece made, 0…1 */
+  /** parts one set of tools makes before it is replaced */
+  readonly toolLifeParts: number;
+  /** good parts per part made, 0…1 */
   readonly yieldFraction: number;
   readonly words: readonly string[];
 }
@@ -35,7 +35,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(4, 1.5),
     rateEurPerH: byMass(90, 25),
     toolingEur: byMass(60_000, 70_000),
-    toolLifePieces: 1_500_000,
+    toolLifeParts: 1_500_000,
     yieldFraction: 0.985,
     words: ['stamp', 'stamped'],
   },
@@ -47,7 +47,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(14, 2),
     rateEurPerH: byMass(320, 20),
     toolingEur: byMass(150_000, 60_000),
-    toolLifePieces: 600_000,
+    toolLifeParts: 600_000,
     yieldFraction: 0.975,
     words: ['hotstamp', 'press-hardened'],
   },
@@ -59,7 +59,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(5, 2),
     rateEurPerH: byMass(110, 5),
     toolingEur: byMass(90_000, 8_000),
-    toolLifePieces: 3_000_000,
+    toolLifeParts: 3_000_000,
     yieldFraction: 0.985,
     words: ['rollform'],
   },
@@ -71,7 +71,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(6, 5),
     rateEurPerH: byMass(140, 4),
     toolingEur: byMass(6_000, 3_000),
-    toolLifePieces: 250_000,
+    toolLifeParts: 250_000,
     yieldFraction: 0.97,
     words: ['ext', 'extruded'],
   },
@@ -83,7 +83,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(35, 9),
     rateEurPerH: byMass(95, 18),
     toolingEur: byMass(70_000, 45_000),
-    toolLifePieces: 120_000,
+    toolLifeParts: 120_000,
     yieldFraction: 0.95,
     words: ['die-cast', 'diecast'],
   },
@@ -95,7 +95,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(110, 25),
     rateEurPerH: byMass(75, 3),
     toolingEur: byMass(30_000, 9_000),
-    toolLifePieces: 90_000,
+    toolLifeParts: 90_000,
     yieldFraction: 0.94,
     words: ['gdc'],
   },
@@ -107,7 +107,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(60, 14),
     rateEurPerH: byMass(85, 2),
     toolingEur: byMass(18_000, 4_000),
-    toolLifePieces: 200_000,
+    toolLifeParts: 200_000,
     yieldFraction: 0.93,
     words: ['sandcast'],
   },
@@ -119,7 +119,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(9, 5),
     rateEurPerH: byMass(160, 12),
     toolingEur: byMass(25_000, 12_000),
-    toolLifePieces: 60_000,
+    toolLifeParts: 60_000,
     yieldFraction: 0.97,
     words: ['forge', 'forged'],
   },
@@ -131,7 +131,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(20, 28),
     rateEurPerH: byMass(45, 14),
     toolingEur: byMass(24_000, 55_000),
-    toolLifePieces: 800_000,
+    toolLifeParts: 800_000,
     yieldFraction: 0.98,
     words: ['inj'],
   },
@@ -143,7 +143,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(12, 18),
     rateEurPerH: byMass(95, 2),
     toolingEur: byMass(14_000, 4_000),
-    toolLifePieces: 900_000,
+    toolLifeParts: 900_000,
     yieldFraction: 0.96,
     words: ['profext'],
   },
@@ -155,7 +155,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(70, 60),
     rateEurPerH: byMass(48, 4),
     toolingEur: byMass(9_000, 14_000),
-    toolLifePieces: 300_000,
+    toolLifeParts: 300_000,
     yieldFraction: 0.96,
     words: ['foamed'],
   },
@@ -167,7 +167,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(40, 70),
     rateEurPerH: byMass(62, 3),
     toolingEur: byMass(4_000, 2_000),
-    toolLifePieces: 200_000,
+    toolLifeParts: 200_000,
     yieldFraction: 0.985,
     words: ['mach', 'machined'],
   },
@@ -179,7 +179,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(18, 6),
     rateEurPerH: byMass(68, 2),
     toolingEur: byMass(7_000, 2_500),
-    toolLifePieces: 400_000,
+    toolLifeParts: 400_000,
     yieldFraction: 0.98,
     words: ['tubeform'],
   },
@@ -191,7 +191,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(22, 10),
     rateEurPerH: byMass(58, 3),
     toolingEur: byMass(11_000, 6_000),
-    toolLifePieces: 500_000,
+    toolLifeParts: 500_000,
     yieldFraction: 0.97,
     words: ['diecut', 'thermoform'],
   },
@@ -203,7 +203,7 @@ export const PROCESSES: readonly Process[] = [
     cycleS: byMass(3, 10),
     rateEurPerH: byMass(60, 2),
     toolingEur: byMass(3_500, 2_000),
-    toolLifePieces: 2_000_000,
+    toolLifeParts: 2_000_000,
     yieldFraction: 0.985,
     words: ['wireform'],
   },

@@ -9,7 +9,7 @@ export interface TypedQuantity {
   readonly typed: string;
 }
 
-export const typedQuantity = (number: TypedNumber, unit: Unit): TypedQuantity => ({
+const typedQuantity = (number: TypedNumber, unit: Unit): TypedQuantity => ({
   si: toSi(number.value, unit),
   stepSi: toSi(number.step, unit),
   typed: `${number.text} ${unit.symbol}`,

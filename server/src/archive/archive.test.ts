@@ -4,8 +4,9 @@ import Ajv from 'ajv/dist/2020';
 import addFormats from 'ajv-formats';
 import fc from 'fast-check';
 import { ZipFile } from 'yazl';
-import { blank, known, type KeptChange, type StudyRecord } from '@each-bolt/core/record';
-import { readPieces } from '@each-bolt/core/bench';
+import type { BroughtIn } from '@each-bolt/core/wire';
+import { blank, evidence, type KeptChange, type StudyRecord } from '@each-bolt/core/record';
+import { readParts } from '@each-bolt/core/bench';
 import { Api, beginStudy, listen, type Begun, type Problem } from '../../testing/api';
 import { pngOf, sha256 } from '../../testing/pictures';
 import { testDatabase } from '../../testing/test-database';
@@ -13,7 +14,6 @@ import { one } from '../db/rows';
 import { people as peopleOf } from '../people/queries';
 import type { Pool } from '../db/pool';
 import { ARCHIVE_VERSION, type Manifest } from './format';
-import type { Taken } from './take-archive';
 import { unzip } from './unzip';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -24,7 +24,7 @@ let pool: Pool;
 let drop: () => Promise<void>;
 let study: Begun;
 
-/** A study with one of everything: pieces, sets, marks, a question, a picture, a member gone, a name with HTML in it. */
+/** A study with one of everything: parts, sets, marks, a question, a picture, a member gone, a name with HTML in it. */
 const fullStudy = async (): Promise<void> => {
   study = await beginStudy(api);
   const [plate, arm, png] = [randomUUID(), randomUUID(), await pngOf(70)];
@@ -33,30 +33,30 @@ const fullStudy = async (): Promise<void> => {
   await odo.put(`/api/studies/${study.studyId}/files/${sha256(png)}`, png);
   await odo.change(study.studyId, [
     {
-      kind: 'piece.add',
+      kind: 'part.add',
       id: plate,
-      fields: study.piece({
+      fields: study.part({
         name: '<b>plate</b> =1+1',
         quantity: 2,
-        known: { quantity: known('P', { low: 2, high: 3, source: 'picture 4' }) },
+        evidence: {
+          quantity: evidence('P', { low: 2, high: 3, source: 'picture 4' }),
+          massEachKg: evidence('M', { u: 0.0003, typed: '1.836 kg' }),
+        },
         massEachKg: 1.836,
-        massUKg: 0.0003,
-        massEvidence: 'M',
-        massTyped: '1.836 kg',
       }),
     },
-    { kind: 'piece.add', id: arm, fields: study.piece({ name: 'arm', parentId: plate, subsystemId: null }) },
+    { kind: 'part.add', id: arm, fields: study.part({ name: 'arm', parentId: plate, subsystemId: null }) },
     {
       kind: 'fasteners.add',
       id: randomUUID(),
-      fields: { ...blank('fasteners', { pieceId: plate }), count: 12, threadM: 0.006, lengthM: 0.016 },
+      fields: { ...blank('fasteners', { partId: plate }), count: 12, threadM: 0.006, lengthM: 0.016 },
     },
-    { kind: 'joints.add', id: randomUUID(), fields: { ...blank('joints', { pieceId: arm }), count: 34 } },
+    { kind: 'joints.add', id: randomUUID(), fields: { ...blank('joints', { partId: arm }), count: 34 } },
     {
       kind: 'picture.add',
       id: randomUUID(),
       fields: {
-        pieceId: plate,
+        partId: plate,
         sequence: 0,
         sha256: sha256(png),
         widthPx: 70,
@@ -70,7 +70,7 @@ const fullStudy = async (): Promise<void> => {
       id: randomUUID(),
       fields: {
         kind: 'promise',
-        aboutKind: 'piece',
+        aboutKind: 'part',
         aboutId: plate,
         aboutField: 'massEachKg',
         text: 'Weigh it dry',
@@ -82,7 +82,7 @@ const fullStudy = async (): Promise<void> => {
       },
     },
   ]);
-  await odo.change(study.studyId, [{ kind: 'piece.edit', id: plate, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
+  await odo.change(study.studyId, [{ kind: 'part.edit', id: plate, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
 };
 const archiveOf = async (person: Api, studyId: string): Promise<Buffer> => {
   const response = await person.raw(`/api/studies/${studyId}/archive`);
@@ -92,7 +92,7 @@ const archiveOf = async (person: Api, studyId: string): Promise<Buffer> => {
 const bring = (person: Api, zip: Uint8Array) =>
   person
     .raw('/api/archives', { method: 'POST', body: new Uint8Array(zip) })
-    .then(async (r) => ({ status: r.status, body: (await r.json()) as Taken & Problem }));
+    .then(async (r) => ({ status: r.status, body: (await r.json()) as BroughtIn & Problem }));
 const contents = async (zip: Buffer): Promise<Map<string, Buffer>> => {
   const dir = await mkdtemp(join(tmpdir(), 'archive-test-'));
   await writeFile(join(dir, 'a.zip'), zip);
@@ -106,8 +106,8 @@ const contents = async (zip: Buffer): Promise<Map<string, Buffer>> => {
 const zipped = (files: ReadonlyMap<string, Buffer>): Promise<Buffer> =>
   new Promise((done) => {
     const zip = new ZipFile();
-    const parts: Buffer[] = [];
-    zip.outputStream.on('data', (part: Buffer) => parts.push(part)).on('end', () => done(Buffer.concat(parts)));
+    const chunks: Buffer[] = [];
+    zip.outputStream.on('data', (chunk: Buffer) => chunks.push(chunk)).on('end', () => done(Buffer.concat(chunks)));
     for (const [path, bytes] of files) zip.addBuffer(bytes, path);
     zip.end();
   });
@@ -148,7 +148,7 @@ describe('a study out as an archive and in again', () => {
     expect(without(theirs)).toEqual(without(ours));
     const changes = async (person: Api) =>
       (await person.get<readonly { revision: number; device: string }[]>(`/api/studies/${study.studyId}/changes`)).body;
-    // as the archive tells it: made by nobody of this house, whatever accounts there are
+    // as the archive tells it: made by nobody of this organisation, whatever accounts there are
     const told = (change: { device: string }) => ({ ...change, personId: null, device: `told by an archive, ${change.device}` });
     expect((await changes(there)).slice(0, -1)).toEqual((await changes(api)).map(told));
     const odoHere = (await peopleOf(empty.pool)).find((person) => person.name === 'Odo Farrow');
@@ -164,10 +164,10 @@ describe('a study out as an archive and in again', () => {
     const taken = await bring(api, await archiveOf(api, study.studyId));
     expect(taken.body.copied).toBe(true);
     const copy = await api.record(taken.body.studyId);
-    const names = (record: StudyRecord) => record.pieces.map((p) => p.name).sort();
+    const names = (record: StudyRecord) => record.parts.map((p) => p.name).sort();
     expect(names(copy)).toEqual(names(before));
-    expect(new Set([...copy.pieces, ...before.pieces].map((p) => p.id)).size).toBe(4);
-    expect(copy.questions[0]?.aboutId).toBe(copy.pieces.find((p) => p.tag === 'DR2-1')?.id);
+    expect(new Set([...copy.parts, ...before.parts].map((p) => p.id)).size).toBe(4);
+    expect(copy.questions[0]?.aboutId).toBe(copy.parts.find((p) => p.tag === 'DR2-1')?.id);
     expect(await api.record(study.studyId)).toEqual(before);
     // the copy says the same once more: neither of the two is an earlier study of the other, nor is the copy of the copy
     const again = await bring(api, await archiveOf(api, taken.body.studyId));
@@ -183,12 +183,12 @@ describe('a study out as an archive and in again', () => {
     const held = (await api.get<readonly { study: string }[]>(`/api/studies/${other.studyId}/plan/held-vehicles`)).body;
     expect(held.length).toBe(before.vehicles.length);
   });
-  it('holds the pieces as CSV that the import reads, with formulas defused', async () => {
-    const csv = (await contents(await archiveOf(api, study.studyId))).get('csv/pieces-1.csv')?.toString() ?? '';
-    const { rows, issues } = readPieces(csv);
+  it('holds the parts as CSV that the import reads, with formulas defused', async () => {
+    const csv = (await contents(await archiveOf(api, study.studyId))).get('csv/parts-1.csv')?.toString() ?? '';
+    const { rows, issues } = readParts(csv);
     expect(issues).toEqual([]);
     expect(
-      rows.map((r) => [r.fields.name, r.fields.quantity, r.fields.massEachKg, r.fields.known?.quantity?.mark, r.fasteners.length]),
+      rows.map((r) => [r.fields.name, r.fields.quantity, r.fields.massEachKg, r.fields.evidence?.quantity?.mark, r.fasteners.length]),
     ).toEqual([
       ['<b>plate</b> =1+1', 2, 1.836, 'P', 1],
       ['arm', 1, undefined, undefined, 0],
@@ -201,7 +201,7 @@ describe('a study out as an archive and in again', () => {
     const isStudy = ajv.compile(JSON.parse(files.get('schema.json')!.toString()) as object);
     const held = JSON.parse(files.get('study.json')!.toString()) as { readonly record: StudyRecord };
     expect([isStudy(held), isStudy.errors ?? []]).toEqual([true, []]);
-    const heavy = { ...held, record: { ...held.record, pieces: held.record.pieces.map((p) => ({ ...p, massEachKg: '1.8 kg' })) } };
+    const heavy = { ...held, record: { ...held.record, parts: held.record.parts.map((p) => ({ ...p, massEachKg: '1.8 kg' })) } };
     expect(isStudy(heavy)).toBe(false);
   });
   it('lists every file with its sum', async () => {
@@ -218,13 +218,13 @@ describe('a study with a change of many megabytes', () => {
     const long = await beginStudy(api);
     const notes = 'gemessen ohne Öl, 20 °C; '.repeat(30);
     const many = Array.from({ length: 2500 }, (_, i) => ({
-      kind: 'piece.add' as const,
+      kind: 'part.add' as const,
       id: randomUUID(),
-      fields: long.piece({ name: `rib ${i + 1}`, notes }),
+      fields: long.part({ name: `rib ${i + 1}`, notes }),
     }));
     const added = await api.change(long.studyId, many);
-    await api.change(long.studyId, [{ kind: 'piece.edit', id: many[0]!.id, was: { tag: '' }, fields: { tag: 'RIB-1' } }]);
-    const taken = many.slice(1).map(({ id, fields }) => ({ kind: 'piece.remove' as const, id, was: fields }));
+    await api.change(long.studyId, [{ kind: 'part.edit', id: many[0]!.id, was: { tag: '' }, fields: { tag: 'RIB-1' } }]);
+    const taken = many.slice(1).map(({ id, fields }) => ({ kind: 'part.remove' as const, id, was: fields }));
     const removed = await api.change(long.studyId, taken);
     expect([added.status, removed.status]).toEqual([201, 201]);
     const zip = await archiveOf(api, long.studyId);
@@ -246,7 +246,7 @@ describe('an archive of an earlier program', () => {
   it('without what came later is read, and what came later is empty', async () => {
     const files = await contents(await archiveOf(api, study.studyId));
     const held = JSON.parse(files.get('study.json')!.toString()) as {
-      record: Record<string, unknown> & { pieces: Record<string, unknown>[] };
+      record: Record<string, unknown> & { parts: Record<string, unknown>[] };
     };
     const lists = [
       'sessions',
@@ -261,13 +261,13 @@ describe('an archive of an earlier program', () => {
       'scans',
       'identifications',
       'sections',
-      'patterns',
-      'gauges',
+      'holePatterns',
+      'gaugeStudies',
     ];
     const without = (row: object, fields: readonly string[]): object =>
       Object.fromEntries(Object.entries(row).filter(([field]) => !fields.includes(field)));
-    const pieces = held.record.pieces.map((piece) => without(piece, ['closedRisk', 'seenOutside', 'damageFrom']));
-    const earlier = { ...held, record: { ...without(held.record, lists), pieces } };
+    const parts = held.record.parts.map((part) => without(part, ['closedRisk', 'seenOutside', 'damageFrom']));
+    const earlier = { ...held, record: { ...without(held.record, lists), parts } };
     const bytes = Buffer.from(JSON.stringify(earlier));
     files.set('study.json', bytes);
     const manifest = JSON.parse(files.get('manifest.json')!.toString()) as Manifest;
@@ -322,16 +322,22 @@ describe('an archive that is not sound changes nothing', () => {
     ));
   it('a file missing, or one too many', async () => {
     await refused(await altered((files) => files.delete('changes.jsonl')), /changes\.jsonl is missing/);
-    await refused(await altered((files) => files.set('csv/pieces-9.csv', Buffer.from('x'))), /pieces-9\.csv is not in its list/);
+    await refused(await altered((files) => files.set('csv/parts-9.csv', Buffer.from('x'))), /parts-9\.csv is not in its list/);
   });
   it('a record that breaks a rule, though its sum agrees', async () => {
     await refused(await forged('study.json', (text) => text.replace('"quantity":2', '"quantity":-2')), /Quantity must be at least 1/);
-    await refused(await forged('study.json', (text) => text.replace(/"massUKg":0.0003/, '"massUKg":null')), /A mass needs its uncertainty/);
+    await refused(await forged('study.json', (text) => text.replace(/"u": ?0.0003/, '"u":null')), /A mass needs its uncertainty/);
     await refused(
       await forged('study.json', (text) => text.replace(/"parentId":"[^"]+"/, `"parentId":"${randomUUID()}"`)),
       /does not hold together/,
     );
     await refused(await forged('changes.jsonl', (text) => text.split('\n').slice(1).join('\n')), /every change of the study once/);
+  });
+  it('values nested a hundred thousand deep, in its record or in its history', async () => {
+    const deep = `${'['.repeat(100_000)}${']'.repeat(100_000)}`;
+    const nested = /is nested deeper than a record ever is/;
+    await refused(await forged('study.json', (text) => text.replace(/"u": ?0.0003/, `"u":${deep}`)), nested);
+    await refused(await forged('changes.jsonl', (text) => text.replace(/"undoes" ?: ?null/, `"undoes":null,"more":${deep}`)), nested);
   });
   it('anything else in place of a value: never more than refused, with its place', async () => {
     const whole = await contents(await archiveOf(api, study.studyId));
@@ -363,18 +369,18 @@ describe('an archive that is not sound changes nothing', () => {
     await refused(await forged(path, () => '<svg onload="alert(1)"/>'), /neither a JPEG nor a PNG/);
   });
   it('names that lead outside of it', async () => {
-    const evil = Buffer.from(await altered((files) => files.set('csv/pieces-8.csv', Buffer.from('x'))));
-    const text = evil.toString('latin1').replaceAll('csv/pieces-8.csv', '../../etc/passwd');
+    const evil = Buffer.from(await altered((files) => files.set('csv/parts-8.csv', Buffer.from('x'))));
+    const text = evil.toString('latin1').replaceAll('csv/parts-8.csv', '../../etc/hosts');
     await refused(Buffer.from(text, 'latin1'), /names files outside of itself/);
     await refused(await altered((files) => files.set('run.sh', Buffer.from('x'))), /holds “run\.sh”, which no study archive has/);
   });
   it('a bomb: a little that would unpack to very much', async () => {
     await refused(
-      await altered((files) => files.set('csv/pieces-7.csv', Buffer.alloc(64 * 1024 * 1024))),
+      await altered((files) => files.set('csv/parts-7.csv', Buffer.alloc(64 * 1024 * 1024))),
       /would unpack to more than 200 times its size/,
     );
     // one that lies about its size
-    const lying = await altered((files) => files.set('csv/pieces-7.csv', Buffer.alloc(3 * 1024 * 1024)));
+    const lying = await altered((files) => files.set('csv/parts-7.csv', Buffer.alloc(3 * 1024 * 1024)));
     const packed = deflateRawSync(Buffer.alloc(3 * 1024 * 1024));
     const at = lying.indexOf(packed.subarray(0, 12));
     expect(at).toBeGreaterThan(0);

@@ -24,7 +24,7 @@ const TABLES = [
   'member',
   'vehicle',
   'subsystem',
-  'piece',
+  'part',
   'picture',
   'file',
   'study_file',
@@ -54,11 +54,11 @@ describe('backup and restore', () => {
     ({ url, drop } = database);
     const api = await Api.over(database.pool);
     const study = await beginStudy(api);
-    const [pieceId, png] = [randomUUID(), await pngOf()];
+    const [partId, png] = [randomUUID(), await pngOf()];
     await api.put(`/api/studies/${study.studyId}/files/${sha256(png)}`, png);
-    const picture = { pieceId, sequence: 0, sha256: sha256(png), widthPx: 60, heightPx: 40, shows: '', marks: [] };
+    const picture = { partId, sequence: 0, sha256: sha256(png), widthPx: 60, heightPx: 40, shows: '', marks: [] };
     await api.change(study.studyId, [
-      { kind: 'piece.add', id: pieceId, fields: study.piece() },
+      { kind: 'part.add', id: partId, fields: study.part() },
       { kind: 'picture.add', id: randomUUID(), fields: picture },
     ]);
     await api.stop();
@@ -72,24 +72,24 @@ describe('backup and restore', () => {
   it('bring back every row and every picture, and keep what was there in between', async () => {
     const before = await contents(url);
     const backed = run('backup.mjs', url, file);
-    expect(backed).toEqual({ status: 0, said: expect.stringContaining('Backed up 1 studies, 1 pieces and 1 pictures') as string });
+    expect(backed).toEqual({ status: 0, said: expect.stringContaining('Backed up 1 studies, 1 parts and 1 pictures') as string });
     const pool = openPool(url);
     await pool.query('delete from change_row');
-    await pool.query('update piece set name = $1', ['spoilt']);
+    await pool.query('update part set name = $1', ['spoilt']);
     await pool.end();
     const restored = run('restore.mjs', url, file);
     expect(restored.said).toContain('Restored 1 studies');
     expect(restored.said).toMatch(/kept in the database test_\w+_before_\d+/);
     expect(await contents(url)).toEqual(before);
   });
-  it('bring back one state, whoever writes meanwhile: twenty people add pieces while the backup is made', async () => {
+  it('bring back one state, whoever writes meanwhile: twenty people add parts while the backup is made', async () => {
     const { url: busy, pool, drop: dropBusy } = await testDatabase();
     const api = await Api.over(pool);
     const study = await beginStudy(api);
     let [kept, stop] = [0, false];
     const writers = Array.from({ length: 20 }, async () => {
       while (!stop) {
-        const { status } = await api.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+        const { status } = await api.change(study.studyId, [{ kind: 'part.add', id: randomUUID(), fields: study.part() }]);
         if (status === 201) kept += 1;
       }
     });
@@ -100,21 +100,21 @@ describe('backup and restore', () => {
     stop = true;
     await Promise.all(writers);
     await api.stop();
-    const after = Number((await many<{ n: string }>(pool, 'select count(*) as n from piece'))[0]!.n);
+    const after = Number((await many<{ n: string }>(pool, 'select count(*) as n from part'))[0]!.n);
     await pool.end();
     expect([status, after]).toEqual([0, kept]);
     const restored = run('restore.mjs', busy, path);
     expect(restored).toEqual({ status: 0, said: expect.stringContaining('Restored 1 studies') as string });
-    // every piece has its change and every change its piece: of one moment, in the middle of the writing
+    // every part has its change and every change its part: of one moment, in the middle of the writing
     const back = openPool(busy);
-    const [{ pieces, changes } = { pieces: '', changes: '' }] = await many<{ pieces: string; changes: string }>(
+    const [{ parts, changes } = { parts: '', changes: '' }] = await many<{ parts: string; changes: string }>(
       back,
-      "select (select count(*) from piece) as pieces, (select count(*) from change_row where entity = 'piece') as changes",
+      "select (select count(*) from part) as parts, (select count(*) from change_row where entity = 'part') as changes",
     );
     await back.end();
-    expect(pieces).toBe(changes);
-    expect(Number(pieces)).toBeGreaterThan(0);
-    expect(Number(pieces)).toBeLessThan(after);
+    expect(parts).toBe(changes);
+    expect(Number(parts)).toBeGreaterThan(0);
+    expect(Number(parts)).toBeLessThan(after);
     await dropBusy();
   });
   it('refuse a damaged file, a file of something else, and no file, and change nothing', async () => {

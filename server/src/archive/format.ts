@@ -3,7 +3,9 @@ import { finite, requiredText, shape, text, uuid, whole } from '@each-bolt/core/
 import type { KeptChange, StudyRecord } from '@each-bolt/core/record';
 
 export const ARCHIVE_FORMAT = 'each-bolt-study-archive';
-export const ARCHIVE_VERSION = 5;
+export const ARCHIVE_VERSION = 6;
+/** From this version on an archive speaks in the words of today. */
+export const WORDS_OF_TODAY = 6;
 
 /** One file of an archive with its sum. */
 export interface ArchiveEntry {
@@ -41,7 +43,7 @@ export type ArchiveChange = KeptChange & { readonly digest: string };
 
 /** The only names an archive may hold. */
 export const ARCHIVE_PATH =
-  /^(?:manifest\.json|study\.json|schema\.json|changes\.jsonl|csv\/pieces-\d+\.csv|pictures\/[0-9a-f]{64}\.(?:jpg|png)|scans\/[0-9a-f]{64}\.(?:stl|ply|obj))$/;
+  /^(?:manifest\.json|study\.json|schema\.json|changes\.jsonl|csv\/(?:parts|pieces)-\d+\.csv|pictures\/[0-9a-f]{64}\.(?:jpg|png)|scans\/[0-9a-f]{64}\.(?:stl|ply|obj))$/;
 
 const sha256 = (): Schema<string> => text('Sum', 64).matches(/^[0-9a-f]{64}$/, '${label} must be a SHA-256');
 

@@ -24,10 +24,10 @@ export const takenId = (db: Db, tables: readonly string[], ids: readonly string[
   );
 
 /** How the history names the device of a change that was brought in. */
-export const TOLD = 'told by an archive';
+const TOLD = 'told by an archive';
 
 /**
- * Puts the ledger of an archived study back as the archive tells it. What it says is nobody's of this house: no account here made it,
+ * Puts the ledger of an archived study back as the archive tells it. What it says is nobody's of this organisation: no account here made it,
  * whatever ids the archive holds.
  */
 export const insertChanges = (db: Db, studyId: string, changes: readonly ArchiveChange[]): Promise<unknown> =>

@@ -1,8 +1,30 @@
 import type { Schema } from 'yup';
 import { check, isUuid } from '@each-bolt/core/shared';
-import { ENTITIES, LIST_OF, SCHEMAS, rowFaults, rowsOf, withLaterRows, type StudyRecord } from '@each-bolt/core/record';
+import {
+  ENTITIES,
+  LIST_OF,
+  SCHEMAS,
+  rowFaults,
+  rowsOf,
+  changeOfToday,
+  recordOfToday,
+  wordsOfToday,
+  type Masses,
+  type StudyRecord,
+} from '@each-bolt/core/record';
 import { sha256Of } from '../files/picture';
-import { ARCHIVE_FORMAT, ARCHIVE_VERSION, CHANGE, MANIFEST, PEOPLE, type ArchiveChange, type ArchivePerson, type Manifest } from './format';
+import { MOST_DEPTH, depthOf } from '../http/json';
+import {
+  ARCHIVE_FORMAT,
+  ARCHIVE_VERSION,
+  CHANGE,
+  MANIFEST,
+  PEOPLE,
+  WORDS_OF_TODAY,
+  type ArchiveChange,
+  type ArchivePerson,
+  type Manifest,
+} from './format';
 import { damaged, type Unzipped } from './unzip';
 
 /** An archive read whole and found sound. Pictures and scans stay packed until they are needed. */
@@ -16,6 +38,7 @@ export interface ReadArchive {
 }
 
 const json = (bytes: Buffer, path: string): unknown => {
+  if (depthOf(bytes) > MOST_DEPTH) throw damaged(`${path} is nested deeper than a record ever is`);
   try {
     return JSON.parse(bytes.toString('utf8')) as unknown;
   } catch {
@@ -82,12 +105,12 @@ const checkRows = (record: StudyRecord): void => {
 
 const readStudy = (bytes: Buffer, manifest: Manifest): Pick<ReadArchive, 'record' | 'people'> => {
   const input = json(bytes, 'study.json');
-  const held = typeof input === 'object' && input !== null && 'record' in input ? input.record : null;
+  const held = wordsOfToday(typeof input === 'object' && input !== null && 'record' in input ? input.record : null);
   if (!isRecord(held)) throw damaged('study.json holds no study');
   if (manifest.formatVersion === ARCHIVE_VERSION && Object.values(LIST_OF).some((list) => !(list in held)))
     throw damaged('study.json holds no whole study');
   checkShape(held);
-  const record = withLaterRows(held);
+  const record = recordOfToday(held);
   if (record.study.id !== manifest.studyId || record.revision !== manifest.revision)
     throw damaged('study.json is of another study than the list says');
   checkRows(record);
@@ -104,7 +127,8 @@ const readChanges = (bytes: Buffer, manifest: Manifest): readonly ArchiveChange[
   );
   if (changes.length !== manifest.revision || changes.some((change, i) => change.revision !== i + 1))
     throw damaged('changes.jsonl does not hold every change of the study once');
-  return changes;
+  const masses: Masses = new Map();
+  return manifest.formatVersion < WORDS_OF_TODAY ? changes.map((change) => changeOfToday(change, masses)) : changes;
 };
 
 /** Reads and checks all of an archive: its list, its sums, every row by the rules of the record, every change. */

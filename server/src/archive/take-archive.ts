@@ -1,4 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto';
+import type { BroughtIn } from '@each-bolt/core/wire';
 import { ENTITIES, rowsOf, type Entity } from '@each-bolt/core/record';
 import type { Db, Pool } from '../db/pool';
 import { isHeldBroken } from '../db/references';
@@ -18,13 +19,6 @@ import type { ArchivePerson } from './format';
 import { insertChangeRows, insertChanges, loginsLike, takenId } from './queries';
 import { readArchive, soundFile, type ReadArchive } from './read-archive';
 import { damaged, type Unzipped } from './unzip';
-
-export interface Taken {
-  readonly studyId: string;
-  readonly title: string;
-  /** true when the study was here already and was brought in as a second one, with ids of its own */
-  readonly copied: boolean;
-}
 
 const TABLES = ENTITIES.map((entity) => STORES[entity].table);
 
@@ -49,7 +43,7 @@ const withFreshIds = (archive: ReadArchive): ReadArchive => {
   return { ...archive, ...(JSON.parse(swapped) as Pick<ReadArchive, 'record' | 'changes'>) };
 };
 
-/** Accounts for people of the archive who have none here: nobody can sign in to them until a lead of the house gives a password. */
+/** Accounts for people of the archive who have none here: nobody can sign in to them until a lead of the organisation gives a password. */
 const addPeople = async (db: Db, people: readonly ArchivePerson[]): Promise<void> => {
   for (const { id, login, name } of people) {
     if (await personById(db, id)) continue;
@@ -107,7 +101,7 @@ const portions = (changes: ReadArchive['changes']): readonly ReadArchive['change
 };
 
 /** Brings a study in from an archive, whole or not at all. */
-export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => {
+export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<BroughtIn> => {
   const sound = await readArchive(zip);
   try {
     return await bringIn(pool, zip, sound, false);
@@ -118,7 +112,7 @@ export const takeArchive = async (pool: Pool, zip: Unzipped): Promise<Taken> => 
   }
 };
 
-const bringIn = (pool: Pool, zip: Unzipped, sound: ReadArchive, inWords: boolean): Promise<Taken> =>
+const bringIn = (pool: Pool, zip: Unzipped, sound: ReadArchive, inWords: boolean): Promise<BroughtIn> =>
   transaction(pool, async (db) => {
     const copied = await isTaken(db, idsOf(sound));
     const archive = copied ? withFreshIds(sound) : sound;

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Readable, Transform, type Writable } from 'node:stream';
 import { finished, pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
-import { piecesCsv } from '@each-bolt/core/bench';
+import { partsCsv } from '@each-bolt/core/bench';
 import type { Db } from '../db/pool';
 import { filesOf, stretchesOf } from '../files/queries';
 import { changeLines } from '../ledger/queries';
@@ -14,7 +14,7 @@ import { peopleOfStudy } from './queries';
 // entries carry no time of their own, so that the same study gives the same files
 const STILL = new Date(Date.UTC(2000, 0, 1));
 
-/** A file of the archive that comes in pieces, with its sum as they pass. */
+/** A file of the archive that comes in parts, with its sum as they pass. */
 const summed = (
   path: string,
   source: Iterable<Buffer> | AsyncIterable<Buffer>,
@@ -22,10 +22,10 @@ const summed = (
   const sum = createHash('sha256');
   let bytes = 0;
   const counting = new Transform({
-    transform: (part: Buffer, _encoding, next) => {
-      sum.update(part);
-      bytes += part.length;
-      next(null, part);
+    transform: (chunk: Buffer, _encoding, next) => {
+      sum.update(chunk);
+      bytes += chunk.length;
+      next(null, chunk);
     },
   });
   const content = Readable.from(source, { objectMode: false })
@@ -35,7 +35,7 @@ const summed = (
   return { content, entry };
 };
 
-/** Puts a file that comes in pieces into the archive. */
+/** Puts a file that comes in parts into the archive. */
 type Pour = (path: string, source: Iterable<Buffer> | AsyncIterable<Buffer>, compress?: boolean) => Promise<void>;
 
 /** Writes the record and its tables; what it holds meanwhile is let go before the history is written. */
@@ -51,14 +51,14 @@ const pourRecord = async (db: Db, studyId: string, pour: Pour): Promise<{ readon
     text.lists.delete(name);
   }
   const record = parsed as unknown as StudyRecord;
-  for (const [i, vehicle] of record.vehicles.entries()) await pour(`csv/pieces-${i + 1}.csv`, asBytes(piecesCsv(record, vehicle)));
+  for (const [i, vehicle] of record.vehicles.entries()) await pour(`csv/parts-${i + 1}.csv`, asBytes(partsCsv(record, vehicle)));
   return { revision: text.revision, title: record.study.title };
 };
 
 /**
- * Writes a study as a ZIP: the record and its people as JSON with their JSON Schema, every change ever made as JSON lines, the pieces of each
+ * Writes a study as a ZIP: the record and its people as JSON with their JSON Schema, every change ever made as JSON lines, the parts of each
  * vehicle as CSV for other programs, the pictures and scans, and a manifest with the SHA-256 of each. Runs in one transaction, so
- * that all of it is of one moment; what is large passes through in pieces.
+ * that all of it is of one moment; what is large passes through in parts.
  */
 export const writeArchive = async (db: Db, studyId: string, program: string, out: Writable): Promise<void> => {
   const zip = new ZipFile();
@@ -108,10 +108,10 @@ export const writeArchive = async (db: Db, studyId: string, program: string, out
 /** `ArchiveStudy` as JSON, of a record that is JSON already. */
 function* studyText(record: readonly string[], people: ArchiveStudy['people']): Generator<Buffer> {
   yield Buffer.from('{"record":');
-  for (const piece of record) yield Buffer.from(piece);
+  for (const part of record) yield Buffer.from(part);
   yield Buffer.from(`,"people":${JSON.stringify(people)}}\n`);
 }
 
 async function* asBytes(text: Iterable<string> | AsyncIterable<string>): AsyncGenerator<Buffer> {
-  for await (const part of text) yield Buffer.from(part);
+  for await (const chunk of text) yield Buffer.from(chunk);
 }

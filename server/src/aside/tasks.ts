@@ -1,7 +1,8 @@
 import { createWriteStream } from 'node:fs';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
-import { takeArchive, type Taken } from '../archive/take-archive';
+import type { BroughtIn } from '@each-bolt/core/wire';
+import { takeArchive } from '../archive/take-archive';
 import { unzip } from '../archive/unzip';
 import { writeArchive } from '../archive/write-archive';
 import type { Kept, Maker } from '../ledger/keep-change';
@@ -20,7 +21,7 @@ export const TASKS = {
     { studyId, program, path }: { readonly studyId: string; readonly program: string; readonly path: string },
   ): Promise<void> => transaction(pool, (db) => writeArchive(db, studyId, program, createWriteStream(path))),
   /** brings a study in from the archive in a file */
-  'archive in': async (pool: Pool, { path }: { readonly path: string }): Promise<Taken> => {
+  'archive in': async (pool: Pool, { path }: { readonly path: string }): Promise<BroughtIn> => {
     const zip = await unzip(path);
     return takeArchive(pool, zip).finally(() => zip.close());
   },

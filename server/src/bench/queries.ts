@@ -3,12 +3,12 @@ import type { Db } from '../db/pool';
 import { many, maybeOne } from '../db/rows';
 import type { Named } from '../record/queries';
 
-/** Pieces whose tag another piece of the study has too. */
+/** Parts whose tag another part of the study has too. */
 export const taggedTwice = (db: Db, studyId: string, tagged: readonly string[]): Promise<readonly Named[]> =>
   many(
     db,
     `select p.id, p.tag || ' of ' || q.name as name
-     from piece p join piece q on q.study_id = p.study_id and q.tag = p.tag and q.id <> p.id
+     from part p join part q on q.study_id = p.study_id and q.tag = p.tag and q.id <> p.id
      where p.study_id = $1 and p.id = any($2) order by p.id`,
     [studyId, tagged],
   );

@@ -19,9 +19,9 @@ const TYPES: Readonly<Record<Exclude<Field['type'], 'number'>, SqlType>> = {
   file: 'text',
   list: 'jsonb',
   tuple: 'jsonb',
-  parts: 'jsonb',
+  group: 'jsonb',
   'by name': 'jsonb',
-  known: 'jsonb',
+  evidence: 'jsonb',
 };
 
 /** The SQL type of the column of a field. */

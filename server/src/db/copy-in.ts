@@ -28,7 +28,7 @@ function* portions<T>(rows: readonly T[], valuesOf: (row: T) => readonly unknown
  * Writes very many rows into a table, the fastest way there is.
  *
  * @param db a client within a transaction
- * @param into the table and its columns, named by the code alone: `piece (id, name)`
+ * @param into the table and its columns, named by the code alone: `part (id, name)`
  */
 export const copyIn = <T>(db: Db, into: string, rows: readonly T[], valuesOf: (row: T) => readonly unknown[]): Promise<void> =>
   pipeline(Readable.from(portions(rows, valuesOf), { objectMode: true }), db.query(from(`copy ${into} from stdin`)));

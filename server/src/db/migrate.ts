@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFile, readdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
+import { ledgerOfToday } from './ledger-of-today';
 import type { Db, Pool } from './pool';
 import { many, one } from './rows';
 import { transaction } from './transaction';
@@ -34,6 +35,9 @@ export const aloneAtStart = async (db: Db): Promise<void> => {
     await pause(ASKED_EACH_MS);
 };
 
+/** What the program does beside a file, in the same transaction: what SQL alone cannot put into other words. */
+const BESIDE: Readonly<Record<string, (db: Db) => Promise<void>>> = { '0013-words-of-the-trade.sql': ledgerOfToday };
+
 const apply = async (db: Db, migrations: readonly Migration[]): Promise<readonly string[]> => {
   await aloneAtStart(db);
   await db.query(
@@ -50,6 +54,7 @@ const apply = async (db: Db, migrations: readonly Migration[]): Promise<readonly
   const fresh = migrations.filter((m) => !done.some((d) => d.name === m.name));
   for (const { name, sql, sha256 } of fresh) {
     await db.query(sql);
+    await BESIDE[name]?.(db);
     await db.query('insert into migration (name, sha256) values ($1, $2)', [name, sha256]);
   }
   return fresh.map((m) => m.name);

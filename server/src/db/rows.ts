@@ -18,3 +18,6 @@ export const one = async <T>(db: Db, sql: string, values: readonly unknown[] = [
   if (row === null) throw new RangeError('expected one row, got none');
   return row;
 };
+
+/** A time as ISO 8601 text in UTC, the one spelling the page reads; SQL for a column that is named by the code alone. */
+export const isoText = (column: string): string => `to_char(${column} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;

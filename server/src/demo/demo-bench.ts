@@ -13,8 +13,8 @@ export interface DemoBench {
   readonly secondsEach: number;
   /** lines of shorthand in the order they were typed */
   readonly lines: readonly string[];
-  /** the removals to come, for whoever tries the bench: the piece, its mass, and what else would be typed */
-  readonly next: readonly { readonly piece: string; readonly grams: number; readonly lines: readonly string[] }[];
+  /** the removals to come, for whoever tries the bench: the part, its mass, and what else would be typed */
+  readonly next: readonly { readonly part: string; readonly grams: number; readonly lines: readonly string[] }[];
 }
 
 const entryOf = (line: string): Entry => {
@@ -66,7 +66,7 @@ export const benchOps = (
     if (!change.ok) throw new RangeError(`“${line}”: ${change.message}`);
     ops.push(...change.ops);
     record = applyOps(record, change.ops, 1);
-    holderId = change.pieceId ?? holderId;
+    holderId = change.partId ?? holderId;
   }
   return ops;
 };

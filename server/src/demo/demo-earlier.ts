@@ -7,7 +7,7 @@ export interface DemoEarlier {
   readonly records: readonly {
     readonly vehicle: string;
     readonly subsystem: string;
-    readonly pieces: readonly (readonly [name: string, quantity: number])[];
+    readonly parts: readonly (readonly [name: string, quantity: number])[];
     /** working time of two people together */
     readonly hours: number;
   }[];
@@ -43,22 +43,22 @@ export const earlierOps = (
       id: known(subsystemId, name),
       fields: { parentId: null, sequence, name },
     })),
-    ...records.flatMap(({ vehicle, subsystem, pieces, hours }, at): readonly Op[] => {
+    ...records.flatMap(({ vehicle, subsystem, parts, hours }, at): readonly Op[] => {
       const place = { vehicleId: known(vehicleId, vehicle), subsystemId: known(subsystemId, subsystem) };
       const worked = (hours * HOUR_S) / CREW;
       return [
-        ...pieces.map(([name, quantity], sequence): Op => ({
-          kind: 'piece.add',
+        ...parts.map(([name, quantity], sequence): Op => ({
+          kind: 'part.add',
           id: newId(),
-          fields: { ...blank('piece', { ...place, parentId: null }), name, quantity, sequence },
+          fields: { ...blank('part', { ...place, parentId: null }), name, quantity, sequence },
         })),
-        { kind: 'scope.add', id: newId(), fields: { ...place, depth: 'pieces', reason: '', expectedPieces: null, expectedS: null } },
+        { kind: 'scope.add', id: newId(), fields: { ...place, depth: 'parts', reason: '', expectedParts: null, expectedS: null } },
         {
           kind: 'package.add',
           id: newId(),
           fields: {
             ...blank('package', { name: `Take apart: ${subsystem}, ${vehicle}`, sequence: at }),
-            ...{ ...place, people: CREW, leastS: worked * 0.75, likelyS: worked, mostS: worked * 1.5, workedS: worked },
+            ...{ ...place, people: CREW, optimisticS: worked * 0.75, mostLikelyS: worked, pessimisticS: worked * 1.5, workedS: worked },
             ...{ startedOn: '2023-06-05', doneOn: '2023-06-09' },
           },
         },

@@ -1,5 +1,5 @@
 import { USUAL_OFFSET_M, USUAL_SHARE, inMetres, measureMesh } from '@each-bolt/core/measure';
-import type { IdentificationFields, Op, PatternFields, SectionFields, Triple } from '@each-bolt/core/record';
+import type { IdentificationFields, Op, HolePatternFields, SectionFields, Triple } from '@each-bolt/core/record';
 import { sha256Of } from '../files/picture';
 import { boxesMesh, plateMesh, stlOf, together, type Box, type Hole } from './demo-meshes';
 
@@ -24,8 +24,8 @@ export interface DemoMeasure {
     readonly tag: string;
     readonly mm: Readonly<Record<string, number>>;
   })[];
-  readonly patterns: readonly (Pick<PatternFields, 'name' | 'source'> & { readonly tag: string; readonly mm: readonly Triple[] })[];
-  readonly gauge: {
+  readonly holePatterns: readonly (Pick<HolePatternFields, 'name' | 'source'> & { readonly tag: string; readonly mm: readonly Triple[] })[];
+  readonly gaugeStudy: {
     readonly name: string;
     readonly quantity: 'length';
     readonly persons: readonly string[];
@@ -44,7 +44,7 @@ export interface DemoScan {
 }
 
 /** The scans with their files, measured as the program measures any. */
-export const demoScans = (demo: DemoMeasure, piece: (tag: string) => string, newId: () => string): readonly DemoScan[] =>
+export const demoScans = (demo: DemoMeasure, part: (tag: string) => string, newId: () => string): readonly DemoScan[] =>
   demo.scans.map(({ tag, fileName, boxes: [first, ...others], holes = [] }) => {
     const mesh = together([...(first ? [plateMesh(first, holes)] : []), boxesMesh(others)]);
     const bytes = stlOf(mesh);
@@ -52,7 +52,7 @@ export const demoScans = (demo: DemoMeasure, piece: (tag: string) => string, new
       kind: 'scan.add',
       id: newId(),
       fields: {
-        ...{ pieceId: piece(tag), sequence: 0, sha256: sha256Of(bytes), fileName, format: 'STL', bytes: bytes.length },
+        ...{ partId: part(tag), sequence: 0, sha256: sha256Of(bytes), fileName, format: 'STL', bytes: bytes.length },
         ...{
           unit: 'mm',
           unitBy: 'its longest side is then that recorded',
@@ -74,7 +74,7 @@ export const demoScans = (demo: DemoMeasure, piece: (tag: string) => string, new
 /** Everything else that was measured. */
 export const demoMeasureOps = (
   demo: DemoMeasure,
-  piece: (tag: string) => string,
+  part: (tag: string) => string,
   materialOf: (tag: string) => string | null,
   newId: () => string,
 ): readonly Op[] => {
@@ -85,8 +85,8 @@ export const demoMeasureOps = (
       id,
       fields: {
         ...{
-          aboutKind: 'piece',
-          aboutId: piece(tag),
+          aboutKind: 'part',
+          aboutId: part(tag),
           aboutField: 'materialId',
           quantity: 'element fractions',
           value: null,
@@ -105,7 +105,7 @@ export const demoMeasureOps = (
       id: newId(),
       fields: {
         ...fields,
-        ...{ pieceId: piece(tag), sequence: 0, readingId: readings.find((r) => r.tag === tag)?.id ?? null },
+        ...{ partId: part(tag), sequence: 0, readingId: readings.find((r) => r.tag === tag)?.id ?? null },
         ...{ decidedAt: demo.takenAt, decidedBy: demo.takenBy },
       },
     })),
@@ -114,26 +114,32 @@ export const demoMeasureOps = (
       id: newId(),
       fields: {
         ...fields,
-        ...{ pieceId: piece(tag), sequence: 0, loops: [], scanId: null, materialId: materialOf(tag), note: '' },
+        ...{ partId: part(tag), sequence: 0, loops: [], scanId: null, materialId: materialOf(tag), note: '' },
         dimensions: Object.fromEntries(Object.entries(mm).map(([name, value]) => [name, value * M_PER_MM])),
       },
     })),
-    ...demo.patterns.map(({ tag, mm, ...fields }): Op => ({
-      kind: 'pattern.add',
+    ...demo.holePatterns.map(({ tag, mm, ...fields }): Op => ({
+      kind: 'holePattern.add',
       id: newId(),
       fields: {
         ...fields,
-        ...{ pieceId: piece(tag), sequence: 0, note: '' },
+        ...{ partId: part(tag), sequence: 0, note: '' },
         points: mm.map((p) => p.map((x) => x * M_PER_MM) as unknown as Triple),
       },
     })),
     {
-      kind: 'gauge.add',
+      kind: 'gaugeStudy.add',
       id: newId(),
       fields: {
-        ...{ sequence: 0, name: demo.gauge.name, quantity: demo.gauge.quantity, persons: demo.gauge.persons, parts: demo.gauge.parts },
-        ...{ trials: demo.gauge.trials, instrument: demo.gauge.instrument, note: '' },
-        readings: demo.gauge.mm.map((byPart) => byPart.map((trials) => trials.map((x) => x * M_PER_MM))),
+        ...{
+          sequence: 0,
+          name: demo.gaugeStudy.name,
+          quantity: demo.gaugeStudy.quantity,
+          persons: demo.gaugeStudy.persons,
+          parts: demo.gaugeStudy.parts,
+        },
+        ...{ trials: demo.gaugeStudy.trials, instrument: demo.gaugeStudy.instrument, note: '' },
+        readings: demo.gaugeStudy.mm.map((byPart) => byPart.map((trials) => trials.map((x) => x * M_PER_MM))),
       },
     },
   ];

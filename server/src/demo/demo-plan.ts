@@ -43,7 +43,7 @@ export interface DemoPlan {
     readonly subsystem: string;
     readonly depth: Depth;
     readonly reason: string;
-    readonly expectedPieces: number | null;
+    readonly expectedParts: number | null;
     readonly expectedHours: number | null;
   }[];
   readonly packages: readonly {
@@ -65,7 +65,7 @@ export interface DemoPlan {
     readonly agreed: readonly [string, string];
     readonly note: string;
   }[];
-  readonly hoists: readonly {
+  readonly liftSetUps: readonly {
     readonly vehicle: string;
     readonly lift: string;
     readonly massKg: number;
@@ -76,10 +76,10 @@ export interface DemoPlan {
     readonly marginM: number;
     readonly pads: readonly (readonly [number, number])[];
   }[];
-  readonly unloads: readonly {
+  readonly liftSteps: readonly {
     readonly vehicle: string;
     readonly label: string;
-    readonly piece: string | null;
+    readonly part: string | null;
     readonly massKg: number | null;
     readonly massUKg: number | null;
     readonly xM: number;
@@ -92,7 +92,7 @@ export interface DemoNames {
   readonly vehicle: (name: string) => string;
   readonly subsystem: (name: string) => string;
   readonly account: (login: string) => string;
-  readonly piece: (tag: string) => string;
+  readonly part: (tag: string) => string;
   readonly newId: () => string;
 }
 
@@ -181,42 +181,42 @@ export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, 
         vehicleId: p.vehicle === null ? null : names.vehicle(p.vehicle),
         subsystemId: p.subsystem === null ? null : names.subsystem(p.subsystem),
       },
-      ...{ leastS: p.hours[0] * HOUR_S, likelyS: p.hours[1] * HOUR_S, mostS: p.hours[2] * HOUR_S },
+      ...{ optimisticS: p.hours[0] * HOUR_S, mostLikelyS: p.hours[1] * HOUR_S, pessimisticS: p.hours[2] * HOUR_S },
       ...{ people: p.people, skill: p.skill, place: p.place, rigId: p.rig === null ? null : idOf(p.rig), hazards: p.hazards },
       after: p.after.map((key) => idOf(`package ${key}`)),
       ...{ startedOn: laterOr(p.startedOn), doneOn: laterOr(p.doneOn), workedS: seconds(p.workedH), remainingS: seconds(p.remainingH) },
       ...{ agreedFrom: later(p.agreed[0]), agreedTo: later(p.agreed[1]), note: p.note },
     },
   }));
-  const gates = plan.packages.flatMap((p) =>
+  const holdPoints = plan.packages.flatMap((p) =>
     p.hazards
-      .flatMap((hazard) => (hazardById.get(hazard)?.gates ?? []).map((ask) => ({ hazard, ask })))
+      .flatMap((hazard) => (hazardById.get(hazard)?.holdPoints ?? []).map((ask) => ({ hazard, ask })))
       .map(({ hazard, ask }, sequence): Op => ({
-        kind: 'gate.add',
+        kind: 'holdPoint.add',
         id: newId(),
         fields: { packageId: idOf(`package ${p.key}`), sequence, hazard, ...ask, ...answerOf(ask, laterOr(p.startedOn)) },
       })),
   );
-  const hoists = plan.hoists.map(({ vehicle, lift, pads, ...fields }): Op => ({
-    kind: 'hoist.add',
+  const liftSetUps = plan.liftSetUps.map(({ vehicle, lift, pads, ...fields }): Op => ({
+    kind: 'liftSetUp.add',
     id: newId(),
     fields: { ...fields, vehicleId: names.vehicle(vehicle), resourceId: idOf(lift), pads: pads.map(([xM, yM]) => ({ xM, yM })) },
   }));
-  const unloads = plan.unloads.map(({ vehicle, piece, ...fields }, sequence): Op => ({
-    kind: 'unload.add',
+  const liftSteps = plan.liftSteps.map(({ vehicle, part, ...fields }, sequence): Op => ({
+    kind: 'liftStep.add',
     id: newId(),
     fields: {
       ...fields,
       sequence,
       vehicleId: names.vehicle(vehicle),
-      pieceId: piece === null ? null : names.piece(piece),
+      partId: part === null ? null : names.part(part),
       subsystemId: null,
     },
   }));
-  return [...candidates, ...requests, ...claims, ...scopes, ...resources, ...rigs, ...packages, ...gates, ...hoists, ...unloads];
+  return [...candidates, ...requests, ...claims, ...scopes, ...resources, ...rigs, ...packages, ...holdPoints, ...liftSetUps, ...liftSteps];
 };
 
-type Ask = (typeof hazardById extends ReadonlyMap<string, infer H> ? H : never)['gates'][number];
+type Ask = (typeof hazardById extends ReadonlyMap<string, infer H> ? H : never)['holdPoints'][number];
 
 /** What was read before work that has begun; nothing before work that has not. */
 const answerOf = (ask: Ask, startedOn: string | null): typeof UNANSWERED => {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { importOps, readPieces, sortRows, withSubsystems } from '@each-bolt/core/bench';
+import { importOps, readParts, sortRows, withSubsystems } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import {
   blank,
@@ -31,7 +31,7 @@ import { earlierOps, type DemoEarlier } from './demo-earlier';
 import { insertPerson, peopleCount, type NewPerson } from '../people/queries';
 import { anyStudy } from '../record/queries';
 
-/** A question about the piece with a tag, or about the study; its owner is named by role. */
+/** A question about the part with a tag, or about the study; its owner is named by role. */
 interface DemoQuestion extends Pick<QuestionFields, 'kind' | 'text' | 'dueOn' | 'owedTo'> {
   readonly about: string | null;
   readonly field: string | null;
@@ -47,7 +47,7 @@ interface DemoStudy {
   readonly files: readonly { readonly file: string; readonly vehicle: string; readonly subsystem: string }[];
 }
 
-export class DemoError extends Error {}
+class DemoError extends Error {}
 
 /** All that the demo comes to, checked and ready to be written. */
 interface Prepared {
@@ -70,7 +70,7 @@ const named = <T extends { readonly name: string }>(rows: readonly T[], name: st
   return row;
 };
 
-/** Another study of the house, with everybody of the demo in it. */
+/** Another study of the organisation, with everybody of the demo in it. */
 const beside = (
   opsOf: (studyId: string) => readonly Op[],
   people: readonly { readonly id: string; readonly role: Role }[],
@@ -150,7 +150,7 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
   }));
   const ops: Op[] = [{ kind: 'study.add', id: studyId, fields }, ...members, ...add('vehicle', vehicles), ...add('subsystem', subsystems)];
   for (const { file, vehicle, subsystem } of demo.files) {
-    const preview = readPieces(await readFile(join(dir, file), 'utf8'));
+    const preview = readParts(await readFile(join(dir, file), 'utf8'));
     const { load, faulty } = sortRows(withSubsystems(preview.rows, subsystems));
     const faults = [
       ...preview.issues.map((i) => i.message),
@@ -166,8 +166,8 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
     };
     ops.push(...importOps(load, place, randomUUID));
   }
-  const pieceId = (tag: string): string => {
-    const op = ops.find((o) => o.kind === 'piece.add' && o.fields.tag === tag);
+  const partId = (tag: string): string => {
+    const op = ops.find((o) => o.kind === 'part.add' && o.fields.tag === tag);
     if (!op) throw new DemoError(`demo: nothing has the tag “${tag}”`);
     return op.id;
   };
@@ -175,7 +175,7 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
     vehicle: (name: string) => named(vehicles, name).id,
     subsystem: (name: string) => named(subsystems, name).id,
     account: (login: string) => people.find((p) => p.login === login)?.id ?? '',
-    piece: pieceId,
+    part: partId,
     newId: randomUUID,
   };
   ops.push(...demoPlanOps(plan, names, demo.study.currency, demo.study.priceYear, today));
@@ -185,8 +185,8 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
       id: randomUUID(),
       fields: {
         ...question,
-        aboutKind: about === null ? 'study' : 'piece',
-        aboutId: about === null ? studyId : pieceId(about),
+        aboutKind: about === null ? 'study' : 'part',
+        aboutId: about === null ? studyId : partId(about),
         aboutField: field,
         ownerId: people.find((p) => p.role === owner)?.id ?? null,
         state: 'open',
@@ -203,11 +203,11 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
   const secondBench = beside((id) => benchOps(bench, id, usual, randomUUID), people);
   const measured = (await json('measure.json')) as DemoMeasure;
   const materialOf = (tag: string): string | null => {
-    const op = ops.find((o) => o.kind === 'piece.add' && o.fields.tag === tag);
-    return op?.kind === 'piece.add' ? op.fields.materialId : null;
+    const op = ops.find((o) => o.kind === 'part.add' && o.fields.tag === tag);
+    return op?.kind === 'part.add' ? op.fields.materialId : null;
   };
-  const scans = demoScans(measured, pieceId, randomUUID);
-  ops.push(...demoMeasureOps(measured, pieceId, materialOf, randomUUID));
+  const scans = demoScans(measured, partId, randomUUID);
+  ops.push(...demoMeasureOps(measured, partId, materialOf, randomUUID));
   return {
     people,
     studyId,

@@ -56,7 +56,7 @@ describe('the demo study', () => {
       (
         await one<{ writes: boolean }>(
           pool,
-          `select exists (select from pg_locks l join pg_class c on c.oid = l.relation where c.relname = 'piece' and l.mode = 'RowExclusiveLock' and l.pid <> pg_backend_pid()) as writes`,
+          `select exists (select from pg_locks l join pg_class c on c.oid = l.relation where c.relname = 'part' and l.mode = 'RowExclusiveLock' and l.pid <> pg_backend_pid()) as writes`,
         )
       ).writes;
     while (!(await isWriting())) await new Promise((done) => setTimeout(done, 1));

@@ -83,22 +83,22 @@ describe('a picture', () => {
     const other = await beginStudy(api);
     expect((await api.get(`/api/studies/${other.studyId}/files/${sha256(png)}`)).status).toBe(404);
   });
-  it('cannot be attached before it has arrived, and goes with its piece', async () => {
-    const [pieceId, pictureId, png] = [randomUUID(), randomUUID(), await pngOf(63)];
-    const fields = { pieceId, rigId: null, sequence: 0, sha256: sha256(png), widthPx: 63, heightPx: 40, shows: 'latch side', marks: [] };
+  it('cannot be attached before it has arrived, and goes with its part', async () => {
+    const [partId, pictureId, png] = [randomUUID(), randomUUID(), await pngOf(63)];
+    const fields = { partId, rigId: null, sequence: 0, sha256: sha256(png), widthPx: 63, heightPx: 40, shows: 'latch side', marks: [] };
     const ops = [
-      { kind: 'piece.add', id: pieceId, fields: study.piece() },
+      { kind: 'part.add', id: partId, fields: study.part() },
       { kind: 'picture.add', id: pictureId, fields },
     ];
     const early = await api.change<Problem>(study.studyId, ops);
     expect([early.status, early.body.issues[0]?.code]).toEqual([422, 'file-missing']);
     await put(png);
     expect((await api.change(study.studyId, ops)).status).toBe(201);
-    const { pieces, pictures } = await api.record(study.studyId);
+    const { parts, pictures } = await api.record(study.studyId);
     expect(pictures).toEqual([{ id: pictureId, version: expect.any(Number) as number, ...fields }]);
-    const { id, version: _, ...was } = pieces.find((p) => p.id === pieceId)!;
-    const alone = await api.change<Problem>(study.studyId, [{ kind: 'piece.remove', id, was }]);
-    expect([alone.status, alone.body.issues[0]?.code]).toEqual([422, 'piece-missing']);
+    const { id, version: _, ...was } = parts.find((p) => p.id === partId)!;
+    const alone = await api.change<Problem>(study.studyId, [{ kind: 'part.remove', id, was }]);
+    expect([alone.status, alone.body.issues[0]?.code]).toEqual([422, 'part-missing']);
   });
 });
 

@@ -11,10 +11,6 @@ export interface StoredFile {
   readonly thumbnail: Buffer | null;
 }
 
-/** Width and height of a file that is kept already, or null. */
-export const fileSize = (db: Db, sha256: string): Promise<{ readonly widthPx: number; readonly heightPx: number } | null> =>
-  maybeOne(db, 'select width_px as "widthPx", height_px as "heightPx" from file where sha256 = $1', [sha256]);
-
 export const insertFile = (db: Db, f: StoredFile): Promise<unknown> =>
   db.query(
     `insert into file (sha256, media_type, width_px, height_px, bytes, thumbnail) values ($1, $2, $3, $4, $5, $6)

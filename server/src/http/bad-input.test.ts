@@ -61,7 +61,7 @@ describe('a request with something odd about it', () => {
     expect(packed.length).toBeLessThan(1000);
     expect((await posted('/api/sign-in', long)).status).toBe(413);
     expect((await posted('/api/sign-in', packed, { 'Content-Encoding': 'gzip' })).status).toBe(413);
-    const note = JSON.stringify({ id: randomUUID(), undoes: null, ops: [{ kind: 'piece.add', id: randomUUID(), fields: study.piece(), more: 'x'.repeat(200_000) }] }); // prettier-ignore
+    const note = JSON.stringify({ id: randomUUID(), undoes: null, ops: [{ kind: 'part.add', id: randomUUID(), fields: study.part(), more: 'x'.repeat(200_000) }] }); // prettier-ignore
     expect((await posted(`/api/studies/${study.studyId}/changes`, note)).status).toBe(422);
   });
   it('is asked who it is before it is read', async () => {
@@ -71,26 +71,26 @@ describe('a request with something odd about it', () => {
   });
   it('holds a character that no database can hold: the field is named', async () => {
     for (const odd of ['\u0000', '\ud800']) {
-      const fields = { ...study.piece(), notes: `plate${odd}` };
-      const response = await api.change<Problem>(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields }]);
+      const fields = { ...study.part(), notes: `plate${odd}` };
+      const response = await api.change<Problem>(study.studyId, [{ kind: 'part.add', id: randomUUID(), fields }]);
       expect([response.status, response.body.issues[0]?.field]).toEqual([422, 'ops[0].fields.notes']);
     }
     expect((await api.post<Problem>('/api/sign-in', JSON.stringify({ login: 'a\u0000', password: 'b' }))).status).toBe(422);
   });
   it('adds the same row twice: refused, and neither is there', async () => {
-    const add = { kind: 'piece.add', id: randomUUID(), fields: study.piece({ name: 'twice' }) };
+    const add = { kind: 'part.add', id: randomUUID(), fields: study.part({ name: 'twice' }) };
     const response = await api.change<Problem>(study.studyId, [add, add]);
     expect(response.status).toBe(422);
-    expect((await api.record(study.studyId)).pieces.filter((piece) => piece.name === 'twice')).toEqual([]);
+    expect((await api.record(study.studyId)).parts.filter((part) => part.name === 'twice')).toEqual([]);
   });
   it('has thousands of faults: a hundred are told', async () => {
-    const ops = Array.from({ length: 3000 }, () => ({ kind: 'piece.add', id: randomUUID(), fields: {} }));
+    const ops = Array.from({ length: 3000 }, () => ({ kind: 'part.add', id: randomUUID(), fields: {} }));
     const response = await api.change<Problem>(study.studyId, ops);
     expect([response.status, response.body.issues.length]).toEqual([422, 100]);
     const orphans = Array.from({ length: 300 }, () => ({
-      kind: 'piece.add',
+      kind: 'part.add',
       id: randomUUID(),
-      fields: study.piece({ parentId: randomUUID() }),
+      fields: study.part({ parentId: randomUUID() }),
     }));
     const told = await api.change<Problem>(study.studyId, orphans);
     expect([told.status, told.body.issues.length]).toEqual([422, 100]);
@@ -111,13 +111,13 @@ it('what the program answers is stored by no browser, pictures for their session
 });
 
 it('one archive brought in several times at once is several studies, none half', async () => {
-  const { studyId, piece } = await beginStudy(api);
-  await api.change(studyId, [{ kind: 'piece.add', id: randomUUID(), fields: piece({ name: 'carried over' }) }]);
+  const { studyId, part } = await beginStudy(api);
+  await api.change(studyId, [{ kind: 'part.add', id: randomUUID(), fields: part({ name: 'carried over' }) }]);
   const zip = new Uint8Array(await (await api.raw(`/api/studies/${studyId}/archive`)).arrayBuffer());
   const bring = (): Promise<Response> => posted('/api/archives', zip, { 'Content-Type': 'application/zip' });
   const answers = await Promise.all(Array.from({ length: 5 }, bring));
   expect(answers.map((answer) => answer.status)).toEqual(Array(5).fill(201));
   const ids = new Set(await Promise.all(answers.map(async (answer) => ((await answer.json()) as { studyId: string }).studyId)));
   expect(ids.size).toBe(5);
-  for (const id of ids) expect((await api.record(id)).pieces.map((p) => p.name)).toEqual(['carried over']);
+  for (const id of ids) expect((await api.record(id)).parts.map((p) => p.name)).toEqual(['carried over']);
 });

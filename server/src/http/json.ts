@@ -2,12 +2,12 @@ import type { IncomingMessage } from 'node:http';
 import express, { type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import { Problem, TOO_DEEP, tooDeep } from './problem';
 
-/** Largest change that is read. An import of 50 000 pieces fits. */
+/** Largest change that is read. An import of 50 000 parts fits. */
 const LARGE = '96mb';
 /** Forms are small. */
 const SMALL = '16kb';
 /** No kind of record nests its values deeper than a few levels. */
-const MOST_DEPTH = 32;
+export const MOST_DEPTH = 32;
 
 const [QUOTE, BACKSLASH, OPEN, OPEN_LIST, CLOSE, CLOSE_LIST] = Buffer.from('"\\{[}]');
 

@@ -15,14 +15,14 @@ it('the log holds no record data, no password and no hash: not of what is kept, 
   const api = await new Api(address, pool, stop).as('Wenna Tarn', 'lead');
   const study = await beginStudy(api);
   const secret = 'secret bracket of the prototype';
-  await api.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece({ name: secret }) }]);
+  await api.change(study.studyId, [{ kind: 'part.add', id: randomUUID(), fields: study.part({ name: secret }) }]);
   await api.get(`/api/studies/${study.studyId}/files/${'ab'.repeat(32)}`);
   await api.get(`/api/studies/${study.studyId}/history?rows=${encodeURIComponent(secret)}`);
   await api.post('/api/sign-in', JSON.stringify({ login: 'nobody', password: secret }));
   // a rule that only the database knows quotes the row that breaks it
-  await pool.query(`alter table piece add constraint unheard_of check (name <> '${secret} too')`);
+  await pool.query(`alter table part add constraint unheard_of check (name <> '${secret} too')`);
   const broken = await api.change<Problem>(study.studyId, [
-    { kind: 'piece.add', id: randomUUID(), fields: study.piece({ name: `${secret} too` }) },
+    { kind: 'part.add', id: randomUUID(), fields: study.part({ name: `${secret} too` }) },
   ]);
   expect(broken.status).toBe(422);
   await stop();

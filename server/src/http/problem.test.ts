@@ -34,7 +34,7 @@ describe('what a client is told when something fails', () => {
       'A value breaks a rule of the database (fastener set): change it or leave it out',
     ]);
     expect(broken('22003').status).toBe(422);
-    expect(broken('23503', { table: 'piece', column: 'parent_id' }).issues[0]?.message).toContain('(piece, parent id)');
+    expect(broken('23503', { table: 'part', column: 'parent_id' }).issues[0]?.message).toContain('(part, parent id)');
     // a statement that is wrong is the program’s fault
     expect(broken('42601').status).toBe(500);
   });

@@ -95,7 +95,7 @@ const passingReason = (error: unknown): string | null => {
 const brokenRule = (error: unknown): Issue | null => {
   if (!(error instanceof pg.DatabaseError) || !/^2[23]/.test(error.code ?? '')) return null;
   const where = [error.table, error.column]
-    .filter((part) => part !== undefined)
+    .filter((text) => text !== undefined)
     .join(', ')
     .replaceAll('_', ' ');
   return issue('rule', `A value breaks a rule of the database${where === '' ? '' : ` (${where})`}: change it or leave it out`, null);

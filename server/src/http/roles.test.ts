@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { blank, ENTITIES, ROLES, UNANSWERED, VERBS, known, removeOp, type Op, type OpKind, type Role } from '@each-bolt/core/record';
+import { blank, ENTITIES, ROLES, UNANSWERED, VERBS, evidence, removeOp, type Op, type OpKind, type Role } from '@each-bolt/core/record';
 import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { OPS, ROUTES, mayMake, type Route } from './roles';
@@ -20,9 +20,9 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'subsystem.add': 'LR',
   'subsystem.edit': 'LR',
   'subsystem.remove': 'LR',
-  'piece.add': 'LR',
-  'piece.edit': 'LRC',
-  'piece.remove': 'LR',
+  'part.add': 'LR',
+  'part.edit': 'LRC',
+  'part.remove': 'LR',
   'fasteners.add': 'LR',
   'fasteners.edit': 'LR',
   'fasteners.remove': 'LR',
@@ -56,15 +56,15 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'package.add': 'L',
   'package.edit': 'LR',
   'package.remove': 'L',
-  'gate.add': 'LR',
-  'gate.edit': 'LR',
-  'gate.remove': 'L',
-  'hoist.add': 'LR',
-  'hoist.edit': 'LR',
-  'hoist.remove': 'LR',
-  'unload.add': 'LR',
-  'unload.edit': 'LR',
-  'unload.remove': 'LR',
+  'holdPoint.add': 'LR',
+  'holdPoint.edit': 'LR',
+  'holdPoint.remove': 'L',
+  'liftSetUp.add': 'LR',
+  'liftSetUp.edit': 'LR',
+  'liftSetUp.remove': 'LR',
+  'liftStep.add': 'LR',
+  'liftStep.edit': 'LR',
+  'liftStep.remove': 'LR',
   'connection.add': 'LR',
   'connection.edit': 'LR',
   'connection.remove': 'LR',
@@ -101,12 +101,12 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'section.add': 'LR',
   'section.edit': 'LR',
   'section.remove': 'LR',
-  'pattern.add': 'LR',
-  'pattern.edit': 'LR',
-  'pattern.remove': 'LR',
-  'gauge.add': 'LR',
-  'gauge.edit': 'LR',
-  'gauge.remove': 'LR',
+  'holePattern.add': 'LR',
+  'holePattern.edit': 'LR',
+  'holePattern.remove': 'LR',
+  'gaugeStudy.add': 'LR',
+  'gaugeStudy.edit': 'LR',
+  'gaugeStudy.remove': 'LR',
 };
 const LETTER: Readonly<Record<Role, string>> = { lead: 'L', recorder: 'R', cost: 'C', reader: 'r' };
 
@@ -117,22 +117,22 @@ describe('the table of ops', () => {
     const letters = ROLES.filter((role) => OPS[kind].roles.includes(role)).map((role) => LETTER[role]);
     expect(letters.join('')).toBe(MAY[kind]);
   });
-  it('lets those who cost edit what a price stands on, not what a piece is', () => {
-    const edit = (fields: object): Op => ({ kind: 'piece.edit', id: randomUUID(), was: fields, fields });
+  it('lets those who cost edit what a price stands on, not what a part is', () => {
+    const edit = (fields: object): Op => ({ kind: 'part.edit', id: randomUUID(), was: fields, fields });
     expect(mayMake('cost', edit({ boughtPrice: '4.20', supplier: 'x' }))).toBe(true);
     expect(mayMake('cost', edit({ boughtPrice: '4.20', massEachKg: 1 }))).toBe(false);
     // how a price is known is theirs, how a mass is known is not
-    expect(mayMake('cost', edit({ known: { boughtPrice: known('T', { source: 'offer 12' }) } }))).toBe(true);
-    expect(mayMake('cost', edit({ known: { boughtPrice: null } }))).toBe(true);
-    expect(mayMake('cost', edit({ known: { massEachKg: known('M') } }))).toBe(false);
-    expect(mayMake('cost', edit({ known: { boughtPrice: null, massEachKg: null } }))).toBe(false);
+    expect(mayMake('cost', edit({ evidence: { boughtPrice: evidence('T', { source: 'offer 12' }) } }))).toBe(true);
+    expect(mayMake('cost', edit({ evidence: { boughtPrice: null } }))).toBe(true);
+    expect(mayMake('cost', edit({ evidence: { massEachKg: evidence('M') } }))).toBe(false);
+    expect(mayMake('cost', edit({ evidence: { boughtPrice: null, massEachKg: null } }))).toBe(false);
     expect(mayMake('recorder', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { currency: 'USD' } })).toBe(false);
     expect(mayMake('cost', { kind: 'study.edit', id: randomUUID(), was: {}, fields: { state: 'archived' } })).toBe(false);
   });
   it('lets those who record say what was done, not what is planned', () => {
     const edit = (fields: object): Op => ({ kind: 'package.edit', id: randomUUID(), was: fields, fields });
     expect(mayMake('recorder', edit({ startedOn: '2026-06-01', workedS: 3600 }))).toBe(true);
-    expect(mayMake('recorder', edit({ likelyS: 3600 }))).toBe(false);
+    expect(mayMake('recorder', edit({ mostLikelyS: 3600 }))).toBe(false);
   });
 });
 
@@ -147,14 +147,14 @@ const planFields = (): Readonly<Record<string, object>> => {
     },
     request: { candidateId: randomUUID(), sequence: 0, who: 'the body group', strength: 3, asks: '' },
     claim: { ...somewhere, statement: 'lighter', sourceKind: 'the maker', source: '', test: '', state: 'to test', outcome: '' },
-    scope: { vehicleId: randomUUID(), subsystemId: randomUUID(), depth: 'pieces', reason: '', expectedPieces: null, expectedS: null },
+    scope: { vehicleId: randomUUID(), subsystemId: randomUUID(), depth: 'parts', reason: '', expectedParts: null, expectedS: null },
     resource: { sequence: 0, kind: 'bay', name: 'Bay 1', personId: null, skills: [], daysOff: [], ratedKg: null, note: '' },
     rig: {
       ...{ sequence: 0, name: 'guide', madeFor: '', hazards: [], design: '', timeToMakeS: null, ratedN: null, factor: 2, wentWrong: '' },
       ...{ state: 'idea', copies: 1 },
     },
     package: blank('package', { name: 'Take the door off', sequence: 0 }),
-    gate: {
+    holdPoint: {
       packageId: randomUUID(),
       sequence: 0,
       hazard: '',
@@ -165,39 +165,39 @@ const planFields = (): Readonly<Record<string, object>> => {
       high: null,
       ...UNANSWERED,
     },
-    hoist: {
+    liftSetUp: {
       ...{ vehicleId: randomUUID(), resourceId: null, massKg: 2000, massUKg: 10, xM: 1, yM: 0, placeUM: 0.02, marginM: 0.1 },
       pads: [1, 2, 3].map((n) => ({ xM: n, yM: n })),
     },
-    unload: { ...somewhere, label: 'battery', pieceId: null, subsystemId: null, massKg: null, massUKg: null, xM: null, yM: null },
+    liftStep: { ...somewhere, label: 'battery', partId: null, subsystemId: null, massKg: null, massUKg: null, xM: null, yM: null },
   };
 };
 
 /** The same for the records of the bench. */
 const benchFields = (): Readonly<Record<string, object>> => {
-  const [pieceId, vehicleId, now] = [randomUUID(), randomUUID(), '2026-06-01T08:00:00.000Z'];
+  const [partId, vehicleId, now] = [randomUUID(), randomUUID(), '2026-06-01T08:00:00.000Z'];
   return {
-    connection: blank('connection', { pieceId, kind: 'hose' }),
-    components: blank('components', { pieceId }),
-    board: blank('board', { pieceId }),
-    fluid: blank('fluid', { pieceId, name: 'coolant' }),
+    connection: blank('connection', { partId, kind: 'hose' }),
+    components: blank('components', { partId }),
+    board: blank('board', { partId }),
+    fluid: blank('fluid', { partId, name: 'coolant' }),
     session: {
       ...{ sequence: 0, name: 'Door off', packageId: null, vehicleId, subsystemId: null, remover: '', recorder: '', openedAt: now },
       ...{ closedAt: null, pauseAfterS: 600, acknowledged: [], waived: [], note: '' },
     },
     step: blank('step', { vehicleId, sessionId: null, sequence: 0 }),
     reading: {
-      ...{ aboutKind: 'piece', aboutId: pieceId, aboutField: 'massEachKg', quantity: 'mass', value: 1, u: 0.1, tare: 0, elements: null },
+      ...{ aboutKind: 'part', aboutId: partId, aboutField: 'massEachKg', quantity: 'mass', value: 1, u: 0.1, tare: 0, elements: null },
       ...{ raw: '1 kg', instrument: 'scale', serial: '1', stable: true, takenAt: now, takenBy: 'Odo', note: '' },
     },
-    recount: { pieceId, by: 'Odo', countedAt: now, counts: [], others: '', state: 'agrees', settled: '' },
+    recount: { partId, by: 'Odo', countedAt: now, counts: [], others: '', state: 'agrees', settled: '' },
     sheet: { vehicleId, subsystemId: null, packageId: null, prefix: 'A01', firstNumber: 1, count: 1, stock: 'Roll', printedAt: now },
   };
 };
 
 /** The same for what is measured. */
 const measureFields = (): Readonly<Record<string, object>> => {
-  const [pieceId, now] = [randomUUID(), '2026-06-01T08:00:00.000Z'];
+  const [partId, now] = [randomUUID(), '2026-06-01T08:00:00.000Z'];
   const figures = {
     ...{
       triangles: 12,
@@ -209,24 +209,24 @@ const measureFields = (): Readonly<Record<string, object>> => {
       nonManifoldEdges: 0,
       turnedEdges: 0,
     },
-    ...{ holes: 0, sidesM: [0.01, 0.01, 0.01], smallestM: [0.01, 0.01, 0.01], hullVolumeM3: 1e-6, trimmedM: [0.01, 0.01, 0.01] },
+    ...{ holes: 0, sidesM: [0.01, 0.01, 0.01], minimumM: [0.01, 0.01, 0.01], hullVolumeM3: 1e-6, trimmedM: [0.01, 0.01, 0.01] },
     ...{ shareFraction: 0.98, heldFraction: 1, heldOf: 'volume' },
   };
   return {
     scan: {
-      ...{ pieceId, sequence: 0, sha256: 'a'.repeat(64), fileName: 'a.stl', format: 'STL', bytes: 684, unit: 'mm', unitBy: '', figures },
+      ...{ partId, sequence: 0, sha256: 'a'.repeat(64), fileName: 'a.stl', format: 'STL', bytes: 684, unit: 'mm', unitBy: '', figures },
       ...{ instrument: '', serial: '', takenAt: now, takenBy: 'Odo', note: '' },
     },
     identification: {
-      ...{ pieceId, sequence: 0, cues: ['draft'], readingId: null, marking: '', materialId: 'pp', grade: '', processId: null, reason: '' },
+      ...{ partId, sequence: 0, cues: ['draft'], readingId: null, marking: '', materialId: 'pp', grade: '', processId: null, reason: '' },
       ...{ decidedAt: now, decidedBy: 'Odo' },
     },
     section: {
-      ...{ pieceId, sequence: 0, name: 'sill', kind: 'rectangle', dimensions: { width: 0.04, height: 0.08 }, loops: [], scanId: null },
+      ...{ partId, sequence: 0, name: 'sill', kind: 'rectangle', dimensions: { width: 0.04, height: 0.08 }, loops: [], scanId: null },
       ...{ materialId: null, note: '' },
     },
-    pattern: { pieceId, sequence: 0, name: 'foot', points: [[0, 0, 0], [0.1, 0, 0]], source: 'caliper', note: '' }, // prettier-ignore
-    gauge: {
+    holePattern: { partId, sequence: 0, name: 'foot', points: [[0, 0, 0], [0.1, 0, 0]], source: 'caliper', note: '' }, // prettier-ignore
+    gaugeStudy: {
       ...{
         sequence: 0,
         name: 'wall',
@@ -291,7 +291,7 @@ describe('the table, walked through over HTTP', () => {
       if (access === 'anyone') continue;
       if (name === 'nobody') expect(message).toBe(`${name}: 401`);
       else if (access === 'recorder') expect([message, status === 403]).toEqual([message, !['lead', 'recorder'].includes(name)]);
-      else if (access === 'house-lead') expect([message, status === 403]).toEqual([message, name !== 'lead']);
+      else if (access === 'organisation-lead') expect([message, status === 403]).toEqual([message, name !== 'lead']);
       else if (typeof access === 'object') {
         if (name === 'stranger') expect(message).toBe(`${name}: 404`);
         else expect([message, status === 403]).toEqual([message, !(access as readonly Role[]).includes(name)]);
@@ -338,14 +338,14 @@ describe('the table, walked through over HTTP', () => {
       member: { personId: randomUUID(), role: 'reader' },
       vehicle: { ...vehicles[0], id: undefined, version: undefined },
       subsystem: { parentId: null, sequence: 9, name: 'Load floor' },
-      piece: study.piece(),
-      fasteners: blank('fasteners', { pieceId: randomUUID() }),
-      joints: blank('joints', { pieceId: randomUUID() }),
+      part: study.part(),
+      fasteners: blank('fasteners', { partId: randomUUID() }),
+      joints: blank('joints', { partId: randomUUID() }),
       question,
       ...planFields(),
       ...benchFields(),
       ...measureFields(),
-      picture: { pieceId: randomUUID(), rigId: null, sequence: 0, sha256: 'a'.repeat(64), widthPx: 1, heightPx: 1, shows: '', marks: [] },
+      picture: { partId: randomUUID(), rigId: null, sequence: 0, sha256: 'a'.repeat(64), widthPx: 1, heightPx: 1, shows: '', marks: [] },
     };
     const [entity = '', verb] = kind.split('.');
     if (verb === 'add') return [{ kind, id, fields: fields[entity] }];
@@ -354,7 +354,7 @@ describe('the table, walked through over HTTP', () => {
         {
           study: { fastenersIn: false },
           member: { role: 'reader' },
-          piece: { supplier: 'x' },
+          part: { supplier: 'x' },
           question: { text: 'x' },
           package: { note: 'x' },
         }[entity] ?? {};
@@ -371,11 +371,11 @@ describe('an archived study', () => {
     const study = await beginStudy(api);
     const state = (was: string, to: string) => [{ kind: 'study.edit', id: study.studyId, was: { state: was }, fields: { state: to } }];
     expect((await api.change(study.studyId, state('open', 'archived'))).status).toBe(201);
-    const refused = await api.change<Problem>(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+    const refused = await api.change<Problem>(study.studyId, [{ kind: 'part.add', id: randomUUID(), fields: study.part() }]);
     expect([refused.status, refused.body.message]).toEqual([403, expect.stringContaining('archived') as string]);
     expect((await api.record(study.studyId)).study.state).toBe('archived');
     expect((await api.change(study.studyId, state('archived', 'open'))).status).toBe(201);
-    expect((await api.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }])).status).toBe(201);
+    expect((await api.change(study.studyId, [{ kind: 'part.add', id: randomUUID(), fields: study.part() }])).status).toBe(201);
     await api.stop();
     await drop();
   });
@@ -388,7 +388,7 @@ describe('the people of a study', () => {
     const study = await beginStudy(api);
     const odo = await api.as('Odo Farrow');
     await api.invite(study.studyId, odo, 'recorder');
-    await odo.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+    await odo.change(study.studyId, [{ kind: 'part.add', id: randomUUID(), fields: study.part() }]);
     const { members } = await api.record(study.studyId);
     const off = (person: Api) =>
       removeOp(

@@ -3,8 +3,8 @@ import { ENTITIES, KINDS, VERBS, type May, type Op, type OpKind, type Role } fro
 const READ = ['lead', 'recorder', 'cost', 'reader'] as const;
 export const RECORD = ['lead', 'recorder'] as const;
 
-/** Who may use a route: anyone, whoever is signed in, whoever may record in some open study, leads of the house, or these roles in the study of the address. */
-export type Access = 'anyone' | 'signed-in' | 'recorder' | 'house-lead' | readonly Role[];
+/** Who may use a route: anyone, whoever is signed in, whoever may record in some open study, leads of the organisation, or these roles in the study of the address. */
+export type Access = 'anyone' | 'signed-in' | 'recorder' | 'organisation-lead' | readonly Role[];
 
 /** Every route there is and who may use it. A route that is not here cannot be added. */
 export const ROUTES = {
@@ -14,12 +14,12 @@ export const ROUTES = {
   'POST /api/sign-out': 'signed-in',
   'POST /api/password': 'signed-in',
   'GET /api/people': 'signed-in',
-  'POST /api/people': 'house-lead',
-  'POST /api/people/:person/password': 'house-lead',
+  'POST /api/people': 'organisation-lead',
+  'POST /api/people/:person/password': 'organisation-lead',
   'GET /api/studies': 'signed-in',
-  'POST /api/archives': 'house-lead',
+  'POST /api/archives': 'organisation-lead',
   'GET /api/studies/:id': READ,
-  // each op is judged by the table below; only a lead of the house begins a study
+  // each op is judged by the table below; only a lead of the organisation begins a study
   'POST /api/studies/:id/changes': 'signed-in',
   'GET /api/studies/:id/changes': READ,
   'GET /api/studies/:id/changes/:change': READ,
@@ -31,12 +31,12 @@ export const ROUTES = {
   'GET /api/studies/:id/plan/experience': READ,
   'GET /api/studies/:id/plan/held-vehicles': READ,
   'GET /api/studies/:id/plan/recorded': READ,
-  'GET /api/studies/:id/plan/house-rigs': READ,
+  'GET /api/studies/:id/plan/organisation-rigs': READ,
   'GET /api/studies/:id/bench/sheets/:sheet/labels': READ,
   'GET /api/instruments': 'signed-in',
   'GET /api/instruments/events': 'signed-in',
-  'POST /api/instruments': 'house-lead',
-  'DELETE /api/instruments/:instrument': 'house-lead',
+  'POST /api/instruments': 'organisation-lead',
+  'DELETE /api/instruments/:instrument': 'organisation-lead',
   'POST /api/instruments/:instrument/commands': 'recorder',
   'POST /api/instruments/:instrument/place': 'recorder',
   'GET /api/instruments/:instrument/file': 'signed-in',
@@ -58,8 +58,8 @@ export const mayMake = (role: Role, op: Op): boolean => {
   const only = onlyFields?.[role];
   if (only === undefined || !('fields' in op)) return true;
   // how a value is known belongs to the value: evidence of other fields is not theirs either
-  const known = 'known' in op.fields ? Object.keys(op.fields.known ?? {}) : [];
-  return [...Object.keys(op.fields).filter((field) => field !== 'known' || !only.includes(field)), ...known].every((field) =>
+  const evidence = 'evidence' in op.fields ? Object.keys(op.fields.evidence ?? {}) : [];
+  return [...Object.keys(op.fields).filter((field) => field !== 'evidence' || !only.includes(field)), ...evidence].every((field) =>
     only.includes(field),
   );
 };

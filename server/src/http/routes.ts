@@ -50,8 +50,8 @@ const guard =
       locals.person = person;
       if (access === 'recorder' && !(await hasRoleInOpenStudy(pool, person.id, RECORD)))
         throw new Problem('forbidden', 'Only whoever may record in an open study commands instruments; ask a lead of a study');
-      if (access === 'house-lead' && person.standing !== 'lead')
-        throw new Problem('forbidden', 'Only a lead of the house may do this; ask one');
+      if (access === 'organisation-lead' && person.standing !== 'lead')
+        throw new Problem('forbidden', 'Only a lead of the organisation may do this; ask one');
       if (typeof access === 'object') {
         const role = await roleIn(pool, studyIdOf(request.params), person.id);
         // to somebody who is not of a study it is as if it were not there

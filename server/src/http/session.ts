@@ -48,7 +48,7 @@ export const giveToken = (response: Response, secret: string, sid: string): void
 /**
  * The key that seals what an account leaves unsent on a device when it signs out: only who signs in to it is given it again.
  *
- * @returns 32 bytes in base64, the same for an account for as long as the house keeps its secret
+ * @returns 32 bytes in base64, the same for an account for as long as the organisation keeps its secret
  */
 export const sealOf = (secret: string, personId: string): string =>
   createHmac('sha256', secret).update(`seal ${personId}`).digest('base64');

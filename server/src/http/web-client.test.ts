@@ -24,7 +24,7 @@ describe('the web client’s files', () => {
   });
 
   it('give the page at every address of the client, always fresh', async () => {
-    for (const path of ['/', '/studies/x/bench?piece=y']) {
+    for (const path of ['/', '/studies/x/bench?part=y']) {
       const answer = await get(path);
       expect([answer.status, answer.headers.get('cache-control'), await answer.text()]).toEqual([
         200,

@@ -1,4 +1,5 @@
 import type { InstrumentNow, InstrumentReading } from '@each-bolt/core/bench';
+import type { InstrumentCommand } from '@each-bolt/core/wire';
 import type { InstrumentRow } from './queries';
 import type { Reachable } from './reachable';
 import { readReading } from './read-line';
@@ -11,8 +12,6 @@ const PASS_MS = 100;
 const MOST_GARBAGE = 20;
 const FILE_MS = 20_000;
 
-export const COMMANDS = ['zero', 'tare', 'clear tare', 'trigger', 'clear count'] as const;
-export type InstrumentCommand = (typeof COMMANDS)[number];
 const SAID: Readonly<Record<InstrumentCommand, string>> = {
   zero: 'ZERO',
   tare: 'TARE',

@@ -9,7 +9,7 @@ import { allInstruments, type InstrumentRow } from './queries';
 export type InstrumentNews = { readonly all: readonly InstrumentNow[] } | { readonly one: InstrumentNow };
 type Listener = (news: InstrumentNews) => void;
 
-/** All instruments of the house, connected for as long as the server runs. */
+/** All instruments of the organisation, connected for as long as the server runs. */
 export class InstrumentHub {
   private readonly drivers = new Map<string, InstrumentDriver>();
   private readonly listeners = new Set<Listener>();

@@ -237,7 +237,7 @@ describe('where instruments may stand', () => {
   it('is checked of every address of a name', async () => expect(await NEAR.addressOf('localhost')).toMatch(/^127\.|^::1$/));
 });
 
-describe('the list of the house', () => {
+describe('the list of the organisation', () => {
   it('is the same at every process, takes no address from elsewhere, and is commanded by whoever records in an open study', async () => {
     const { pool, drop } = await testDatabase();
     const api = await Api.over(pool);

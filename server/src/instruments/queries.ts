@@ -2,7 +2,7 @@ import type { InstrumentKind } from '@each-bolt/core/bench';
 import type { Db } from '../db/pool';
 import { many } from '../db/rows';
 
-/** An instrument of the house: where it is. */
+/** An instrument of the organisation: where it is. */
 export interface InstrumentRow {
   readonly id: string;
   readonly name: string;

@@ -1,34 +1,16 @@
 import type { Router } from 'express';
-import { check, finite, issue, oneOf, requiredText, shape, text, uuid, whole } from '@each-bolt/core/shared';
-import { INSTRUMENT_KINDS, type InstrumentKind } from '@each-bolt/core/bench';
-import { array } from 'yup';
+import { check, issue } from '@each-bolt/core/shared';
+import type { InstrumentKind } from '@each-bolt/core/bench';
+import { COMMAND, NEW_INSTRUMENT, PLACED } from '@each-bolt/core/wire';
 import type { Pool } from '../db/pool';
 import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { routed } from '../http/routes';
-import { COMMANDS, type InstrumentCommand, type InstrumentDriver } from './driver';
+import type { InstrumentDriver } from './driver';
 import { eventOf, type Live } from '../live/live';
 import type { InstrumentHub } from './hub';
 import { addInstrument, removeInstrument } from './queries';
 import { LineFault } from './scpi-line';
-
-const NEW = shape<{ id: string; name: string; kind: InstrumentKind; host: string; port: number }>({
-  id: uuid('Instrument'),
-  name: requiredText('Name', 100),
-  kind: oneOf('Kind', INSTRUMENT_KINDS),
-  host: text('Address', 200).matches(/^[A-Za-z0-9.:-]{1,200}$/, '${label} must be a host name or number'),
-  port: whole('Port', 1, 65_535),
-});
-const COMMAND = shape<{ command: InstrumentCommand }>({ command: oneOf('Command', COMMANDS) });
-
-/** Something put on or into a stand-in: the numbers each kind takes, in SI. */
-const PLACED = shape<{ numbers: readonly number[]; symbols: readonly string[] }>({
-  numbers: array(finite('Value')).label('Values').defined().max(40, 'At most ${max} values'),
-  symbols: array(text('Symbol', 2).matches(/^[A-Z][a-z]?$/, '${label} must be that of an element'))
-    .label('Symbols')
-    .defined()
-    .max(40, 'At most ${max} symbols'),
-});
 
 const placeMessage = (kind: InstrumentKind, numbers: readonly number[], symbols: readonly string[]): string => {
   switch (kind) {
@@ -56,7 +38,7 @@ const asProblem = (error: unknown): never => {
   throw error;
 };
 
-/** Instruments of the house: how they are, what they read, what they are told. */
+/** Instruments of the organisation: how they are, what they read, what they are told. */
 export const instrumentRoutes = (pool: Pool, hub: InstrumentHub, live: Live): Router => {
   const { router, on } = routed(pool);
   const found = (id: unknown): InstrumentDriver => {
@@ -90,7 +72,7 @@ export const instrumentRoutes = (pool: Pool, hub: InstrumentHub, live: Live): Ro
     });
   });
   on('POST /api/instruments', json, async (request, response) => {
-    const added = check(NEW, request.body);
+    const added = check(NEW_INSTRUMENT, request.body);
     if (!added.ok) throw new Problem('invalid', 'The instrument could not be added', added.issues);
     const { host } = added.value;
     const address = await hub.reachable.addressOf(host).catch(() => undefined);

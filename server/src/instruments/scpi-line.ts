@@ -31,7 +31,7 @@ export class ScpiLine {
   ) {
     socket.setNoDelay(true);
     socket.setTimeout(0);
-    socket.on('data', (part: Buffer) => this.take(part));
+    socket.on('data', (chunk: Buffer) => this.take(chunk));
     socket.on('error', (error) => this.end(error.message));
     socket.on('close', () => this.end('it closed the connection'));
   }
@@ -86,9 +86,9 @@ export class ScpiLine {
     });
   }
 
-  private take(part: Buffer): void {
-    this.rest = this.rest.length === 0 ? part : Buffer.concat([this.rest, part]);
-    for (let piece = this.next(); piece !== null; piece = this.next()) this.pass(piece);
+  private take(chunk: Buffer): void {
+    this.rest = this.rest.length === 0 ? chunk : Buffer.concat([this.rest, chunk]);
+    for (let part = this.next(); part !== null; part = this.next()) this.pass(part);
   }
 
   /** The next whole line or block, taken off what has come; null while none is whole. */
@@ -97,18 +97,18 @@ export class ScpiLine {
     if (block === 'wait') return null;
     if (block !== null) {
       if (this.rest.length < block + 1) return null;
-      const piece = this.rest.subarray(0, block);
+      const part = this.rest.subarray(0, block);
       this.rest = this.rest.subarray(block + 1);
-      return piece;
+      return part;
     }
     const end = this.rest.indexOf(0x0a);
     if (end < 0) {
       if (this.rest.length > MOST_LINE) this.rest = Buffer.alloc(0);
       return null;
     }
-    const piece = this.rest.subarray(0, end);
+    const part = this.rest.subarray(0, end);
     this.rest = this.rest.subarray(end + 1);
-    return piece;
+    return part;
   }
 
   private blockLength(): number | 'wait' | null {
@@ -122,9 +122,9 @@ export class ScpiLine {
     return 2 + digits + length;
   }
 
-  private pass(piece: Buffer): void {
-    if (piece.length > 0 && piece[0] !== 0x23) {
-      const line = piece.toString('latin1').trim();
+  private pass(part: Buffer): void {
+    if (part.length > 0 && part[0] !== 0x23) {
+      const line = part.toString('latin1').trim();
       if (line.startsWith('READ ') || this.waiting.length === 0) {
         if (line !== '') this.told(line);
         return;
@@ -133,7 +133,7 @@ export class ScpiLine {
     const asked = this.waiting.shift();
     if (!asked) return;
     clearTimeout(asked.timer);
-    asked.done(piece);
+    asked.done(part);
   }
 
   private end(why: string): void {

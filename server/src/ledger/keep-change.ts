@@ -8,7 +8,7 @@ import {
   inverseOps,
   netEffect,
   splitKind,
-  withLaterFields,
+  opOfToday,
   type Change,
   type ChangeKept,
   type CurrentRows,
@@ -109,7 +109,7 @@ const wrongStudy = (change: Change, studyId: string): readonly Issue[] =>
 /** Whether what was kept, by this version or one before it, is what is sent again: fields that came later count as never said. */
 const isSame = async (db: Db, studyId: string, change: Change): Promise<boolean> => {
   const kept = await changeOf(db, studyId, change.id);
-  const ofToday = (ops: readonly Op[]): unknown => JSON.parse(JSON.stringify(ops.map(withLaterFields)));
+  const ofToday = (ops: readonly Op[]): unknown => JSON.parse(JSON.stringify(ops.map((op) => opOfToday(op))));
   return kept?.undoes === change.undoes && isDeepStrictEqual(ofToday(kept.ops), ofToday(change.ops));
 };
 
@@ -131,7 +131,7 @@ const roleOfMaker = async (db: Db, studyId: string, person: Person, isNew: boole
 /** Throws for whoever has no role in the study, or may not begin it. */
 export const refuseRole = (role: Role | null, isNew: boolean): Role => {
   if (role !== null) return role;
-  if (isNew) throw new Problem('forbidden', 'Only a lead of the house begins a study; ask one. Nothing was written');
+  if (isNew) throw new Problem('forbidden', 'Only a lead of the organisation begins a study; ask one. Nothing was written');
   throw new Problem('not-found', 'There is no such study, or you are not of it. Nothing was written');
 };
 

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { blank, applyOps, known, removeOp, undoStacks, type KeptChange, type Op } from '@each-bolt/core/record';
+import { blank, applyOps, evidence, removeOp, undoStacks, type KeptChange, type Op } from '@each-bolt/core/record';
 import { Api, STUDY_FIELDS, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { many, one } from '../db/rows';
 import type { Pool } from '../db/pool';
-import type { OwnChange } from './queries';
+import type { OwnChange } from '@each-bolt/core/wire';
 
 let api: Api;
 let pool: Pool;
@@ -23,11 +23,11 @@ afterAll(async () => {
   await drop();
 });
 
-const add = (fields = {}, id: string = randomUUID()): Op => ({ kind: 'piece.add', id, fields: study.piece(fields) });
+const add = (fields = {}, id: string = randomUUID()): Op => ({ kind: 'part.add', id, fields: study.part(fields) });
 const written = async (): Promise<readonly [number, number, number]> => {
   const record = await api.record(study.studyId);
   const changes = await one<{ count: number }>(pool, 'select count(*) from change where study_id = $1', [study.studyId]);
-  return [record.revision, record.pieces.length, changes.count];
+  return [record.revision, record.parts.length, changes.count];
 };
 const refused = async (ops: readonly unknown[], status: number): Promise<Problem> => {
   const before = await written();
@@ -44,9 +44,7 @@ describe('a change that is kept', () => {
       add(
         {
           massEachKg: 1.836,
-          massUKg: 0.0003,
-          massEvidence: 'M',
-          massTyped: '1.836 kg',
+          evidence: { massEachKg: evidence('M', { u: 0.0003, typed: '1.836 kg' }) },
           boughtPrice: '4.20',
           boughtCurrency: 'EUR',
           boughtPriceYear: 2026,
@@ -57,13 +55,13 @@ describe('a change that is kept', () => {
       ),
     ]);
     expect(answer).toMatchObject({ status: 201, body: { revision: 2 } });
-    expect((await api.record(study.studyId)).pieces).toMatchObject([
-      { id, version: 2, massEachKg: 1.836, massUKg: 0.0003, boughtPrice: '4.20' },
+    expect((await api.record(study.studyId)).parts).toMatchObject([
+      { id, version: 2, massEachKg: 1.836, evidence: { massEachKg: { u: 0.0003 } }, boughtPrice: '4.20' },
     ]);
   });
   it('comes back field for field as it was sent, for every kind of record', async () => {
-    const [pieceId, setId, jointId] = [randomUUID(), randomUUID(), randomUUID()];
-    const fields = study.piece({
+    const [partId, setId, jointId] = [randomUUID(), randomUUID(), randomUUID()];
+    const fields = study.part({
       tag: 'DR2-1',
       name: 'ÆØ “plate” <b>',
       function: 'f',
@@ -80,7 +78,7 @@ describe('a change that is kept', () => {
       notes: 'line\nline',
     });
     const fasteners = {
-      ...blank('fasteners', { pieceId }),
+      ...blank('fasteners', { partId }),
       count: 12,
       threadM: 0.006,
       lengthM: 0.016,
@@ -88,14 +86,14 @@ describe('a change that is kept', () => {
       grade: '8.8',
       direction: '-z',
     } as const;
-    const joints = { ...blank('joints', { pieceId }), kind: 'adhesive bead', lengthEachM: 1.4 } as const;
+    const joints = { ...blank('joints', { partId }), kind: 'adhesive bead', lengthEachM: 1.4 } as const;
     await api.change(study.studyId, [
-      add(fields, pieceId),
+      add(fields, partId),
       { kind: 'fasteners.add', id: setId, fields: fasteners },
       { kind: 'joints.add', id: jointId, fields: joints },
     ]);
     const record = await api.record(study.studyId);
-    expect(record.pieces).toEqual([{ id: pieceId, version: 2, ...fields }]);
+    expect(record.parts).toEqual([{ id: partId, version: 2, ...fields }]);
     expect(record.fastenerSets).toEqual([{ id: setId, version: 2, ...fasteners }]);
     expect(record.jointSets).toEqual([{ id: jointId, version: 2, ...joints }]);
     expect(record.vehicles[0]).toMatchObject({ builtOn: '2026-02-18', acquiredOn: null });
@@ -110,9 +108,9 @@ describe('a change that is kept', () => {
   });
   it('sent again after an upgrade is the same change, whatever fields were added to its kind meanwhile', async () => {
     const id = randomUUID();
-    const op = { kind: 'piece.add', id: randomUUID(), fields: study.piece() } as const;
+    const op = { kind: 'part.add', id: randomUUID(), fields: study.part() } as const;
     await api.change(study.studyId, [op], id);
-    // as the version before kept it: without what pieces got later, and summed so
+    // as the version before kept it: without what parts got later, and summed so
     const { runDiameterM: _, seenOutside: __, ...before } = op.fields;
     await pool.query('update change set ops = $2, digest = $3 where id = $1', [
       id,
@@ -131,25 +129,25 @@ describe('a change that is kept', () => {
     const answers = await Promise.all(Array.from({ length: 20 }, () => api.change(study.studyId, [add()])));
     expect(answers.map((a) => a.body.revision).sort((a, b) => a - b)).toEqual(Array.from({ length: 20 }, (_, i) => i + 2));
   });
-  it('may add a piece and put another into it, and edit what it just added', async () => {
+  it('may add a part and put another into it, and edit what it just added', async () => {
     const [module, plate] = [randomUUID(), randomUUID()];
-    const inside = { kind: 'piece.add', id: plate, fields: study.piece({ parentId: module, subsystemId: null }) };
+    const inside = { kind: 'part.add', id: plate, fields: study.part({ parentId: module, subsystemId: null }) };
     const answer = await api.change(study.studyId, [
       inside,
       add({ name: 'module' }, module),
-      { kind: 'piece.edit', id: plate, was: { tag: '' }, fields: { tag: 'A' } },
+      { kind: 'part.edit', id: plate, was: { tag: '' }, fields: { tag: 'A' } },
     ]);
     expect(answer.status).toBe(201);
-    expect((await api.record(study.studyId)).pieces.find((p) => p.id === plate)).toMatchObject({ parentId: module, tag: 'A' });
+    expect((await api.record(study.studyId)).parts.find((p) => p.id === plate)).toMatchObject({ parentId: module, tag: 'A' });
   });
   it('gives the client the same record that the client works out for itself', async () => {
     const id = randomUUID();
     const before = await api.record(study.studyId);
     const ops: readonly Op[] = [add({ name: 'a' }, id), add({ name: 'b' })];
     const { body } = await api.change(study.studyId, ops);
-    const sorted = (pieces: readonly { id: string }[]) => [...pieces].sort((a, b) => (a.id < b.id ? -1 : 1));
+    const sorted = (parts: readonly { id: string }[]) => [...parts].sort((a, b) => (a.id < b.id ? -1 : 1));
     const [ours, theirs] = [applyOps(before, ops, body.revision), await api.record(study.studyId)];
-    expect({ ...ours, pieces: sorted(ours.pieces) }).toEqual({ ...theirs, pieces: sorted(theirs.pieces) });
+    expect({ ...ours, parts: sorted(ours.parts) }).toEqual({ ...theirs, parts: sorted(theirs.parts) });
   });
 });
 
@@ -158,16 +156,16 @@ describe('the inverse of a change', () => {
     const [kept, gone, added] = [randomUUID(), randomUUID(), randomUUID()];
     await api.change(study.studyId, [
       add({ name: 'kept' }, kept),
-      add({ name: 'gone', massEachKg: 1, massUKg: 0.1, massEvidence: 'M' }, gone),
-      { kind: 'fasteners.add', id: added, fields: { ...blank('fasteners', { pieceId: gone }), count: 4 } },
+      add({ name: 'gone', massEachKg: 1, evidence: { massEachKg: evidence('M', { u: 0.1 }) } }, gone),
+      { kind: 'fasteners.add', id: added, fields: { ...blank('fasteners', { partId: gone }), count: 4 } },
     ]);
     const before = await api.record(study.studyId);
     await api.change(study.studyId, [
-      { kind: 'piece.edit', id: kept, was: { name: 'kept', quantity: 1 }, fields: { name: 'renamed', quantity: 7 } },
+      { kind: 'part.edit', id: kept, was: { name: 'kept', quantity: 1 }, fields: { name: 'renamed', quantity: 7 } },
       removeOp('fasteners', before.fastenerSets[0]!),
       removeOp(
-        'piece',
-        before.pieces.find((p) => p.id === gone)!,
+        'part',
+        before.parts.find((p) => p.id === gone)!,
       ),
       add({ name: 'new' }),
     ]);
@@ -176,13 +174,13 @@ describe('the inverse of a change', () => {
     const after = await api.record(study.studyId);
     const content = (rows: readonly { id: string; version: number }[]) =>
       rows.map(({ version: _, ...row }) => row).sort((a, b) => (a.id < b.id ? -1 : 1));
-    expect(content(after.pieces)).toEqual(content(before.pieces));
+    expect(content(after.parts)).toEqual(content(before.parts));
     expect(content(after.fastenerSets)).toEqual(content(before.fastenerSets));
   });
 });
 
-describe('two people on one piece', () => {
-  const edit = (id: string, was: object, fields: object) => ({ kind: 'piece.edit', id, was, fields });
+describe('two people on one part', () => {
+  const edit = (id: string, was: object, fields: object) => ({ kind: 'part.edit', id, was, fields });
   const plate = async (): Promise<string> => {
     const id = randomUUID();
     await api.change(study.studyId, [add({ name: 'plate', location: 'A' }, id)]);
@@ -198,16 +196,16 @@ describe('two people on one piece', () => {
       const only = (fields: object) => Object.fromEntries(Object.keys(fields).map((field) => [field, was[field]]));
       expect((await api.change(study.studyId, [edit(id, only(first), first)])).status).toBe(201);
       expect((await api.change(study.studyId, [edit(id, only(second), second)])).status).toBe(201);
-      expect((await api.record(study.studyId)).pieces.find((p) => p.id === id)).toMatchObject({ name: 'panel', location: 'B' });
+      expect((await api.record(study.studyId)).parts.find((p) => p.id === id)).toMatchObject({ name: 'panel', location: 'B' });
     }
   });
   it('may say how different values are known at once', async () => {
     const id = await plate();
-    const said = (field: string, mark: 'P' | 'T') => edit(id, { known: { [field]: null } }, { known: { [field]: known(mark) } });
+    const said = (field: string, mark: 'P' | 'T') => edit(id, { evidence: { [field]: null } }, { evidence: { [field]: evidence(mark) } });
     expect((await api.change(study.studyId, [said('quantity', 'P')])).status).toBe(201);
     expect((await api.change(study.studyId, [said('materialId', 'T')])).status).toBe(201);
-    const { pieces } = await api.record(study.studyId);
-    expect(pieces.find((p) => p.id === id)?.known).toEqual({ quantity: known('P'), materialId: known('T') });
+    const { parts } = await api.record(study.studyId);
+    expect(parts.find((p) => p.id === id)?.evidence).toEqual({ quantity: evidence('P'), materialId: evidence('T') });
   });
   it('are told of the same field with both values, who and when, and nothing is overwritten', async () => {
     const id = await plate();
@@ -239,13 +237,13 @@ describe('two people on one piece', () => {
   });
   it('are asked when one takes off what the other edits, in either order', async () => {
     const [edited, removed] = [await plate(), await plate()];
-    const rowOf = async (id: string) => (await api.record(study.studyId)).pieces.find((p) => p.id === id)!;
-    const off = removeOp('piece', await rowOf(edited));
+    const rowOf = async (id: string) => (await api.record(study.studyId)).parts.find((p) => p.id === id)!;
+    const off = removeOp('part', await rowOf(edited));
     await api.change(study.studyId, [edit(edited, { name: 'plate' }, { name: 'panel' })]);
     expect((await refused([off], 409)).conflicts).toMatchObject([
       { verb: 'remove', cells: [{ cell: 'name', theirs: 'panel' }], by: 'Wenna Tarn' },
     ]);
-    await api.change(study.studyId, [removeOp('piece', await rowOf(removed))]);
+    await api.change(study.studyId, [removeOp('part', await rowOf(removed))]);
     expect((await refused([edit(removed, { name: 'plate' }, { name: 'panel' })], 409)).conflicts).toMatchObject([
       { id: removed, current: null, by: 'Wenna Tarn' },
     ]);
@@ -260,12 +258,12 @@ describe('undo', () => {
   };
   const inverseOf = async (id: string): Promise<readonly Op[]> =>
     (await api.get<KeptChange>(`/api/studies/${study.studyId}/changes/${id}`)).body.inverse;
-  const name = async () => (await api.record(study.studyId)).pieces[0]?.name;
+  const name = async () => (await api.record(study.studyId)).parts[0]?.name;
 
   it('puts back what a change did, and undoing the undo does it again', async () => {
     const id = randomUUID();
     await kept([add({ name: 'plate' }, id)]);
-    const renamed = await kept([{ kind: 'piece.edit', id, was: { name: 'plate' }, fields: { name: 'panel' } }]);
+    const renamed = await kept([{ kind: 'part.edit', id, was: { name: 'plate' }, fields: { name: 'panel' } }]);
     const undone = await kept(await inverseOf(renamed.id), renamed.id);
     expect([undone.status, await name()]).toEqual([201, 'plate']);
     const again = await kept(await inverseOf(undone.id), undone.id);
@@ -276,8 +274,8 @@ describe('undo', () => {
   it('asks when the value has been changed since', async () => {
     const id = randomUUID();
     await kept([add({ name: 'plate' }, id)]);
-    const renamed = await kept([{ kind: 'piece.edit', id, was: { name: 'plate' }, fields: { name: 'panel' } }]);
-    await kept([{ kind: 'piece.edit', id, was: { name: 'panel' }, fields: { name: 'door skin' } }]);
+    const renamed = await kept([{ kind: 'part.edit', id, was: { name: 'plate' }, fields: { name: 'panel' } }]);
+    await kept([{ kind: 'part.edit', id, was: { name: 'panel' }, fields: { name: 'door skin' } }]);
     const undone = await kept(await inverseOf(renamed.id), renamed.id);
     expect([undone.status, undone.body.conflicts[0]?.cells[0]?.theirs]).toEqual([409, 'door skin']);
   });
@@ -295,7 +293,7 @@ describe('undo', () => {
 
 describe('what is refused, with nothing written', () => {
   it('every fault of every op at once', async () => {
-    const problem = await refused([add({ name: '' }), add({ massEachKg: -1, quantity: 0 }), { kind: 'piece.melt', id: randomUUID() }], 422);
+    const problem = await refused([add({ name: '' }), add({ massEachKg: -1, quantity: 0 }), { kind: 'part.melt', id: randomUUID() }], 422);
     expect(problem.issues.map((i) => i.field)).toEqual([
       'ops[0].fields.name',
       'ops[1].fields.quantity',
@@ -307,7 +305,7 @@ describe('what is refused, with nothing written', () => {
     const problem = await refused([add({ massEachKg: 1 }), add({ lengthM: 1 }), add({ subsystemId: null })], 422);
     expect(problem.issues.map((i) => i.code)).toEqual(['mass-incomplete', 'envelope-incomplete', 'place']);
   });
-  it('a cycle in the tree, even over three pieces', async () => {
+  it('a cycle in the tree, even over three parts', async () => {
     const [a, b, c] = [randomUUID(), randomUUID(), randomUUID()];
     await api.change(study.studyId, [
       add({ name: 'a' }, a),
@@ -315,12 +313,12 @@ describe('what is refused, with nothing written', () => {
       add({ name: 'c', parentId: b, subsystemId: null }, c),
     ]);
     const problem = await refused(
-      [{ kind: 'piece.edit', id: a, was: { parentId: null, subsystemId: study.subsystemId }, fields: { parentId: c, subsystemId: null } }],
+      [{ kind: 'part.edit', id: a, was: { parentId: null, subsystemId: study.subsystemId }, fields: { parentId: c, subsystemId: null } }],
       422,
     );
     expect(problem.issues.map((i) => [i.code, i.recordId])).toEqual(expect.arrayContaining([['cycle', a]]));
   });
-  it('a cycle of pieces that are all new, and pieces inside each other however deep that are none', async () => {
+  it('a cycle of parts that are all new, and parts inside each other however deep that are none', async () => {
     const [a, b, c] = [randomUUID(), randomUUID(), randomUUID()];
     const inside = (id: string, parentId: string | null): Op =>
       add({ name: 'x', parentId, subsystemId: parentId === null ? study.subsystemId : null }, id);
@@ -328,7 +326,7 @@ describe('what is refused, with nothing written', () => {
     expect([...new Set(problem.issues.map((i) => i.code))]).toEqual(['cycle']);
     expect((await api.change(study.studyId, [inside(c, b), inside(b, a), inside(a, null)])).status).toBe(201);
   });
-  it('a piece inside one of another vehicle, or under nothing that exists', async () => {
+  it('a part inside one of another vehicle, or under nothing that exists', async () => {
     const other = randomUUID();
     await api.change(study.studyId, [add({ vehicleId: study.otherVehicleId }, other)]);
     const problem = await refused(
@@ -340,20 +338,20 @@ describe('what is refused, with nothing written', () => {
       ],
       422,
     );
-    expect(problem.issues.map((i) => i.code).sort()).toEqual(['piece-elsewhere', 'piece-missing', 'subsystem-missing', 'vehicle-missing']);
+    expect(problem.issues.map((i) => i.code).sort()).toEqual(['part-elsewhere', 'part-missing', 'subsystem-missing', 'vehicle-missing']);
   });
-  it('removing a piece that still holds others, fasteners or joints', async () => {
+  it('removing a part that still holds others, fasteners or joints', async () => {
     const [module, set] = [randomUUID(), randomUUID()];
     await api.change(study.studyId, [
       add({ name: 'module' }, module),
       add({ parentId: module, subsystemId: null }),
-      { kind: 'fasteners.add', id: set, fields: blank('fasteners', { pieceId: module }) },
+      { kind: 'fasteners.add', id: set, fields: blank('fasteners', { partId: module }) },
     ]);
-    const row = (await api.record(study.studyId)).pieces.find((p) => p.id === module)!;
-    const problem = await refused([removeOp('piece', row)], 422);
-    expect(problem.issues.map((i) => i.code)).toEqual(['piece-missing', 'piece-missing']);
+    const row = (await api.record(study.studyId)).parts.find((p) => p.id === module)!;
+    const problem = await refused([removeOp('part', row)], 422);
+    expect(problem.issues.map((i) => i.code)).toEqual(['part-missing', 'part-missing']);
   });
-  it('removing a vehicle or a subsystem with pieces, or the study', async () => {
+  it('removing a vehicle or a subsystem with parts, or the study', async () => {
     await api.change(study.studyId, [add()]);
     const { vehicles, subsystems, study: row } = await api.record(study.studyId);
     expect(
@@ -404,7 +402,7 @@ describe('what is refused, with nothing written', () => {
   it('numbers that JSON can carry but nobody can weigh', async () => {
     const text = JSON.stringify({
       id: randomUUID(),
-      ops: [add({ massEachKg: 12345, massUKg: 1, massEvidence: 'M' })],
+      ops: [add({ massEachKg: 12345, evidence: { massEachKg: evidence('M', { u: 1 }) } })],
       undoes: null,
     }).replace('12345', '1e999');
     const answer = await api.post<Problem>(`/api/studies/${study.studyId}/changes`, text);
@@ -443,20 +441,22 @@ describe('reading', () => {
 });
 
 describe('the rules the database holds by itself', () => {
-  const insert = (columns: string, values: string): Promise<unknown> =>
+  const WITH_U = `'{"massEachKg": {"mark": "M", "u": 1}}'`;
+  const insert = (columns: string, values: string, said: string): Promise<unknown> =>
     many(
       pool,
-      `insert into piece (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, closed_risk, seen_outside, damage, notes, known${columns})
-      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', '', '', '', '{}'${values})`,
+      `insert into part (id, study_id, version, vehicle_id, subsystem_id, sequence, tag, name, function, quantity, hand, material_detail, process_detail, location, markings, supplier, closed_reason, closed_risk, seen_outside, damage, notes, evidence${columns})
+      values (gen_random_uuid(), $1, 1, $2, $3, 0, '', 'x', '', 1, 'none', '', '', '', '', '', '', '', '', '', '', ${said}${values})`,
       [study.studyId, study.vehicleId, study.subsystemId],
     );
   it.each([
-    ['a negative mass', ', mass_each_kg, mass_u_kg, mass_evidence', ", -1, 1, 'M'"],
-    ['NaN', ', mass_each_kg, mass_u_kg, mass_evidence', ", 'NaN', 1, 'M'"],
-    ['Infinity', ', mass_each_kg, mass_u_kg, mass_evidence', ", 'Infinity', 1, 'M'"],
-    ['a mass without uncertainty', ', mass_each_kg', ', 1'],
-    ['a price without basis', ', bought_price', ', 4.20'],
-  ])('refuse %s', async (_, columns, values) => {
-    await expect(insert(columns, values)).rejects.toThrow(/violates check constraint/);
+    ['a negative mass', ', mass_each_kg', ', -1', WITH_U],
+    ['NaN', ', mass_each_kg', ", 'NaN'", WITH_U],
+    ['Infinity', ', mass_each_kg', ", 'Infinity'", WITH_U],
+    ['a mass without uncertainty', ', mass_each_kg', ', 1', "'{}'"],
+    ['an uncertainty without a mass', '', '', WITH_U],
+    ['a price without basis', ', bought_price', ', 4.20', "'{}'"],
+  ])('refuse %s', async (_, columns, values, said) => {
+    await expect(insert(columns, values, said)).rejects.toThrow(/violates check constraint/);
   });
 });

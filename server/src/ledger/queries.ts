@@ -1,6 +1,7 @@
 import type { Entity, KeptChange, Op } from '@each-bolt/core/record';
+import type { OwnChange } from '@each-bolt/core/wire';
 import type { Db } from '../db/pool';
-import { many, maybeOne, one } from '../db/rows';
+import { isoText, many, maybeOne, one } from '../db/rows';
 
 /** Who has the turn waits so long for rows that somebody else is writing, then lets the others go first. */
 const ROWS_WAIT_MS = 150;
@@ -56,11 +57,14 @@ export interface NewChange {
   readonly rows: readonly { readonly entity: Entity; readonly id: string }[];
 }
 
-/** Keeps a change with the rows it touched, and tells every process that serves the study once it is committed. */
+/**
+ * Keeps a change with the rows it touched, and tells every process that serves the study once it is committed. It is made when it is
+ * written: of several changes in one transaction each has its own time, and the list of studies its order.
+ */
 export const insertChange = async (db: Db, c: NewChange): Promise<void> => {
   await db.query(
-    `insert into change (id, study_id, revision, mark, person_id, made_by, device, digest, ops, inverse, undoes)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)`,
+    `insert into change (id, study_id, revision, mark, person_id, made_by, device, digest, ops, inverse, undoes, made_at)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, clock_timestamp())`,
     [
       ...[c.id, c.studyId, c.revision, c.mark, c.personId, c.madeBy, c.device, c.digest],
       ...[c.opsText, c.inverse && JSON.stringify(c.inverse), c.undoes],
@@ -95,8 +99,7 @@ export const rowsSince = (
 export const planForMany = (db: Db, isMany: boolean): Promise<unknown> =>
   db.query(`select set_config('enable_nestloop', $1, true)`, [isMany ? 'off' : 'on']);
 
-// times leave as ISO text, the one spelling the client reads
-const MADE_AT = `to_char(c.made_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')`;
+const MADE_AT = isoText('c.made_at');
 const ABOUT = `'id', c.id, 'revision', c.revision, 'madeAt', ${MADE_AT}, 'madeBy', c.made_by, 'personId', c.person_id, 'device', c.device,
   'undoes', c.undoes`;
 const HEAD = `${ABOUT}, 'ops', c.ops`;
@@ -274,13 +277,6 @@ export const changesOfRow = (db: Db, studyId: string, rowId: string, most: numbe
      order by c.revision desc`,
     [studyId, rowId, most],
   );
-
-/** A person's own change as the undo stack needs it. */
-export interface OwnChange {
-  readonly id: string;
-  readonly revision: number;
-  readonly undoes: string | null;
-}
 
 /** What a person did in a study, oldest first. */
 export const changesOfPerson = (db: Db, studyId: string, personId: string): Promise<readonly OwnChange[]> =>

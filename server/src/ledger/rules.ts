@@ -1,6 +1,6 @@
 import { circleIn } from '@each-bolt/core/plan';
 import { issue, type Issue } from '@each-bolt/core/shared';
-import { ENTITIES, KINDS, fieldsIn, type Entity, type RowEffect, type Unique } from '@each-bolt/core/record';
+import { ENTITIES, KINDS, fieldsIn, REFERENCES, type Entity, type RowEffect, type Unique } from '@each-bolt/core/record';
 import { tagRule } from '../bench/rules';
 import type { Db } from '../db/pool';
 import { circling, checkHeld, danglingHeld, danglingLookedAt, named, tooMany, type Dangling, type OneTooMany } from '../db/references';
@@ -12,15 +12,23 @@ import { LARGE_OPS, type RecordRule } from './store';
 const RULES: readonly { readonly rule: RecordRule; readonly of: readonly Entity[] }[] = [
   { rule: memberRule, of: ['study', 'member'] },
   { rule: questionRule, of: ['question'] },
-  { rule: tagRule, of: ['piece'] },
+  { rule: tagRule, of: ['part'] },
 ];
 
 const oneOf = (kind: Entity): string => KINDS[kind].words[0];
 
+/** The word for what a row and the one it names must both be of. */
+const ownerOf = (entity: Entity, field: string): string => {
+  const alike = REFERENCES.find((reference) => reference.entity === entity && reference.field === field)?.alike ?? null;
+  const owner = REFERENCES.find((reference) => reference.entity === entity && reference.field === alike);
+  return owner ? oneOf(owner.to) : 'owner';
+};
+
 const danglingText = ({ name, entity, field, to, isElsewhere }: Dangling): Issue => {
   if (to === 'person') return issue('person-missing', 'There is no account for this person', field);
   if (to === 'file') return issue('file-missing', `The file of the ${oneOf(entity)} “${name}” has not arrived; send it first`, field);
-  if (isElsewhere) return issue(`${to}-elsewhere`, `“${name}” names a ${oneOf(to)} of another vehicle; choose one of its own`, field);
+  const owner = ownerOf(entity, field);
+  if (isElsewhere) return issue(`${to}-elsewhere`, `“${name}” names a ${oneOf(to)} of another ${owner}; choose one of its own`, field);
   const declared = fieldsIn(entity)[field];
   const choose = declared?.type === 'list' ? 'take it out' : declared?.optional ? 'choose another or none' : 'choose another';
   return issue(
@@ -41,9 +49,14 @@ const tooManyText = ({ id, name, entity, code }: OneTooMany): Issue => {
 };
 
 /** What rows of a change name and is not there, and what is there twice. */
-const heldTogether = async (db: Db, studyId: string, effects: readonly RowEffect[], inWords: boolean): Promise<readonly Issue[]> => {
+const heldTogether = async (
+  db: Db,
+  studyId: string,
+  effects: readonly RowEffect[],
+  written: ReadonlySet<Entity>,
+  inWords: boolean,
+): Promise<readonly Issue[]> => {
   const ids = effects.map(({ id }) => id);
-  const written = new Set(effects.flatMap(({ entity, after }) => (after === null ? [] : [entity])));
   const changed = new Set(effects.flatMap((effect) => (wasAdded(effect) ? [] : [effect.entity])));
   const held = inWords ? [...(await danglingHeld(db, studyId, ids)).map(of), ...(await tooMany(db, studyId, ids)).map(tooManyText)] : [];
   const found = [...held, ...(await danglingLookedAt(db, studyId, ids, written, changed)).map(of)];
@@ -93,7 +106,7 @@ const inCircle = (added: readonly RowEffect[], field: string): readonly RowEffec
 export const brokenRules = async (db: Db, studyId: string, effects: readonly RowEffect[], inWords: boolean): Promise<readonly Issue[]> => {
   const isMany = effects.length > LARGE_OPS;
   const written = new Set(effects.flatMap(({ entity, after }) => (after === null ? [] : [entity])));
-  const issues = [...(await heldTogether(db, studyId, effects, inWords))];
+  const issues = [...(await heldTogether(db, studyId, effects, written, inWords))];
   if (isMany) await planForMany(db, true);
   for (const entity of ENTITIES) {
     const { noCircle } = KINDS[entity] as { readonly noCircle?: string };

@@ -1,14 +1,7 @@
-import { cellsOf, type CellConflict, type Conflict } from '@each-bolt/core/record';
+import { cellsOf, type Conflict } from '@each-bolt/core/record';
+import type { ToldConflict } from '@each-bolt/core/wire';
 import type { Db } from '../db/pool';
 import { changesOfRow, type ChangeOfRow } from './queries';
-
-/** A conflict with who changed what, and when. */
-export interface ToldConflict extends Omit<Conflict, 'cells'> {
-  readonly by: string | null;
-  /** ISO 8601, UTC */
-  readonly at: string | null;
-  readonly cells: readonly (CellConflict & { readonly by: string | null; readonly at: string | null })[];
-}
 
 /** How far back the one who changed a value is looked for. */
 const MOST_CHANGES = 50;

@@ -6,7 +6,7 @@ import { testDatabase } from '../../testing/test-database';
 import { networkTo } from '../../testing/network';
 import { openPool, type Pool } from '../db/pool';
 import { LISTENS, Live, type Follower } from './live';
-import type { Here } from './queries';
+import type { Here } from '@each-bolt/core/wire';
 
 interface Heard {
   readonly event: string;
@@ -43,8 +43,8 @@ class Ear {
   private async listen(response: Response): Promise<void> {
     const decoder = new TextDecoder();
     let text = '';
-    for await (const part of response.body!) {
-      text += decoder.decode(part as Uint8Array, { stream: true });
+    for await (const chunk of response.body!) {
+      text += decoder.decode(chunk as Uint8Array, { stream: true });
       const blocks = text.split('\n\n');
       text = blocks.pop() ?? '';
       for (const block of blocks) {
@@ -87,7 +87,7 @@ const ear = async (person: Api, since = 1): Promise<Ear> => {
   ears.push(made);
   return made;
 };
-const add = (person = api) => person.change(study.studyId, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+const add = (person = api) => person.change(study.studyId, [{ kind: 'part.add', id: randomUUID(), fields: study.part() }]);
 
 beforeAll(async () => {
   ({ pool, drop } = await testDatabase());
@@ -120,7 +120,7 @@ describe('whoever follows a study', () => {
     await late.until(() => late.revisions.length === 1);
     expect(late.revisions).toEqual([3]);
   });
-  it('hears who is here, on which device and with which piece open, also at the other process', async () => {
+  it('hears who is here, on which device and with which part open, also at the other process', async () => {
     const odo = await api.as('Odo Farrow');
     await api.invite(study.studyId, odo, 'recorder');
     const [mine, his] = [await ear(api, 2), await ear(odo.at(other.address), 2)];
@@ -129,9 +129,9 @@ describe('whoever follows a study', () => {
       ['Odo Farrow', 'Bench 1'],
       ['Wenna Tarn', 'Bench 1'],
     ]);
-    const pieceId = randomUUID();
-    await odo.post(`/api/studies/${study.studyId}/here`, JSON.stringify({ connection: his.connection, pieceId }));
-    await mine.until(() => mine.here.some((h) => h.pieceId === pieceId));
+    const partId = randomUUID();
+    await odo.post(`/api/studies/${study.studyId}/here`, JSON.stringify({ connection: his.connection, partId }));
+    await mine.until(() => mine.here.some((h) => h.partId === partId));
     his.close();
     await mine.until(() => mine.here.length === 1);
   });
@@ -189,7 +189,7 @@ describe('whoever follows a study', () => {
     await add();
     // what cannot be packed
     const notes = (): string => Array.from({ length: 40 }, () => randomUUID()).join(' ');
-    const many = Array.from({ length: 300 }, () => ({ kind: 'piece.add', id: randomUUID(), fields: study.piece({ notes: notes() }) }));
+    const many = Array.from({ length: 300 }, () => ({ kind: 'part.add', id: randomUUID(), fields: study.part({ notes: notes() }) }));
     expect((await api.change(study.studyId, many)).status).toBe(201);
     await add();
     await here.until(() => here.revisions.length === 2);
@@ -256,7 +256,7 @@ describe('whoever follows a study', () => {
     expect((await odo.post('/api/password', passwords)).status).toBe(200);
     await stolen.until(() => stolen.isOver);
     expect(own.isOver).toBe(false);
-    // reset by a lead of the house, it ends them all
+    // reset by a lead of the organisation, it ends them all
     expect((await api.post(`/api/people/${odo.personId}/password`, JSON.stringify({ next: 'six more very plain words' }))).status).toBe(
       200,
     );

@@ -69,7 +69,7 @@ export class Live {
   constructor(
     private readonly pool: Pool,
     private readonly log: Logger,
-    /** the list of the house's instruments may have changed */
+    /** the list of the organisation's instruments may have changed */
     private readonly instrumentsChanged: () => void = () => undefined,
   ) {}
 

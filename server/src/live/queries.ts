@@ -1,14 +1,6 @@
+import type { Here } from '@each-bolt/core/wire';
 import type { Db } from '../db/pool';
 import { many } from '../db/rows';
-
-/** Somebody who has a study open, on which device, with which piece in the card. */
-export interface Here {
-  readonly connection: string;
-  readonly personId: string;
-  readonly name: string;
-  readonly device: string;
-  readonly pieceId: string | null;
-}
 
 /** A presence not heard of for this long is over. */
 const STALE_S = 45;
@@ -16,23 +8,23 @@ const STALE_S = 45;
 export const present = (db: Db, studyId: string): Promise<readonly Here[]> =>
   many(
     db,
-    `select h.connection, h.person_id as "personId", p.name, h.device, h.piece_id as "pieceId"
+    `select h.connection, h.person_id as "personId", p.name, h.device, h.part_id as "partId"
      from presence h join person p on p.id = h.person_id
      where h.study_id = $1 and h.seen_at > now() - make_interval(secs => ${STALE_S}) order by p.name, h.connection`,
     [studyId],
   );
 
-/** Says that a connection is there, and tells everybody when it came or opened another piece. */
+/** Says that a connection is there, and tells everybody when it came or opened another part. */
 export const sayHere = (db: Db, here: Omit<Here, 'name'> & { readonly studyId: string }): Promise<unknown> =>
   db.query(
-    `with old as (select piece_id, device from presence where connection = $1),
+    `with old as (select part_id, device from presence where connection = $1),
        put as (
-         insert into presence (connection, study_id, person_id, device, piece_id) values ($1, $2, $3, $4, $5)
-         on conflict (connection) do update set piece_id = excluded.piece_id, seen_at = now()
+         insert into presence (connection, study_id, person_id, device, part_id) values ($1, $2, $3, $4, $5)
+         on conflict (connection) do update set part_id = excluded.part_id, seen_at = now()
            where presence.person_id = excluded.person_id
          returning 1)
-     select pg_notify('study_here', $2::text) from put where not exists (select from old where piece_id is not distinct from $5)`,
-    [here.connection, here.studyId, here.personId, here.device, here.pieceId],
+     select pg_notify('study_here', $2::text) from put where not exists (select from old where part_id is not distinct from $5)`,
+    [here.connection, here.studyId, here.personId, here.device, here.partId],
   );
 
 /** Keeps a presence alive without saying anything new. */

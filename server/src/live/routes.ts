@@ -1,5 +1,6 @@
 import type { Router } from 'express';
-import { check, isUuid, shape, uuid } from '@each-bolt/core/shared';
+import { check, isUuid } from '@each-bolt/core/shared';
+import { HERE_NOW } from '@each-bolt/core/wire';
 import type { Pool } from '../db/pool';
 import { json } from '../http/json';
 import { Problem } from '../http/problem';
@@ -10,11 +11,6 @@ import { eventOf, type Follower, type Live } from './live';
 import { sayGone, sayHere, touchHere } from './queries';
 
 const PING_MS = 15_000;
-
-const HERE = shape<{ connection: string; pieceId: string | null }>({
-  connection: uuid('Connection'),
-  pieceId: uuid('Piece').nullable(),
-});
 
 /** A stream that reads nothing for so many pings is ended: a page that is still there connects again and is told what it missed. */
 const MOST_MISSED = 2;
@@ -45,7 +41,7 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
       // what cannot be said now is over by itself before long
       sayGone(pool, connection).catch(() => undefined);
     });
-    await sayHere(pool, { connection, studyId, personId: person.id, device, pieceId: null });
+    await sayHere(pool, { connection, studyId, personId: person.id, device, partId: null });
     if (gone) {
       await sayGone(pool, connection);
       return;
@@ -90,7 +86,7 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
     );
   });
   on('POST /api/studies/:id/here', json, async (request, response) => {
-    const here = check(HERE, request.body);
+    const here = check(HERE_NOW, request.body);
     if (!here.ok) throw new Problem('invalid', 'Where you are could not be read', here.issues);
     const device = (request.get('X-Device') ?? 'unnamed').slice(0, 100);
     await sayHere(pool, { ...here.value, studyId: studyIdOf(request.params), personId: personOf(response).id, device });

@@ -34,9 +34,9 @@ const put = async (bytes: Uint8Array, type: string): Promise<{ readonly status: 
   });
   return { status: response.status, message: ((await response.json()) as { message?: string }).message ?? '' };
 };
-const scanOf = (pieceId: string) => ({
+const scanOf = (partId: string) => ({
   ...{
-    pieceId,
+    partId,
     sequence: 0,
     sha256: sha256(STL),
     fileName: 'lever.stl',
@@ -49,32 +49,32 @@ const scanOf = (pieceId: string) => ({
   offsetM: null,
   ...{ instrument: '', serial: '', takenAt: '2026-06-01T08:00:00.000Z', takenBy: 'Odo', note: '' },
 });
-const addPiece = async (): Promise<string> => {
+const addPart = async (): Promise<string> => {
   const id = randomUUID();
-  await api.change(study.studyId, [{ kind: 'piece.add', id, fields: study.piece() }]);
+  await api.change(study.studyId, [{ kind: 'part.add', id, fields: study.part() }]);
   return id;
 };
 
 describe('a scan', () => {
   it('cannot be recorded before its file has arrived, and comes back as it was sent', async () => {
-    const [pieceId, id] = [await addPiece(), randomUUID()];
-    const early = await api.change<Problem>(study.studyId, [{ kind: 'scan.add', id, fields: scanOf(pieceId) }]);
+    const [partId, id] = [await addPart(), randomUUID()];
+    const early = await api.change<Problem>(study.studyId, [{ kind: 'scan.add', id, fields: scanOf(partId) }]);
     expect([early.status, early.body.issues[0]?.code]).toEqual([422, 'file-missing']);
     expect((await put(STL, 'model/stl')).status).toBe(201);
-    expect((await api.change(study.studyId, [{ kind: 'scan.add', id, fields: scanOf(pieceId) }])).status).toBe(201);
+    expect((await api.change(study.studyId, [{ kind: 'scan.add', id, fields: scanOf(partId) }])).status).toBe(201);
     const { scans } = await api.record(study.studyId);
-    expect(scans).toEqual([{ id, version: expect.any(Number) as number, ...scanOf(pieceId) }]);
+    expect(scans).toEqual([{ id, version: expect.any(Number) as number, ...scanOf(partId) }]);
     // 120 × 45 × 12 mm, worked out by the same program the browser uses
     expect(scans[0]?.figures.volumeM3).toBeCloseTo(64.8e-6, 12);
     const back = await api.raw(`/api/studies/${study.studyId}/files/${sha256(STL)}`);
     expect([back.headers.get('content-type'), Buffer.from(await back.arrayBuffer()).equals(STL)]).toEqual(['model/stl', true]);
     expect((await api.raw(`/api/studies/${study.studyId}/files/${sha256(STL)}/thumbnail`)).status).toBe(404);
   });
-  it('goes with its piece, not before it', async () => {
-    const { pieces, scans } = await api.record(study.studyId);
-    const { id, version: _, ...was } = pieces.find((p) => p.id === scans[0]?.pieceId)!;
-    const alone = await api.change<Problem>(study.studyId, [{ kind: 'piece.remove', id, was }]);
-    expect([alone.status, alone.body.issues[0]?.code]).toEqual([422, 'piece-missing']);
+  it('goes with its part, not before it', async () => {
+    const { parts, scans } = await api.record(study.studyId);
+    const { id, version: _, ...was } = parts.find((p) => p.id === scans[0]?.partId)!;
+    const alone = await api.change<Problem>(study.studyId, [{ kind: 'part.remove', id, was }]);
+    expect([alone.status, alone.body.issues[0]?.code]).toEqual([422, 'part-missing']);
   });
   it('that is damaged, or no scan at all, is refused', async () => {
     expect(await put(STL.subarray(0, 300), 'model/stl')).toMatchObject({
@@ -98,9 +98,9 @@ describe('a file that is refused before it was read', () => {
 
 describe('what hangs on something', () => {
   it('says what is missing: a section its scan, an identification its reading', async () => {
-    const pieceId = await addPiece();
+    const partId = await addPart();
     const section = {
-      pieceId,
+      partId,
       sequence: 0,
       name: 'sill',
       kind: 'outline',
@@ -122,7 +122,7 @@ describe('what hangs on something', () => {
         id: randomUUID(),
         fields: {
           ...{
-            pieceId,
+            partId,
             sequence: 0,
             cues: [],
             readingId: randomUUID(),
@@ -139,16 +139,16 @@ describe('what hangs on something', () => {
     expect([found.status, found.body.issues[0]?.code]).toEqual([422, 'reading-missing']);
   });
   it('and what makes no sense in itself is named by field', async () => {
-    const pieceId = await addPiece();
+    const partId = await addPart();
     const refused = await api.change<Problem>(study.studyId, [
       {
-        kind: 'pattern.add',
+        kind: 'holePattern.add',
         id: randomUUID(),
-        fields: { pieceId, sequence: 0, name: 'foot', points: [[0, 0, 0]], source: 'caliper', note: '' },
+        fields: { partId, sequence: 0, name: 'foot', points: [[0, 0, 0]], source: 'caliper', note: '' },
       },
     ]);
-    expect([refused.status, refused.body.issues[0]?.message]).toEqual([422, 'A pattern needs two points at least']);
-    const gauge = {
+    expect([refused.status, refused.body.issues[0]?.message]).toEqual([422, 'A hole pattern needs two points at least']);
+    const gaugeStudy = {
       sequence: 0,
       name: 'wall',
       quantity: 'length',
@@ -159,7 +159,7 @@ describe('what hangs on something', () => {
       note: '',
     };
     const short = await api.change<Problem>(study.studyId, [
-      { kind: 'gauge.add', id: randomUUID(), fields: { ...gauge, readings: [[[null, null]]] } },
+      { kind: 'gaugeStudy.add', id: randomUUID(), fields: { ...gaugeStudy, readings: [[[null, null]]] } },
     ]);
     expect([short.status, short.body.issues[0]?.message]).toEqual([422, 'There must be a place for each person, part and time']);
   });

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { Role } from '@each-bolt/core/record';
 import { passwordHash } from './password';
-import type { NewPerson, Standing } from './queries';
+import type { Standing } from '@each-bolt/core/wire';
+import type { NewPerson } from './queries';
 
 export interface DemoPerson {
   readonly login: string;

@@ -1,8 +1,7 @@
 import type { Role } from '@each-bolt/core/record';
+import type { Standing } from '@each-bolt/core/wire';
 import type { Db } from '../db/pool';
 import { many, maybeOne, one } from '../db/rows';
-
-export type Standing = 'lead' | 'member';
 
 export interface Person {
   readonly id: string;

@@ -3,7 +3,8 @@ import { promisify } from 'node:util';
 import type { Request, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Schema } from 'yup';
-import { check, issue, isUuid, oneOf, requiredText, shape, text } from '@each-bolt/core/shared';
+import { check, issue, isUuid } from '@each-bolt/core/shared';
+import { CREDENTIALS, FIRST_LEAD, NEW_PASSWORD, NEW_PERSON, RESET_PASSWORD, type Person as ToldPerson } from '@each-bolt/core/wire';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { addressOf, isFromHere } from '../http/address';
@@ -26,27 +27,8 @@ import {
   signInRow,
   studiesWithoutLead,
   type Person,
-  type Standing,
 } from './queries';
 import { signIn } from './sign-in';
-
-const login = (): ReturnType<typeof text> =>
-  text('Sign-in name', 40).matches(/^[a-z0-9][a-z0-9._-]{1,39}$/, '${label} has 2 to 40 small letters, digits, points or dashes');
-
-const CREDENTIALS = shape<{ login: string; password: string }>({ login: text('Sign-in name', 200), password: text('Password', 1000) });
-const FIRST = shape<{ login: string; name: string; password: string }>({
-  login: login(),
-  name: requiredText('Name', 200),
-  password: text('Password', 1000),
-});
-const NEW = shape<{ login: string; name: string; password: string; standing: Standing }>({
-  login: login(),
-  name: requiredText('Name', 200),
-  password: text('Password', 1000),
-  standing: oneOf('Standing', ['lead', 'member'] as const),
-});
-const PASSWORDS = shape<{ current: string; next: string }>({ current: text('Password now', 1000), next: text('New password', 1000) });
-const RESET = shape<{ next: string }>({ next: text('New password', 1000) });
 
 const read = <T>(schema: Schema<T>, body: unknown): T => {
   const checked = check(schema, body);
@@ -68,7 +50,7 @@ const beginSession = async (request: Request, personId: string): Promise<void> =
   await promisify((done: (error: unknown) => void) => request.session.save(done))();
 };
 
-const seen = ({ id, login, name, standing, demoPassword }: Person): object => ({ id, login, name, standing, demoPassword });
+const seen = ({ id, login, name, standing, demoPassword }: Person): ToldPerson => ({ id, login, name, standing, demoPassword });
 
 /** Sign-in, sign-out and accounts. */
 export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: number): Router => {
@@ -123,7 +105,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
   });
 
   on('POST /api/first-lead', slow, json, async (request, response) => {
-    const given = read(FIRST, request.body);
+    const given = read(FIRST_LEAD, request.body);
     checkPassword(given.password, given.login, 'password');
     const hashed = await passwordHash(given.password);
     const person: Person = { id: randomUUID(), login: given.login, name: given.name.trim(), standing: 'lead', demoPassword: false };
@@ -139,7 +121,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
   });
 
   on('POST /api/password', slow, json, async (request, response) => {
-    const { current, next } = read(PASSWORDS, request.body);
+    const { current, next } = read(NEW_PASSWORD, request.body);
     const person = personOf(response);
     checkPassword(next, person.login, 'next');
     await transaction(pool, async (db) => {
@@ -158,7 +140,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
   });
 
   on('POST /api/people', json, async (request, response) => {
-    const given = read(NEW, request.body);
+    const given = read(NEW_PERSON, request.body);
     checkPassword(given.password, given.login, 'password');
     const person = { id: randomUUID(), login: given.login, name: given.name.trim(), standing: given.standing, demoPassword: false };
     if (!(await insertPerson(pool, { ...person, passwordHash: await passwordHash(given.password) })))
@@ -169,7 +151,7 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
   });
 
   on('POST /api/people/:person/password', json, async (request, response) => {
-    const { next } = read(RESET, request.body);
+    const { next } = read(RESET_PASSWORD, request.body);
     const id = request.params.person;
     const person = isUuid(id) ? await personById(pool, id) : null;
     if (!person) throw new Problem('not-found', 'There is no such person');

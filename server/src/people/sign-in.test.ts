@@ -75,11 +75,11 @@ describe('a device that several share', () => {
   it('sends nothing of one account as another’s: what a page still holds of the first is refused', async () => {
     const study = await beginStudy(wenna);
     const odo = await wenna.as('Odo Farrow');
-    const body = JSON.stringify({ id: randomUUID(), undoes: null, ops: [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }] });
+    const body = JSON.stringify({ id: randomUUID(), undoes: null, ops: [{ kind: 'part.add', id: randomUUID(), fields: study.part() }] });
     const headers = { 'Content-Type': 'application/json', 'X-Account': odo.personId };
     const response = await wenna.raw(`/api/studies/${study.studyId}/changes`, { method: 'POST', headers, body });
     expect([response.status, ((await response.json()) as Problem).code]).toEqual([401, 'signed-out']);
-    expect((await wenna.record(study.studyId)).pieces).toEqual([]);
+    expect((await wenna.record(study.studyId)).parts).toEqual([]);
     expect((await wenna.get(`/api/studies/${study.studyId}`, { 'X-Account': wenna.personId })).status).toBe(200);
   });
 });
@@ -147,11 +147,11 @@ describe('a request from elsewhere', () => {
     ['Sec-Fetch-Site', 'same-site'],
   ])('is refused when the browser says so: %s %s', async (header, value) => {
     const study = await beginStudy(wenna);
-    const body = JSON.stringify({ id: randomUUID(), undoes: null, ops: [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }] });
+    const body = JSON.stringify({ id: randomUUID(), undoes: null, ops: [{ kind: 'part.add', id: randomUUID(), fields: study.part() }] });
     const headers = { 'Content-Type': 'application/json', [header]: value };
     const response = await wenna.raw(`/api/studies/${study.studyId}/changes`, { method: 'POST', headers, body });
     expect(response.status).toBe(403);
-    expect((await wenna.record(study.studyId)).pieces).toEqual([]);
+    expect((await wenna.record(study.studyId)).parts).toEqual([]);
   });
   it('cannot sign somebody in either', async () => {
     const headers = { 'Content-Type': 'application/json', Origin: 'http://elsewhere.example' };
@@ -173,7 +173,7 @@ describe('a request from elsewhere', () => {
 describe('accounts', () => {
   const account = (fields: object) =>
     JSON.stringify({ login: `n${randomUUID().slice(0, 8)}`, name: 'Pell Oriane', password: PASSWORD, standing: 'member', ...fields });
-  it('are made by a lead of the house only', async () => {
+  it('are made by a lead of the organisation only', async () => {
     expect((await wenna.post('/api/people', account({}))).status).toBe(201);
     expect((await (await wenna.as('Odo Farrow')).post('/api/people', account({}))).status).toBe(403);
   });
@@ -198,7 +198,7 @@ describe('accounts', () => {
     expect((await here.get<Me>('/api/me')).body.person).not.toBeNull();
     expect((await signIn(wenna.nobody(), name, 'five other plain words')).status).toBe(200);
   });
-  it('get a new password from a lead of the house', async () => {
+  it('get a new password from a lead of the organisation', async () => {
     const odo = await wenna.as('Odo Farrow');
     const reset = { next: 'given by the lead' };
     expect((await wenna.post(`/api/people/${odo.personId}/password`, JSON.stringify(reset))).status).toBe(200);

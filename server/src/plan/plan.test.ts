@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto';
 import { blank, UNANSWERED, type Op, type PackageFields, type RigFields } from '@each-bolt/core/record';
 import { Api, beginStudy, type Begun, type Problem } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
-import type { ExperienceRow, HeldVehicle, HouseRig } from './queries';
+import type { HeldVehicle } from '@each-bolt/core/plan';
+import type { OrganisationRig } from '@each-bolt/core/wire';
+import type { ExperienceRow } from './queries';
 
 const RIG: RigFields = {
   ...{
@@ -42,28 +44,28 @@ describe('planning on the server', () => {
     fields: { ...blank('package', { name: 'job', sequence: 0 }), ...fields },
   });
 
-  it('learns pieces and hours of a subsystem from earlier studies: loose pieces with all that is above them', async () => {
-    const { vehicleId, subsystemId, piece } = earlier;
+  it('learns parts and hours of a subsystem from earlier studies: loose parts with all that is above them', async () => {
+    const { vehicleId, subsystemId, part } = earlier;
     const door = randomUUID();
     const done = { vehicleId, subsystemId, startedOn: '2026-05-04', doneOn: '2026-05-05', people: 2, workedS: 7200 };
     const kept = await make(earlier, [
-      { kind: 'piece.add', id: door, fields: piece({ name: 'door', quantity: 2 }) },
-      { kind: 'piece.add', id: randomUUID(), fields: piece({ name: 'bracket', quantity: 3, parentId: door, subsystemId: null }) },
-      { kind: 'piece.add', id: randomUUID(), fields: piece({ name: 'panel', parentId: door, subsystemId: null }) },
+      { kind: 'part.add', id: door, fields: part({ name: 'door', quantity: 2 }) },
+      { kind: 'part.add', id: randomUUID(), fields: part({ name: 'bracket', quantity: 3, parentId: door, subsystemId: null }) },
+      { kind: 'part.add', id: randomUUID(), fields: part({ name: 'panel', parentId: door, subsystemId: null }) },
       pack(done),
       pack({ ...done, people: 1, workedS: 3600 }),
     ]);
     expect(kept.code).toBe('kept');
     const { body } = await api.get<readonly ExperienceRow[]>(`/api/studies/${study.studyId}/plan/experience`);
-    // 2 × (3 + 1) pieces; 2 people × 2 h + 1 h
-    expect(body).toEqual([expect.objectContaining({ vehicle: 'Drayman II', subsystem: 'Sliding cargo door', pieces: 8, peopleS: 18_000 })]);
+    // 2 × (3 + 1) parts; 2 people × 2 h + 1 h
+    expect(body).toEqual([expect.objectContaining({ vehicle: 'Drayman II', subsystem: 'Sliding cargo door', parts: 8, peopleS: 18_000 })]);
     // what is not all done says nothing of the hours
     await make(earlier, [pack({ vehicleId, subsystemId, startedOn: '2026-05-06' })]);
     const again = await api.get<readonly ExperienceRow[]>(`/api/studies/${study.studyId}/plan/experience`);
     expect(again.body[0]?.peopleS).toBeNull();
     expect((await api.get<readonly ExperienceRow[]>(`/api/studies/${earlier.studyId}/plan/experience`)).body).toEqual([]);
   });
-  it('tells which vehicles the house has studied, by name only to people of the study', async () => {
+  it('tells which vehicles the organisation has studied, by name only to people of the study', async () => {
     const odo = await api.as('Odo Farrow');
     await api.invite(study.studyId, odo, 'recorder');
     const held = async (who: Api) => (await who.get<readonly HeldVehicle[]>(`/api/studies/${study.studyId}/plan/held-vehicles`)).body;
@@ -75,13 +77,13 @@ describe('planning on the server', () => {
   });
   it('finds a rig of an earlier study again', async () => {
     await make(earlier, [{ kind: 'rig.add', id: randomUUID(), fields: RIG }]);
-    const { body } = await api.get<readonly HouseRig[]>(`/api/studies/${study.studyId}/plan/house-rigs`);
+    const { body } = await api.get<readonly OrganisationRig[]>(`/api/studies/${study.studyId}/plan/organisation-rigs`);
     expect(body).toEqual([
       expect.objectContaining({ study: 'Last-mile vans', name: 'rotor guide', hazards: ['magnets'], wentWrong: 'rails too short' }),
     ]);
   });
   it('counts the lines that the bench recorded, by day, vehicle and subsystem', async () => {
-    await make(study, [{ kind: 'piece.add', id: randomUUID(), fields: study.piece() }]);
+    await make(study, [{ kind: 'part.add', id: randomUUID(), fields: study.part() }]);
     const { body } = await api.get<readonly { day: string; lines: number }[]>(`/api/studies/${study.studyId}/plan/recorded`);
     expect(body).toEqual([expect.objectContaining({ vehicleId: study.vehicleId, subsystemId: study.subsystemId, lines: 1 })]);
     expect(body[0]?.day).toMatch(/^\d{4}-\d{2}-\d{2}$/);
@@ -138,7 +140,7 @@ describe('planning on the server', () => {
       {
         kind: 'scope.add',
         id: randomUUID(),
-        fields: { vehicleId, subsystemId, depth: 'closed', reason: 'seal cannot be bought', expectedPieces: 40, expectedS: 3600 },
+        fields: { vehicleId, subsystemId, depth: 'closed', reason: 'seal cannot be bought', expectedParts: 40, expectedS: 3600 },
       },
       { kind: 'resource.add', id: ids.lift, fields: { ...resource, kind: 'lift', name: 'Lift 1', skills: [], daysOff: [], ratedKg: 4000 } },
       {
@@ -151,9 +153,9 @@ describe('planning on the server', () => {
       pack(
         {
           name: 'second',
-          leastS: 1,
-          likelyS: 2,
-          mostS: 3,
+          optimisticS: 1,
+          mostLikelyS: 2,
+          pessimisticS: 3,
           who: [ids.odo],
           after: [ids.first],
           rigId: ids.rig,
@@ -163,7 +165,7 @@ describe('planning on the server', () => {
         ids.second,
       ),
       {
-        kind: 'gate.add',
+        kind: 'holdPoint.add',
         id: randomUUID(),
         fields: {
           packageId: ids.second,
@@ -179,7 +181,7 @@ describe('planning on the server', () => {
         },
       },
       {
-        kind: 'hoist.add',
+        kind: 'liftSetUp.add',
         id: randomUUID(),
         fields: {
           ...{ vehicleId, resourceId: ids.lift, massKg: 2100, massUKg: 5, xM: 1.4, yM: -0.01, placeUM: 0.02, marginM: 0.1 },
@@ -187,16 +189,25 @@ describe('planning on the server', () => {
         },
       },
       {
-        kind: 'unload.add',
+        kind: 'liftStep.add',
         id: randomUUID(),
-        fields: { vehicleId, sequence: 0, label: 'battery', pieceId: null, subsystemId: null, massKg: 400, massUKg: 4, xM: 1.6, yM: 0 },
+        fields: { vehicleId, sequence: 0, label: 'battery', partId: null, subsystemId: null, massKg: 400, massUKg: 4, xM: 1.6, yM: 0 },
       },
     ];
     expect(await make(study, ops)).toMatchObject({ code: 'kept' });
     const record = await api.record(study.studyId);
     const rows: readonly { id: string }[] = [
-      ...[record.candidates, record.requests, record.claims, record.scopes, record.resources, record.rigs, record.packages, record.gates],
-      ...[record.hoists, record.unloads],
+      ...[
+        record.candidates,
+        record.requests,
+        record.claims,
+        record.scopes,
+        record.resources,
+        record.rigs,
+        record.packages,
+        record.holdPoints,
+      ],
+      ...[record.liftSetUps, record.liftSteps],
     ].flat();
     for (const op of ops)
       expect(rows.find((row) => row.id === op.id)).toEqual({ id: op.id, version: record.revision, ...('fields' in op ? op.fields : {}) });
@@ -228,7 +239,7 @@ describe('planning on the server', () => {
   });
   it('lists every fault of a package', async () => {
     const { issues } = await make(study, [
-      pack({ leastS: 3, likelyS: 2, mostS: 5, who: [randomUUID(), randomUUID()], doneOn: '2026-05-01' }),
+      pack({ optimisticS: 3, mostLikelyS: 2, pessimisticS: 5, who: [randomUUID(), randomUUID()], doneOn: '2026-05-01' }),
     ]);
     expect(issues.map((i) => i.code).sort()).toEqual(['crew', 'effort-order', 'not-started']);
   });

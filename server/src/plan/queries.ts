@@ -1,3 +1,5 @@
+import type { HeldVehicle } from '@each-bolt/core/plan';
+import type { OrganisationRig, RecordedDay } from '@each-bolt/core/wire';
 import type { Db } from '../db/pool';
 import { many } from '../db/rows';
 
@@ -8,8 +10,8 @@ export interface ExperienceRow {
   readonly vehicle: string;
   readonly subsystem: string;
   readonly depth: string | null;
-  /** lines of pieces times how many there are of each below its parent */
-  readonly pieces: number;
+  /** lines of parts times how many there are of each below its parent */
+  readonly parts: number;
   /** working time of people spent on packages of this vehicle and subsystem that are all done; null where it is not known */
   readonly peopleS: number | null;
 }
@@ -31,23 +33,23 @@ export const experienceOf = (db: Db, studyId: string, personId: string): Promise
   many(
     db,
     `with recursive ${otherStudies('(select study_id as id from member where person_id = $2)')}, hung as (
-       select p.id, p.study_id, p.vehicle_id, p.subsystem_id, p.quantity::float8 as pieces, 0 as level from piece p
+       select p.id, p.study_id, p.vehicle_id, p.subsystem_id, p.quantity::float8 as parts, 0 as level from part p
          join member m on m.study_id = p.study_id and m.person_id = $2
          join other o on o.id = p.study_id
          where p.parent_id is null
        union all
-       select c.id, c.study_id, h.vehicle_id, h.subsystem_id, h.pieces * c.quantity, h.level + 1 from piece c join hung h on c.parent_id = h.id
+       select c.id, c.study_id, h.vehicle_id, h.subsystem_id, h.parts * c.quantity, h.level + 1 from part c join hung h on c.parent_id = h.id
          where h.level < 40
      ), loose as (
-       select h.study_id, h.vehicle_id, h.subsystem_id, sum(h.pieces) as pieces from hung h
-         where not exists (select from piece c where c.parent_id = h.id)
+       select h.study_id, h.vehicle_id, h.subsystem_id, sum(h.parts) as parts from hung h
+         where not exists (select from part c where c.parent_id = h.id)
          group by h.study_id, h.vehicle_id, h.subsystem_id
      ), worked as (
        select w.study_id, w.vehicle_id, w.subsystem_id,
          case when bool_and(w.done_on is not null and w.worked_s is not null) then sum(w.worked_s * greatest(w.people, 1)) end as people_s
        from work_package w where w.vehicle_id is not null and w.subsystem_id is not null group by w.study_id, w.vehicle_id, w.subsystem_id
      )
-     select s.id as "studyId", s.title as study, v.name as vehicle, b.name as subsystem, c.depth, l.pieces, w.people_s as "peopleS"
+     select s.id as "studyId", s.title as study, v.name as vehicle, b.name as subsystem, c.depth, l.parts, w.people_s as "peopleS"
      from loose l
        join study s on s.id = l.study_id
        join vehicle v on v.id = l.vehicle_id
@@ -58,17 +60,7 @@ export const experienceOf = (db: Db, studyId: string, personId: string): Promise
     [studyId, personId],
   );
 
-/** A vehicle that some study holds, as far as the choice of the next one needs it. */
-export interface HeldVehicle {
-  readonly name: string | null;
-  readonly study: string | null;
-  readonly vehicleClass: string | null;
-  readonly drive: string | null;
-  readonly voltageV: number | null;
-  readonly modelYear: number | null;
-}
-
-/** Every vehicle of the house in other studies; which one it is, is told to people of its study only. */
+/** Every vehicle of the organisation in other studies; which one it is, is told to people of its study only. */
 export const heldVehicles = (db: Db, studyId: string, personId: string): Promise<readonly HeldVehicle[]> =>
   many(
     db,
@@ -82,20 +74,17 @@ export const heldVehicles = (db: Db, studyId: string, personId: string): Promise
     [studyId, personId],
   );
 
-/** Pieces recorded per day, by vehicle and subsystem: the day a piece was first written. */
-export const recordedByDay = (
-  db: Db,
-  studyId: string,
-): Promise<readonly { readonly day: string; readonly vehicleId: string; readonly subsystemId: string; readonly lines: number }[]> =>
+/** Parts recorded per day, by vehicle and subsystem: the day a part was first written. */
+export const recordedByDay = (db: Db, studyId: string): Promise<readonly RecordedDay[]> =>
   many(
     db,
     `with recursive hung as (
-       select id, vehicle_id, subsystem_id, 0 as level from piece where study_id = $1 and parent_id is null
+       select id, vehicle_id, subsystem_id, 0 as level from part where study_id = $1 and parent_id is null
        union all
-       select c.id, h.vehicle_id, h.subsystem_id, h.level + 1 from piece c join hung h on c.parent_id = h.id where h.level < 40
+       select c.id, h.vehicle_id, h.subsystem_id, h.level + 1 from part c join hung h on c.parent_id = h.id where h.level < 40
      ), first as (
        select r.row_id, min(w.revision) as revision from change_row r join change w on w.id = r.change_id
-       where r.study_id = $1 and r.entity = 'piece' group by r.row_id
+       where r.study_id = $1 and r.entity = 'part' group by r.row_id
      )
      select to_char(c.made_at, 'YYYY-MM-DD') as day, h.vehicle_id as "vehicleId", h.subsystem_id as "subsystemId", count(*) as lines
      from hung h join first f on f.row_id = h.id join change c on c.study_id = $1 and c.revision = f.revision
@@ -103,25 +92,8 @@ export const recordedByDay = (
     [studyId],
   );
 
-/** A rig of any study a person is of. */
-export interface HouseRig {
-  readonly id: string;
-  readonly studyId: string;
-  readonly study: string;
-  readonly name: string;
-  readonly madeFor: string;
-  readonly hazards: readonly string[];
-  readonly design: string;
-  readonly timeToMakeS: number | null;
-  readonly ratedN: number | null;
-  readonly factor: number;
-  readonly wentWrong: string;
-  readonly state: string;
-  readonly copies: number;
-}
-
 /** Rigs of the other studies a person is of. */
-export const houseRigs = (db: Db, studyId: string, personId: string): Promise<readonly HouseRig[]> =>
+export const organisationRigs = (db: Db, studyId: string, personId: string): Promise<readonly OrganisationRig[]> =>
   many(
     db,
     `select g.id, s.id as "studyId", s.title as study, g.name, g.made_for as "madeFor", g.hazards, g.design, g.time_to_make_s as "timeToMakeS",

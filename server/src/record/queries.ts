@@ -1,20 +1,7 @@
-import type { Role, Study } from '@each-bolt/core/record';
+import type { Study } from '@each-bolt/core/record';
+import type { StudyLine } from '@each-bolt/core/wire';
 import type { Db } from '../db/pool';
-import { many, maybeOne } from '../db/rows';
-
-/** A study as the list shows it. */
-export interface StudyLine {
-  readonly id: string;
-  readonly title: string;
-  readonly revision: number;
-  readonly state: Study['state'];
-  readonly vehicles: readonly string[];
-  readonly pieces: number;
-  readonly openQuestions: number;
-  readonly changedAt: Date | null;
-  /** the role of the person who asks */
-  readonly role: Role;
-}
+import { isoText, many, maybeOne } from '../db/rows';
 
 /** The studies a person is in, the one changed last first. */
 export const studyLines = (db: Db, personId: string): Promise<readonly StudyLine[]> =>
@@ -22,11 +9,12 @@ export const studyLines = (db: Db, personId: string): Promise<readonly StudyLine
     db,
     `select s.id, s.title, s.revision, s.state, m.role,
        array(select v.name from vehicle v where v.study_id = s.id order by v.sequence, v.id) as vehicles,
-       (select count(*) from piece p where p.study_id = s.id) as pieces,
+       (select count(*) from part p where p.study_id = s.id) as parts,
        (select count(*) from question q where q.study_id = s.id and q.state = 'open') as "openQuestions",
-       (select c.made_at from change c where c.study_id = s.id and c.revision = s.revision) as "changedAt"
+       ${isoText('c.made_at')} as "changedAt"
      from study s join member m on m.study_id = s.id and m.person_id = $1
-     order by s.state desc, "changedAt" desc nulls last, s.id`,
+       left join change c on c.study_id = s.id and c.revision = s.revision
+     order by s.state desc, c.made_at desc nulls last, s.id`,
     [personId],
   );
 

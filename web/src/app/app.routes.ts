@@ -26,7 +26,7 @@ export const routes: Routes = [
     path: 'studies/:studyId',
     canActivate: [signedIn],
     canDeactivate: [asksForUnsaved],
-    // what is chosen stands in the address: going to another piece is asked for too
+    // what is chosen stands in the address: going to another part is asked for too
     runGuardsAndResolvers: 'pathParamsOrQueryParamsChange',
     loadComponent: () => import('./shell/shell-page').then((m) => m.ShellPage),
     children: [
@@ -86,7 +86,7 @@ export const routes: Routes = [
           {
             path: 'recount',
             loadComponent: () => import('./bench/recount-view').then((m) => m.RecountView),
-            title: 'Second count · Each Bolt',
+            title: 'Blind recount · Each Bolt',
           },
           {
             path: 'instruments',
@@ -114,10 +114,11 @@ export const routes: Routes = [
           },
           { path: 'holes', loadComponent: () => import('./measure/holes-view').then((m) => m.HolesView), title: 'Holes · Each Bolt' },
           { path: 'hand', loadComponent: () => import('./measure/hand-view').then((m) => m.HandView), title: 'By hand · Each Bolt' },
+          { path: 'gauge', redirectTo: 'gauge-studies' },
           {
-            path: 'gauge',
+            path: 'gauge-studies',
             loadComponent: () => import('./measure/gauge-view').then((m) => m.GaugeView),
-            title: 'Gauge studies · Each Bolt',
+            title: 'Gauge R&R studies · Each Bolt',
           },
         ],
       },

@@ -19,7 +19,7 @@ const heaviest = (rolled: RollUp, place: number): readonly Heavy[] =>
     })
     .sort((a, b) => b.massKg - a.massKg);
 
-/** The pieces inside that cannot be: those heavier than the whole by themselves, or the heaviest where only the sum is too much. */
+/** The parts inside that cannot be: those heavier than the whole by themselves, or the heaviest where only the sum is too much. */
 const suspects = (rolled: RollUp, place: number, wholeKg: number, wholeVar: number): readonly number[] => {
   const inside = heaviest(rolled, place);
   const alone = inside.filter(({ massKg, uKg }) => massKg - wholeKg > COVERAGE_FACTOR * Math.sqrt(wholeVar + uKg * uKg));
@@ -27,14 +27,14 @@ const suspects = (rolled: RollUp, place: number, wholeKg: number, wholeVar: numb
 };
 
 /**
- * What does not add up about the mass of a node: of an assembly, what is inside it against its own weighing; of a piece, that
+ * What does not add up about the mass of a node: of an assembly, what is inside it against its own weighing; of a part, that
  * it is heavier than what it is inside of.
  *
  * @returns issues with code `mass-short` or `mass-impossible`, the record they are about and what to do
  */
 export const massChecks = (rolled: RollUp, place: number): readonly Issue[] => {
   const node = rolled.outline.nodes[place];
-  if (node?.kind !== 'piece') return [];
+  if (node?.kind !== 'part') return [];
   const own = closureAt(rolled, place);
   const above = closureAt(rolled, node.parent);
   const wholeAbove = above?.state === 'impossible' ? above.whole : null;

@@ -1,5 +1,5 @@
 import { DOOR, LEFT, recordOf, teardown, testId } from '../../../testing/teardown';
-import { blank, outline, type Piece, type Session, type StudyRecord, type Waiver } from '../../record';
+import { blank, outline, type Part, type Session, type StudyRecord, type Waiver } from '../../record';
 import { closedAndDamaged, closedBelow, closedWords } from './closed-and-damaged';
 import { sessionLosses } from './session-losses';
 
@@ -8,19 +8,19 @@ const SESSION: Session = {
   ...{ remover: '', recorder: '', openedAt: '2026-06-01T08:00:00.000Z', closedAt: null, pauseAfterS: 600, acknowledged: [], note: '' },
   waived: [],
 };
-/** A record whose pieces straight under the door all came off in one session, with a tool. */
-const session = (outline: string, edit: (piece: Piece) => Partial<Piece> = () => ({})): StudyRecord => {
+/** A record whose parts straight under the door all came off in one session, with a tool. */
+const session = (outline: string, edit: (part: Part) => Partial<Part> = () => ({})): StudyRecord => {
   const record = recordOf(teardown(outline));
-  const pieces = record.pieces.map((p) => ({ ...p, ...edit(p) }));
-  const tops = pieces.filter((p) => p.parentId === null);
+  const parts = record.parts.map((p) => ({ ...p, ...edit(p) }));
+  const tops = parts.filter((p) => p.parentId === null);
   const steps = tops.map((p, i) => ({
     id: testId(200 + i),
     version: 1,
     ...blank('step', { vehicleId: LEFT.id, sessionId: SESSION.id, sequence: i }),
-    pieces: [p.id],
+    parts: [p.id],
     tool: 'by hand',
   }));
-  return { ...record, pieces, steps };
+  return { ...record, parts, steps };
 };
 const losses = (record: StudyRecord, waived: readonly Waiver[] = []): readonly string[] =>
   sessionLosses(record, { ...SESSION, waived }).map((l) => l.message);
@@ -29,7 +29,7 @@ describe('what a session probably lost', () => {
   it('is nothing when all is weighed, paired and cabled', () => expect(losses(session('plate 1 kg\n  4 M6x16\nlever 1 kg'))).toEqual([]));
   it('an assembly opened with nothing inside it', () =>
     expect(losses(session('lock 1 kg', () => ({ opened: 'opened' })))).toEqual(['“lock” was opened, and nothing is recorded inside it']));
-  it('not one that has its pieces', () =>
+  it('not one that has its parts', () =>
     expect(losses(session('lock 1 kg\n  pawl 20 g', (p) => (p.name === 'lock' ? { opened: 'opened' } : {})))).toEqual([]));
   it('one hand of a pair', () => {
     expect(losses(session('hinge, left lh 1 kg'))).toEqual(['“hinge, left” is the left one; the right one is not recorded']);
@@ -41,22 +41,22 @@ describe('what a session probably lost', () => {
     expect(message).toBe('“hinge, lower” has 3 fasteners, its neighbour “hinge, upper” 4 (4 M8x25)');
     expect(losses(session('hinge, upper 1 kg\n  4 M8x25\nstriker, lower 1 kg\n  3 M8x25'))).toEqual([]);
   });
-  it('a piece without mass, also deep inside', () =>
+  it('a part without mass, also deep inside', () =>
     expect(losses(session('lock 1 kg\n  pawl\n  spring 4 g'))).toEqual(['“pawl” has no mass']));
   it('a connector without its cable', () => {
     const record = session('motor 1 kg');
-    const plug = { id: testId(300), version: 1, ...blank('connection', { pieceId: record.pieces[0]!.id, kind: 'connector' }) };
+    const plug = { id: testId(300), version: 1, ...blank('connection', { partId: record.parts[0]!.id, kind: 'connector' }) };
     expect(losses({ ...record, connections: [plug] })).toEqual(['A connector of “motor” is recorded without its cable']);
     expect(losses({ ...record, connections: [plug, { ...plug, id: testId(301), kind: 'cable' }] })).toEqual([]);
   });
-  it('a removal without a tool, and one without a piece', () => {
+  it('a removal without a tool, and one without a part', () => {
     const record = session('plate 1 kg');
     expect(losses({ ...record, steps: record.steps.map((s) => ({ ...s, tool: '' })) })).toEqual(['Step 1 names no tool']);
-    expect(losses({ ...record, steps: record.steps.map((s) => ({ ...s, pieces: [] })) })).toEqual(['Step 1 names no piece that came off']);
+    expect(losses({ ...record, steps: record.steps.map((s) => ({ ...s, parts: [] })) })).toEqual(['Step 1 names no part that came off']);
   });
   it('is not told again once it is left so with a reason', () => {
     const record = session('lock 1 kg\n  pawl');
-    const waived = [{ check: 'no-mass', aboutId: record.pieces[1]!.id, reason: 'riveted in', by: 'Odo' }];
+    const waived = [{ check: 'no-mass', aboutId: record.parts[1]!.id, reason: 'riveted in', by: 'Odo' }];
     expect(losses(record, waived)).toEqual([]);
   });
   it('is looked for in this session only', () => {
@@ -76,13 +76,13 @@ describe('left closed and damaged', () => {
       p.name === 'latch' || p.name === 'lock' ? { opened: 'closed' } : {},
     );
     const forest = outline(tree);
-    const below = closedBelow(forest, new Map(tree.pieces.map((p) => [p.id, p])));
-    const at = (name: string): number => below[forest.placeOf.get(tree.pieces.find((p) => p.name === name)!.id)!]!;
+    const below = closedBelow(forest, new Map(tree.parts.map((p) => [p.id, p])));
+    const at = (name: string): number => below[forest.placeOf.get(tree.parts.find((p) => p.name === name)!.id)!]!;
     expect([at('module'), at('latch'), at('plate'), below[0]]).toEqual([2, 1, 0, 2]);
     expect([closedWords(0), closedWords(1), closedWords(3)]).toEqual([
       '',
-      '1 piece left closed: what is inside it is not in this figure',
-      '3 pieces left closed: what is inside them is not in this figure',
+      '1 part left closed: what is inside it is not in this figure',
+      '3 parts left closed: what is inside them is not in this figure',
     ]);
   });
 });

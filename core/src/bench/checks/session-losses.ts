@@ -1,13 +1,12 @@
-import type { Connection, FastenerSet, Piece, Session, Step, StudyRecord } from '../../record';
+import type { Connection, FastenerSet, Part, Session, Step, StudyRecord } from '../../record';
 import { fastenerLine } from '../shorthand/from-row';
 
-export const LOSS_CHECKS = ['opened-empty', 'fewer-fasteners', 'one-hand', 'no-mass', 'no-cable', 'no-tool', 'no-piece'] as const;
-export type LossCheck = (typeof LOSS_CHECKS)[number];
+type LossCheck = 'opened-empty' | 'fewer-fasteners' | 'one-hand' | 'no-mass' | 'no-cable' | 'no-tool' | 'no-part';
 
 /** Something that a session probably lost. */
 export interface Loss {
   readonly check: LossCheck;
-  /** the piece, connection or step it is about */
+  /** the part, connection or step it is about */
   readonly aboutId: string;
   readonly message: string;
   /** what to do about it */
@@ -15,7 +14,7 @@ export interface Loss {
 }
 
 interface Bench {
-  readonly inside: ReadonlyMap<string, readonly Piece[]>;
+  readonly inside: ReadonlyMap<string, readonly Part[]>;
   readonly fasteners: ReadonlyMap<string, readonly FastenerSet[]>;
   readonly connections: ReadonlyMap<string, readonly Connection[]>;
 }
@@ -32,13 +31,13 @@ const grouped = <T>(rows: readonly T[], keyOf: (row: T) => string | null): Reado
   return groups;
 };
 
-const opened = (piece: Piece, { inside }: Bench): readonly Loss[] =>
-  piece.opened === 'opened' && (inside.get(piece.id)?.length ?? 0) === 0
+const opened = (part: Part, { inside }: Bench): readonly Loss[] =>
+  part.opened === 'opened' && (inside.get(part.id)?.length ?? 0) === 0
     ? [
         {
           check: 'opened-empty',
-          aboutId: piece.id,
-          message: `“${piece.name}” was opened, and nothing is recorded inside it`,
+          aboutId: part.id,
+          message: `“${part.name}” was opened, and nothing is recorded inside it`,
           act: 'Record what is inside, or say that it was left closed and why',
         },
       ]
@@ -55,64 +54,63 @@ const common = (name: string, words: RegExp): string =>
     .replace(/[\s,]+/g, ' ')
     .trim();
 
-const other = (piece: Piece, siblings: readonly Piece[]): Piece | undefined =>
-  siblings.find((p) => p.id !== piece.id && common(p.name, HAND) === common(piece.name, HAND) && p.hand !== piece.hand);
+const other = (part: Part, siblings: readonly Part[]): Part | undefined =>
+  siblings.find((p) => p.id !== part.id && common(p.name, HAND) === common(part.name, HAND) && p.hand !== part.hand);
 
-const oneHand = (piece: Piece, siblings: readonly Piece[]): readonly Loss[] => {
-  if (piece.hand !== 'left' && piece.hand !== 'right') return [];
-  if (other(piece, siblings)) return [];
-  const missing = piece.hand === 'left' ? 'right' : 'left';
+const oneHand = (part: Part, siblings: readonly Part[]): readonly Loss[] => {
+  if (part.hand !== 'left' && part.hand !== 'right') return [];
+  if (other(part, siblings)) return [];
+  const missing = part.hand === 'left' ? 'right' : 'left';
   return [
     {
       check: 'one-hand',
-      aboutId: piece.id,
-      message: `“${piece.name}” is the ${piece.hand} one; the ${missing} one is not recorded`,
+      aboutId: part.id,
+      message: `“${part.name}” is the ${part.hand} one; the ${missing} one is not recorded`,
       act: `Record the ${missing} one, or say that there is none`,
     },
   ];
 };
 
-const fastenersOn = (piece: Piece, { fasteners }: Bench): number =>
-  (fasteners.get(piece.id) ?? []).reduce((sum, set) => sum + set.count, 0);
+const fastenersOn = (part: Part, { fasteners }: Bench): number => (fasteners.get(part.id) ?? []).reduce((sum, set) => sum + set.count, 0);
 
 /** A neighbour that is alike but for its side, with more fasteners: some were probably lost. */
-const fewer = (piece: Piece, siblings: readonly Piece[], bench: Bench): readonly Loss[] => {
-  const own = fastenersOn(piece, bench);
+const fewer = (part: Part, siblings: readonly Part[], bench: Bench): readonly Loss[] => {
+  const own = fastenersOn(part, bench);
   const alike = siblings.filter(
     (p) =>
-      p.id !== piece.id &&
-      HAS_SIDE.test(`${piece.name} ${p.name}`) &&
-      common(p.name, SIDE) === common(piece.name, SIDE) &&
-      p.name.toLowerCase() !== piece.name.toLowerCase(),
+      p.id !== part.id &&
+      HAS_SIDE.test(`${part.name} ${p.name}`) &&
+      common(p.name, SIDE) === common(part.name, SIDE) &&
+      p.name.toLowerCase() !== part.name.toLowerCase(),
   );
-  const more = alike.map((p) => ({ piece: p, n: fastenersOn(p, bench) })).find(({ n }) => n > own);
+  const more = alike.map((p) => ({ part: p, n: fastenersOn(p, bench) })).find(({ n }) => n > own);
   if (!more) return [];
-  const sets = (bench.fasteners.get(more.piece.id) ?? []).map(fastenerLine).join('; ');
+  const sets = (bench.fasteners.get(more.part.id) ?? []).map(fastenerLine).join('; ');
   return [
     {
       check: 'fewer-fasteners',
-      aboutId: piece.id,
-      message: `“${piece.name}” has ${own} fasteners, its neighbour “${more.piece.name}” ${more.n} (${sets})`,
+      aboutId: part.id,
+      message: `“${part.name}” has ${own} fasteners, its neighbour “${more.part.name}” ${more.n} (${sets})`,
       act: 'Count again, or say that the two differ',
     },
   ];
 };
 
-const noMass = (piece: Piece, { inside }: Bench): readonly Loss[] =>
-  piece.massEachKg === null && (inside.get(piece.id)?.length ?? 0) === 0
+const noMass = (part: Part, { inside }: Bench): readonly Loss[] =>
+  part.massEachKg === null && (inside.get(part.id)?.length ?? 0) === 0
     ? [
         {
           check: 'no-mass',
-          aboutId: piece.id,
-          message: `“${piece.name}” has no mass`,
+          aboutId: part.id,
+          message: `“${part.name}” has no mass`,
           act: 'Weigh it now, while it is on the bench',
         },
       ]
     : [];
 
-const noCable = (connection: Connection, piece: Piece, siblings: readonly Piece[], bench: Bench): readonly Loss[] => {
+const noCable = (connection: Connection, part: Part, siblings: readonly Part[], bench: Bench): readonly Loss[] => {
   if (connection.kind !== 'connector') return [];
-  const cabled = [piece, ...siblings].some(
+  const cabled = [part, ...siblings].some(
     (p) => (bench.connections.get(p.id) ?? []).some((c) => c.kind === 'cable') || /\b(?:cable|harness|loom|wiring)\b/i.test(p.name),
   );
   return cabled
@@ -121,7 +119,7 @@ const noCable = (connection: Connection, piece: Piece, siblings: readonly Piece[
         {
           check: 'no-cable',
           aboutId: connection.id,
-          message: `A connector of “${piece.name}” is recorded without its cable`,
+          message: `A connector of “${part.name}” is recorded without its cable`,
           act: 'Record the cable with length and cross-section, or say where it is recorded',
         },
       ];
@@ -138,57 +136,57 @@ const stepLosses = (step: Step, number: number): readonly Loss[] => [
         },
       ]
     : []),
-  ...(step.pieces.length === 0
+  ...(step.parts.length === 0
     ? [
         {
-          check: 'no-piece' as const,
+          check: 'no-part' as const,
           aboutId: step.id,
-          message: `Step ${number} names no piece that came off`,
-          act: 'Record the piece, or take the step off',
+          message: `Step ${number} names no part that came off`,
+          act: 'Record the part, or take the step off',
         },
       ]
     : []),
 ];
 
 /**
- * What a session probably lost: looked for among the steps of the session, their pieces, and what is inside these.
+ * What a session probably lost: looked for among the steps of the session, their parts, and what is inside these.
  * What was waived with a reason is left out.
  */
 export const sessionLosses = (
-  record: Pick<StudyRecord, 'pieces' | 'fastenerSets' | 'connections' | 'steps'>,
+  record: Pick<StudyRecord, 'parts' | 'fastenerSets' | 'connections' | 'steps'>,
   session: Session,
 ): readonly Loss[] => {
   const bench: Bench = {
-    inside: grouped(record.pieces, (p) => p.parentId),
-    fasteners: grouped(record.fastenerSets, (s) => s.pieceId),
-    connections: grouped(record.connections, (c) => c.pieceId),
+    inside: grouped(record.parts, (p) => p.parentId),
+    fasteners: grouped(record.fastenerSets, (s) => s.partId),
+    connections: grouped(record.connections, (c) => c.partId),
   };
-  const byId = new Map(record.pieces.map((p) => [p.id, p]));
-  const beside = grouped(record.pieces, (p) => `${p.vehicleId} ${p.parentId ?? p.subsystemId ?? ''}`);
-  const siblingsOf = (p: Piece): readonly Piece[] => beside.get(`${p.vehicleId} ${p.parentId ?? p.subsystemId ?? ''}`) ?? [];
+  const byId = new Map(record.parts.map((p) => [p.id, p]));
+  const beside = grouped(record.parts, (p) => `${p.vehicleId} ${p.parentId ?? p.subsystemId ?? ''}`);
+  const siblingsOf = (p: Part): readonly Part[] => beside.get(`${p.vehicleId} ${p.parentId ?? p.subsystemId ?? ''}`) ?? [];
   const order = [...record.steps]
     .filter((s) => s.vehicleId === session.vehicleId)
     .sort((a, b) => a.sequence - b.sequence || (a.id < b.id ? -1 : 1));
   const own = order.filter((s) => s.sessionId === session.id);
   const wanted = new Set<string>();
-  const waiting = own.flatMap((s) => s.pieces);
+  const waiting = own.flatMap((s) => s.parts);
   for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
     if (wanted.has(id)) continue;
     wanted.add(id);
     waiting.push(...(bench.inside.get(id) ?? []).map((p) => p.id));
   }
   const waived = new Set(session.waived.map((w) => `${w.check} ${w.aboutId}`));
-  const pieces = [...wanted].flatMap((id) => byId.get(id) ?? []).sort((a, b) => a.sequence - b.sequence || (a.id < b.id ? -1 : 1));
+  const parts = [...wanted].flatMap((id) => byId.get(id) ?? []).sort((a, b) => a.sequence - b.sequence || (a.id < b.id ? -1 : 1));
   return [
     ...own.flatMap((step) => stepLosses(step, order.indexOf(step) + 1)),
-    ...pieces.flatMap((piece) => {
-      const siblings = siblingsOf(piece);
+    ...parts.flatMap((part) => {
+      const siblings = siblingsOf(part);
       return [
-        ...opened(piece, bench),
-        ...oneHand(piece, siblings),
-        ...fewer(piece, siblings, bench),
-        ...noMass(piece, bench),
-        ...(bench.connections.get(piece.id) ?? []).flatMap((c) => noCable(c, piece, siblings, bench)),
+        ...opened(part, bench),
+        ...oneHand(part, siblings),
+        ...fewer(part, siblings, bench),
+        ...noMass(part, bench),
+        ...(bench.connections.get(part.id) ?? []).flatMap((c) => noCable(c, part, siblings, bench)),
       ];
     }),
   ].filter((loss) => !waived.has(`${loss.check} ${loss.aboutId}`));

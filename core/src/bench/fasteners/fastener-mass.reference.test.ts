@@ -11,7 +11,7 @@ const at = <T>(table: Readonly<Record<string, T>>, key: string): T => {
   return row;
 };
 
-/** @source ISO 7089 / DIN 125 mass tables, g per piece, from memory and recomputed; tolerance 0.5 % */
+/** @source ISO 7089 / DIN 125 mass tables, g per part, from memory and recomputed; tolerance 0.5 % */
 describe('plain washers', () => {
   it.each([
     ['5', 0.443],
@@ -26,7 +26,7 @@ describe('plain washers', () => {
   });
 });
 
-/** @source DIN 934 mass table, g per piece, from memory; the formula leaves chamfers out; tolerance 4 % */
+/** @source DIN 934 mass table, g per part, from memory; the formula leaves chamfers out; tolerance 4 % */
 describe('hexagon nuts of DIN 934', () => {
   const cases: readonly (readonly [number, number, HeadAcrossFlats, number])[] = [
     [3, 0.5, { acrossFlatsMm: 5.5, heightMm: 2.4 }, 0.384],
@@ -57,7 +57,7 @@ describe('hexagon nuts of ISO 4032, as the catalogue has them', () => {
   });
 });
 
-/** @source ISO 4762 mass table, g per piece, from memory; tolerance 5 % */
+/** @source ISO 4762 mass table, g per part, from memory; tolerance 5 % */
 describe('socket cap screws', () => {
   it.each([
     ['6', 1, 16, 5.75],
@@ -70,7 +70,7 @@ describe('socket cap screws', () => {
   });
 });
 
-/** @source ISO 4017 / DIN 933 mass table, g per piece, from memory; tolerance 2 % */
+/** @source ISO 4017 / DIN 933 mass table, g per part, from memory; tolerance 2 % */
 describe('hexagon head screws', () => {
   it.each([
     ['8', 1.25, 20, 12.3],
@@ -91,7 +91,7 @@ describe('pitch diameters', () => {
 describe('the mass of a fastener that was not weighed', () => {
   const m6 = { kind: 'bolt', threadM: 0.006, pitchM: null, lengthM: 0.016, drive: 'H5' } as const;
   it('is inferred from standard sizes, never called measured', () => {
-    expect(standardFastenerMass(m6)).toMatchObject({ evidence: 'I', kg: expect.closeTo(0.00601, 5) as number });
+    expect(standardFastenerMass(m6)).toMatchObject({ mark: 'I', kg: expect.closeTo(0.00601, 5) as number });
   });
   it('is less certain when the drive does not say what the head looks like', () => {
     const known = standardFastenerMass(m6);

@@ -1,5 +1,5 @@
 import { fixed, threeDigits, type EvidenceMark } from '../../shared';
-import type { FastenerSetFields } from '../../record';
+import { massSaid, type FastenerSetFields, type Weighed } from '../../record';
 import { coarsePitchMm, pitchDiameterMm } from './metric-threads';
 import { HEX_HEAD, HEX_NUT, PLAIN_WASHER, SOCKET_HEAD, type HeadAcrossFlats, type SocketHead, type Washer } from './standard-sizes';
 
@@ -34,10 +34,10 @@ export const socketScrewMassKg = (head: SocketHead, pitchDiameter: number, lengt
 export interface EachMass {
   readonly kg: number;
   readonly uKg: number;
-  readonly evidence: EvidenceMark;
+  readonly mark: EvidenceMark;
 }
 
-const inferred = (kg: number, relativeU: number): EachMass => ({ kg, uKg: kg * relativeU, evidence: 'I' });
+const inferred = (kg: number, relativeU: number): EachMass => ({ kg, uKg: kg * relativeU, mark: 'I' });
 
 const screwMass = (drive: string, key: string, pitchDiameter: number, lengthMm: number): EachMass | null => {
   const hex = HEX_HEAD[key];
@@ -68,8 +68,10 @@ export const standardFastenerMass = (set: Sized): EachMass | null => {
 };
 
 /** Mass of one fastener of a set: as recorded, else from standard sizes (marked inferred), else null. */
-export const fastenerMass = (set: Sized & Pick<FastenerSetFields, 'massEachKg' | 'massUKg' | 'massEvidence'>): EachMass | null =>
-  set.massEachKg === null ? standardFastenerMass(set) : { kg: set.massEachKg, uKg: set.massUKg ?? 0, evidence: set.massEvidence ?? '?' };
+export const fastenerMass = (set: Sized & Weighed): EachMass | null => {
+  const said = massSaid(set);
+  return set.massEachKg === null || said === null ? standardFastenerMass(set) : { kg: set.massEachKg, uKg: said.u ?? 0, mark: said.mark };
+};
 
 /** A stated mass this many times off the standard one is questioned: a slip of the unit, or several weighed together. */
 const UNLIKELY_FACTOR = 2;

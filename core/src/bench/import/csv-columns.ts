@@ -1,4 +1,4 @@
-/** One column of the pieces file: the heading, and what it holds, in words. */
+/** One column of the parts file: the heading, and what it holds, in words. */
 export interface CsvColumn {
   readonly heading: string;
   readonly holds: string;
@@ -7,9 +7,9 @@ export interface CsvColumn {
 /** The documented columns. Only `name` must be there; headings are read without regard to case and spaces. */
 export const CSV_COLUMNS = [
   { heading: 'no', holds: 'number or word for the row, so that others can be inside of it' },
-  { heading: 'inside_of', holds: 'no of the row this piece is inside of; empty: straight under the subsystem' },
+  { heading: 'inside_of', holds: 'no of the row this part is inside of; empty: straight under the subsystem' },
   { heading: 'subsystem', holds: 'name of the subsystem; empty: the one chosen for the file' },
-  { heading: 'tag', holds: 'tag on the piece' },
+  { heading: 'tag', holds: 'tag on the part' },
   { heading: 'name', holds: 'what it is called' },
   { heading: 'function', holds: 'what it does' },
   { heading: 'quantity', holds: 'how many per parent; empty: 1' },

@@ -1,7 +1,7 @@
 import type { CostBasis } from '../../shared';
 import { blank, type Op, type Subsystem } from '../../record';
 import { fastenerFields, jointFields } from '../shorthand/to-fields';
-import type { ImportRow } from './read-pieces';
+import type { ImportRow } from './read-parts';
 
 /** Where a file goes: the vehicle, the subsystem of rows that name none, and the basis its prices stand on. */
 export interface ImportPlace {
@@ -74,12 +74,12 @@ export const importOps = (rows: readonly ImportRow[], place: ImportPlace, newId:
   const rowOf = new Map(rows.filter((row) => row.no !== '').map((row) => [row.no, row]));
   const subsystemId = (name: string): string =>
     place.subsystems.find((s) => s.name.toLowerCase() === name.toLowerCase())?.id ?? place.subsystemId;
-  const pieces = rows.map((row, i): Op => {
+  const parts = rows.map((row, i): Op => {
     const parent = rowOf.get(row.insideOf);
     const parentId = parent ? (idOf.get(parent) ?? null) : null;
     const hangs = { vehicleId: place.vehicleId, parentId, subsystemId: parentId === null ? subsystemId(row.subsystem) : null };
-    const fields = { ...blank('piece', hangs), ...row.fields, ...priceFields(row, place.basis), sequence: place.sequence + i };
-    return { kind: 'piece.add', id: idOf.get(row) ?? '', fields };
+    const fields = { ...blank('part', hangs), ...row.fields, ...priceFields(row, place.basis), sequence: place.sequence + i };
+    return { kind: 'part.add', id: idOf.get(row) ?? '', fields };
   });
   const fasteners = rows.flatMap((row) =>
     row.fasteners.map((set, i): Op => ({ kind: 'fasteners.add', id: newId(), fields: fastenerFields(set, idOf.get(row) ?? '', i) })),
@@ -87,5 +87,5 @@ export const importOps = (rows: readonly ImportRow[], place: ImportPlace, newId:
   const joints = rows.flatMap((row) =>
     row.joints.map((set, i): Op => ({ kind: 'joints.add', id: newId(), fields: jointFields(set, idOf.get(row) ?? '', i) })),
   );
-  return [...pieces, ...fasteners, ...joints];
+  return [...parts, ...fasteners, ...joints];
 };

@@ -29,12 +29,12 @@ describe('a cell with a mass', () => {
     ['~140 g', null, 0.14, 'I'],
     ['0.172 kg ?', null, 0.172, '?'],
   ])('%s (heading %s) is %s kg, known by %s', (cell, unit, kg, mark) =>
-    expect(value(readMass(cell, unit))).toMatchObject({ massEachKg: kg, massEvidence: mark }),
+    expect(value(readMass(cell, unit))).toMatchObject({ massEachKg: kg, evidence: { massEachKg: { mark } } }),
   );
   it('keeps what was typed, and an uncertainty goes with every mass', () => {
     const read = value(readMass('164 g', null));
-    expect(read.massTyped).toBe('164 g');
-    expect(read.massUKg).toBeGreaterThan(0);
+    expect(read.evidence.massEachKg?.typed).toBe('164 g');
+    expect(read.evidence.massEachKg?.u).toBeGreaterThan(0);
   });
   it.each([
     ['164', 'of what: g or kg?'],
@@ -70,10 +70,10 @@ describe('cells with lengths', () => {
 
 describe('cells with words of the catalogue', () => {
   it('a material by any of its names, and how it is known', () => {
-    expect(value(readMaterial('DC04'))).toEqual({ materialId: 'dc04', known: {} });
+    expect(value(readMaterial('DC04'))).toEqual({ materialId: 'dc04', evidence: {} });
     expect(value(readMaterial('1.4301')).materialId).toBe('x5crni18-10');
-    expect(value(readMaterial('dc04?')).known).toMatchObject({ materialId: { mark: '?' } });
-    expect(value(readMaterial('6082@T')).known).toMatchObject({ materialId: { mark: 'T' } });
+    expect(value(readMaterial('dc04?')).evidence).toMatchObject({ materialId: { mark: '?' } });
+    expect(value(readMaterial('6082@T')).evidence).toMatchObject({ materialId: { mark: 'T' } });
   });
   it('a family of materials is not an answer: its grades are named', () =>
     expect(fault(readMaterial('steel'))).toMatch(/not a grade; one of: .*dc04/));
@@ -96,11 +96,11 @@ describe('cells with counts and prices', () => {
     ['2-3', 2, { low: 2, high: 3 }],
     ['20+', 20, { low: 20, high: null }],
     ['4?', 4, { mark: '?' }],
-  ])('%s is %s, known as %j', (cell, count, known) => {
+  ])('%s is %s, known as %j', (cell, count, evidence) => {
     const read = value(readQuantityCell(cell));
     expect(read.quantity).toBe(count);
-    if (known) expect(read.known.quantity).toMatchObject(known);
-    else expect(read.known).toEqual({});
+    if (evidence) expect(read.evidence.quantity).toMatchObject(evidence);
+    else expect(read.evidence).toEqual({});
   });
   it.each(['0', '-2', '1.5', 'many', '100001'])('%s is not a count', (cell) =>
     expect(fault(readQuantityCell(cell))).toContain('not a count'),

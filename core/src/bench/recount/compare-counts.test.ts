@@ -6,7 +6,7 @@ const sets = [...fastenerSets, ...jointSets];
 const counted = (a: number, b: number, c: number) =>
   sets.map((s, i) => ({ kind: i < 2 ? ('fasteners' as const) : ('joints' as const), setId: s.id, first: s.count, second: [a, b, c][i]! }));
 
-describe('a blind second count', () => {
+describe('a blind recount', () => {
   it('shows what is to be counted, never how many', () => {
     const words = blindSets(fastenerSets, jointSets).map((s) => s.words);
     expect(words).toEqual(['M6x16 T30 8.8 -z', 'M5x12', 'spot']);

@@ -11,7 +11,7 @@ export interface BlindSet {
 
 const WITHOUT_COUNT = /^\S+\s+/;
 
-/** The sets of a piece as they are shown to whoever counts again: without any count. */
+/** The sets of a part as they are shown to whoever counts again: without any count. */
 export const blindSets = (fasteners: readonly FastenerSet[], joints: readonly JointSet[]): readonly BlindSet[] => [
   ...fasteners.map((set): BlindSet => ({
     kind: 'fasteners',
@@ -19,31 +19,28 @@ export const blindSets = (fasteners: readonly FastenerSet[], joints: readonly Jo
     words: fastenerLine({
       ...set,
       count: 1,
-      massTyped: null,
       massEachKg: null,
-      massUKg: null,
-      massEvidence: null,
       note: '',
-      known: {},
+      evidence: {},
     }).replace(WITHOUT_COUNT, ''),
   })),
   ...joints.map((set): BlindSet => ({
     kind: 'joints',
     setId: set.id,
-    words: jointLine({ ...set, count: 1, lengthEachM: null, note: '', known: {} }).replace(WITHOUT_COUNT, ''),
+    words: jointLine({ ...set, count: 1, lengthEachM: null, note: '', evidence: {} }).replace(WITHOUT_COUNT, ''),
   })),
 ];
 
-/** Sets whose second count lies outside what the first allows; a first count that was a range allows all of it. */
+/** Sets whose blind recount lies outside what the first allows; a first count that was a range allows all of it. */
 export const differences = (counts: readonly Recounted[], sets: readonly (FastenerSet | JointSet)[]): readonly Recounted[] => {
   const byId = new Map(sets.map((set) => [set.id, set]));
   return counts.filter(({ setId, first, second }) => {
-    const [low, high] = countRange(first, byId.get(setId)?.known.count);
+    const [low, high] = countRange(first, byId.get(setId)?.evidence.count);
     return second < low || second > high;
   });
 };
 
-/** What a second count comes to. */
+/** What a blind recount comes to. */
 export const recountState = (
   counts: readonly Recounted[],
   others: string,

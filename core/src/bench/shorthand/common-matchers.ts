@@ -1,5 +1,5 @@
 import type { EvidenceMark } from '../../shared';
-import { DIRECTIONS, known, type Direction, type Known } from '../../record';
+import { DIRECTIONS, evidence, type Direction, type Evidence } from '../../record';
 import type { Choice, MassEntry } from './entry';
 import { matchAt } from './matching';
 import { CODE_END, END, statedAt, withDigits, type Stated } from './quantity';
@@ -62,7 +62,7 @@ export const faultOf = (line: string, at: number, stated: Stated): Match<never> 
 };
 
 /** "about 5 kg" for a bound, which is no measurement: what people mean by it is chosen. */
-export const boundQuestion = (line: string, at: number, stated: Stated, before = ''): Match<never> | null => {
+const boundQuestion = (line: string, at: number, stated: Stated, before = ''): Match<never> | null => {
   if (stated.bound === null) return null;
   const text = tidy(line.slice(at, stated.end));
   return ask(
@@ -80,7 +80,7 @@ export const boundQuestion = (line: string, at: number, stated: Stated, before =
 };
 
 /** How a value is known that was typed so, and the spelling that says it. */
-export const saidOf = (stated: Stated, spelling: string): { readonly mark: EvidenceMark; readonly typed: string } => {
+const saidOf = (stated: Stated, spelling: string): { readonly mark: EvidenceMark; readonly typed: string } => {
   const usual: EvidenceMark = stated.isAbout || stated.value?.isRange ? 'I' : 'M';
   const mark = stated.mark ?? usual;
   return {
@@ -108,8 +108,8 @@ export const massMatcher: Matcher<MassDraft> = (line, at) => {
     end,
     label: isTotal ? 'mass in all' : 'mass each',
     value: `${isAbout ? '~' : ''}${plain}${spread}`,
-    evidence: mark,
-    put: { mass: { eachKg: si, uKg: u, evidence: mark, typed, isTotal } },
+    mark,
+    put: { mass: { eachKg: si, uKg: u, mark, typed, isTotal } },
     // “type 3 t 1.2 mm”: the t belongs to what stands behind it
     ...(isTonnes ? { plain: typed.replace(plain, inKg), cost: /^\s+\d/.test(line.slice(end)) ? 3 : 1.4 } : {}),
   };
@@ -169,7 +169,7 @@ export const strayLengthMatcher =
     return ask(stated.end, 'length-of-what', `${text} is the length of what?`, choices);
   };
 
-/** A volume or another quantity that a piece or set has no field for: words, or a line of its own. */
+/** A volume or another quantity that a part or set has no field for: words, or a line of its own. */
 export const otherQuantityMatcher =
   (where: string): Matcher<object> =>
   (line, at) => {
@@ -178,7 +178,7 @@ export const otherQuantityMatcher =
     const end = Math.max(volume?.end ?? 0, other === undefined ? 0 : at + other.length);
     if (end === 0) return null;
     const text = line.slice(at, end);
-    return ask(end, 'no-field', `“${text}”: a ${where === 'name' ? 'piece' : 'set'} has no field for this`, [
+    return ask(end, 'no-field', `“${text}”: a ${where === 'name' ? 'part' : 'set'} has no field for this`, [
       { ...keepAsWords(text), label: `part of the ${where}` },
       leaveOut,
     ]);
@@ -255,7 +255,7 @@ export interface Figure {
 export interface FigureRead {
   readonly si: number;
   readonly isTotal: boolean;
-  readonly known: Known;
+  readonly evidence: Evidence;
 }
 
 /**
@@ -334,10 +334,10 @@ export const figureAt = (
       label: stated.isTotal ? (figure.inAll ?? figure.label) : figure.label,
       value: figure.shown?.(si, stated.plain) ?? stated.plain,
       about: figure.field,
-      known: known(mark, { u, typed }),
-      evidence: mark,
+      evidence: evidence(mark, { u, typed }),
+      mark,
       plain: `${figure.spelling(typed)}${isSaid ? (mark === '?' ? ' ?' : ` @${mark}`) : ''}`,
     },
-    read: { si, isTotal: stated.isTotal, known: known(mark, { u, typed }) },
+    read: { si, isTotal: stated.isTotal, evidence: evidence(mark, { u, typed }) },
   };
 };

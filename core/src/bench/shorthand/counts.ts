@@ -1,4 +1,4 @@
-import type { Known } from '../../record';
+import type { Evidence } from '../../record';
 import { COUNT_TEXT, readCount } from './how-known';
 import { matchAt } from './matching';
 import { END } from './quantity';
@@ -6,7 +6,7 @@ import { LENGTH, MASS } from './unit-words';
 import { leaveOut, type Match, type Matcher } from './reader';
 
 export interface CountDraft {
-  readonly count: { readonly count: number; readonly known: Known | null };
+  readonly count: { readonly count: number; readonly evidence: Evidence | null };
 }
 
 const UNITS = String.raw`(?:off|pcs?\.?|pces?|pieces?|ea\.?|nos?\.?|stk\.?|stück|stuks?|units?|uds?\.?|pz\.?|pezzi|pièces?|piezas?|szt\.?|buc\.?|st\.?)`;
@@ -57,7 +57,7 @@ const countFrom = (text: string, groups: readonly (string | undefined)[], end: n
         choices: [{ label: '1', replacement: '1x' }, leaveOut],
       },
     };
-  return { end, label: 'count', value: said.value, evidence: said.mark, put: { count: { count: said.count, known: said.known } } };
+  return { end, label: 'count', value: said.value, mark: said.mark, put: { count: { count: said.count, evidence: said.evidence } } };
 };
 
 /** A count that says so: `12x`, `12 off`, `x12`, `qty 12`, `>=12x`. It may stand anywhere. */
@@ -88,8 +88,8 @@ export const bareCountMatcher =
     return match ? countFrom(match[0], match.slice(1), at + match[0].length, most) : null;
   };
 
-/** Was the count of a line written with an x or a word for pieces, as people count pieces? */
-export const isCountedAsPieces = (line: string, start: number, end: number): boolean => /[x×*]|[a-z]{2}/i.test(line.slice(start, end));
+/** Was the count of a line written with an x or a word for parts, as people count parts? */
+export const isCountedAsParts = (line: string, start: number, end: number): boolean => /[x×*]|[a-z]{2}/i.test(line.slice(start, end));
 
 /** Number words at the beginning of a line, which may be a count. */
 const WORDS = ['two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
@@ -110,7 +110,7 @@ export const wordCountMatcher =
         code: 'count-or-name',
         message: `Is “${match[0]}” the count, or part of the name?`,
         choices: [
-          { label: `${count} pieces`, replacement: `${count}x` },
+          { label: `${count} parts`, replacement: `${count}x` },
           { label: 'part of the name', replacement: `"${match[0]}"` },
         ],
       },

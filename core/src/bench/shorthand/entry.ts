@@ -7,7 +7,7 @@ import type {
   FastenerKind,
   Hand,
   JointKind,
-  KnownOf,
+  EvidenceOf,
   Lock,
   Release,
 } from '../../record';
@@ -16,13 +16,13 @@ import type {
 export interface MassEntry {
   readonly eachKg: number;
   readonly uKg: number;
-  readonly evidence: EvidenceMark;
+  readonly mark: EvidenceMark;
   /** as typed, in the one spelling the printer uses: "~1.2 kg", "total 492 g", "41 g ±2 g ?" */
   readonly typed: string;
 }
 
-export interface PieceEntry {
-  readonly kind: 'piece';
+export interface PartEntry {
+  readonly kind: 'part';
   readonly quantity: number;
   readonly name: string;
   readonly materialId: string | null;
@@ -37,9 +37,9 @@ export interface PieceEntry {
   readonly runDiameterM: number | null;
   readonly hand: Hand;
   readonly tag: string;
-  /** it comes off together with the piece before */
+  /** it comes off together with the part before */
   readonly together: boolean;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
 }
 
 export interface FastenerEntry {
@@ -59,7 +59,7 @@ export interface FastenerEntry {
   readonly removed: boolean | null;
   readonly mass: MassEntry | null;
   readonly note: string;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
 }
 
 export interface JointEntry {
@@ -68,7 +68,7 @@ export interface JointEntry {
   readonly jointKind: JointKind;
   readonly lengthEachM: number | null;
   readonly note: string;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
 }
 
 export interface ConnectionEntry {
@@ -85,7 +85,7 @@ export interface ConnectionEntry {
   readonly lock: Lock | null;
   readonly release: Release | null;
   readonly note: string;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
 }
 
 export interface ComponentEntry {
@@ -95,7 +95,7 @@ export interface ComponentEntry {
   readonly fitted: boolean;
   readonly marking: string;
   readonly note: string;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
 }
 
 export interface BoardEntry {
@@ -105,7 +105,7 @@ export interface BoardEntry {
   readonly sides: number | null;
   readonly layers: number | null;
   readonly note: string;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
 }
 
 export interface FluidEntry {
@@ -115,7 +115,7 @@ export interface FluidEntry {
   readonly volumeM3: number | null;
   readonly drained: boolean;
   readonly note: string;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
 }
 
 /** What a line says of the removal itself; what it does not say is left as it is. */
@@ -133,10 +133,10 @@ export interface StepEntry {
   readonly note?: string;
 }
 
-/** What is recorded on a piece by one line. */
+/** What is recorded on a part by one line. */
 export type SetEntry = FastenerEntry | JointEntry | ConnectionEntry | ComponentEntry | BoardEntry | FluidEntry;
-/** A piece or set may say on the same line how it came off: `2x bracket 41 g > T30 -z`. */
-export type Recorded = (PieceEntry | SetEntry) & { readonly removal?: StepEntry };
+/** A part or set may say on the same line how it came off: `2x bracket 41 g > T30 -z`. */
+export type Recorded = (PartEntry | SetEntry) & { readonly removal?: StepEntry };
 export type Entry = Recorded | StepEntry;
 
 /** How one stretch of the line was understood. */
@@ -147,7 +147,7 @@ export interface Understood {
   readonly label: string;
   /** what was understood, in words: "41 g", "injection moulding" */
   readonly value: string;
-  readonly evidence: EvidenceMark | null;
+  readonly mark: EvidenceMark | null;
 }
 
 /** A way to settle a question: the text that takes the place of the stretch asked about. */

@@ -1,5 +1,5 @@
 import { NUMBER_TEXT, millimetres, readNumber } from '../../shared';
-import { known, type Access, type FastenerKind } from '../../record';
+import { evidence, type Access, type FastenerKind } from '../../record';
 import { METRIC_THREADS_MM, coarsePitchMm } from '../fasteners/metric-threads';
 import {
   CODE_END,
@@ -175,7 +175,7 @@ const imperialMatcher: Matcher<FastenerDraft> = (line, at) => {
       ...thread,
       ...(inches === null ? {} : { lengthM: nanometre(inches * 0.0254) }),
     }),
-    known: known('S', { typed: size }),
+    evidence: evidence('S', { typed: size }),
   };
 };
 

@@ -29,8 +29,6 @@ export const FASTENER_PATTERN = PATTERN;
 export const FASTENER_AT = new RegExp(`(?:${PATTERN})${CODE_END}`, 'iy');
 /** The same as a whole text. */
 export const FASTENER_WORD = new RegExp(`^(?:${PATTERN})$`, 'i');
-/** Does the text hold one anywhere? */
-export const HOLDS_FASTENER = new RegExp(String.raw`(?<![\p{L}-])(?:${PATTERN})(?![\p{L}-])`, 'iu');
 
 export const fastenerKind = (word: string): FastenerKind | undefined => KIND_OF.get(word.toLowerCase().replace(/\s+/g, ' '));
 

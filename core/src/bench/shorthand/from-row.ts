@@ -1,4 +1,5 @@
 import { fixed } from '../../shared';
+import { isMassOfAll, massSaid, type EvidenceOf, type Weighed } from '../../record';
 import type {
   BoardFields,
   ComponentSetFields,
@@ -7,28 +8,31 @@ import type {
   FieldsOf,
   FluidFields,
   JointSetFields,
-  PieceFields,
 } from '../../record';
 import type { FastenerEntry, JointEntry, MassEntry } from './entry';
 import { printLine } from './print-line';
 import type { SetKind } from './to-fields';
-
-type Weighed = Pick<PieceFields, 'massEachKg' | 'massUKg' | 'massEvidence' | 'massTyped'>;
 
 const plain = (massKg: number): string =>
   `${fixed(massKg, 6)
     .replaceAll('\u202f', '')
     .replace(/\.?0+$/, '')} kg`;
 
-const massEntry = (row: Weighed): MassEntry | null =>
-  row.massEachKg === null
+const massEntry = (row: Weighed): MassEntry | null => {
+  const said = massSaid(row);
+  return row.massEachKg === null || said === null
     ? null
-    : { eachKg: row.massEachKg, uKg: row.massUKg ?? 0, evidence: row.massEvidence ?? '?', typed: row.massTyped ?? plain(row.massEachKg) };
+    : { eachKg: row.massEachKg, uKg: said.u ?? 0, mark: said.mark, typed: said.typed ?? plain(row.massEachKg) };
+};
+
+/** What is said of how values are known beside the mass, which a line holds with its mark. */
+const besideMass = ({ massEachKg: _mass, ...others }: EvidenceOf): EvidenceOf => others;
 
 /** The mass each of a row as people would type it; empty when there is none. */
 export const massEachText = (row: Weighed): string => {
   if (row.massEachKg === null) return '';
-  return row.massTyped === null || row.massTyped.startsWith('total') ? plain(row.massEachKg) : row.massTyped;
+  const typed = massSaid(row)?.typed ?? null;
+  return typed === null || isMassOfAll(row) ? plain(row.massEachKg) : typed;
 };
 
 const fastenerEntry = (set: FastenerSetFields): FastenerEntry => ({
@@ -48,7 +52,7 @@ const fastenerEntry = (set: FastenerSetFields): FastenerEntry => ({
   removed: set.removed,
   mass: massEntry(set),
   note: set.note,
-  known: set.known,
+  evidence: besideMass(set.evidence),
 });
 
 const jointEntry = (set: JointSetFields): JointEntry => ({
@@ -57,7 +61,7 @@ const jointEntry = (set: JointSetFields): JointEntry => ({
   jointKind: set.kind,
   lengthEachM: set.lengthEachM,
   note: set.note,
-  known: set.known,
+  evidence: set.evidence,
 });
 
 /** A recorded fastener set as the shorthand line that reads back as it. */
@@ -66,17 +70,17 @@ export const fastenerLine = (set: FastenerSetFields): string => printLine(fasten
 /** A recorded joint set as the shorthand line that reads back as it. */
 export const jointLine = (set: JointSetFields): string => printLine(jointEntry(set));
 
-export const connectionLine = (set: ConnectionFields): string => {
-  const { kind, pieceId: _piece, sequence: _sequence, ...fields } = set;
+const connectionLine = (set: ConnectionFields): string => {
+  const { kind, partId: _part, sequence: _sequence, ...fields } = set;
   return printLine({ ...fields, kind: 'connection', connectionKind: kind });
 };
 
-export const componentLine = ({ pieceId: _piece, sequence: _sequence, ...fields }: ComponentSetFields): string =>
+const componentLine = ({ partId: _part, sequence: _sequence, ...fields }: ComponentSetFields): string =>
   printLine({ ...fields, kind: 'components' });
 
-export const boardLine = ({ pieceId: _piece, ...fields }: BoardFields): string => printLine({ ...fields, kind: 'board' });
+const boardLine = ({ partId: _part, ...fields }: BoardFields): string => printLine({ ...fields, kind: 'board' });
 
-export const fluidLine = (fluid: FluidFields): string =>
+const fluidLine = (fluid: FluidFields): string =>
   printLine({
     kind: 'fluid',
     name: fluid.name,
@@ -84,7 +88,7 @@ export const fluidLine = (fluid: FluidFields): string =>
     volumeM3: fluid.volumeM3,
     drained: fluid.drained,
     note: fluid.note,
-    known: fluid.known,
+    evidence: besideMass(fluid.evidence),
   });
 
 const LINE_OF: { readonly [K in SetKind]: (fields: FieldsOf[K]) => string } = {
@@ -96,5 +100,5 @@ const LINE_OF: { readonly [K in SetKind]: (fields: FieldsOf[K]) => string } = {
   fluid: fluidLine,
 };
 
-/** What is recorded on a piece, as the shorthand line that reads back as it. */
+/** What is recorded on a part, as the shorthand line that reads back as it. */
 export const setLineOf = <K extends SetKind>(kind: K, fields: FieldsOf[K]): string => LINE_OF[kind](fields);

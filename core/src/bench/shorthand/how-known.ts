@@ -1,5 +1,5 @@
 import { EVIDENCE_MARKS, type EvidenceMark } from '../../shared';
-import { countRange, impliedMark, known, rangeText, type Known, type KnowingEntity, type KnownOf } from '../../record';
+import { countRange, impliedMark, evidence, rangeText, type Evidence, type KnowingEntity, type EvidenceOf } from '../../record';
 import { matchAt } from './matching';
 
 const SUFFIX = /\s?@([MCSPTRI?])(?=\s|,(?=\s|$)|$)|\s?(\?)(?=\s|,(?=\s|$)|$)/iy;
@@ -12,7 +12,7 @@ export const markBehind = (line: string, at: number): { readonly mark: EvidenceM
 };
 
 /** The suffix that says a mark, in the one spelling the printer uses; empty where the mark goes without saying. */
-export const markSuffix = (entity: KnowingEntity, field: string, said: Known | undefined): string => {
+export const markSuffix = (entity: KnowingEntity, field: string, said: Evidence | undefined): string => {
   const implied = said?.typed?.includes('~') ? 'I' : impliedMark(entity, field);
   if (!said || said.mark === implied) return '';
   return said.mark === '?' ? ' ?' : ` @${said.mark}`;
@@ -23,7 +23,7 @@ export const COUNT_TEXT = String.raw`(~)?(\d{1,7})(?:-(\d{1,7})|(\+))?(?:(\?)|@(
 
 export interface CountSaid {
   readonly count: number;
-  readonly known: Known | null;
+  readonly evidence: Evidence | null;
   /** "2 to 3", "12" */
   readonly value: string;
   readonly mark: EvidenceMark;
@@ -39,14 +39,14 @@ export const readCount = ([about, low = '', high, plus, doubt, letter]: readonly
   if (most !== null && most <= count) return null;
   const mark = doubt ? '?' : ((letter?.toUpperCase() as EvidenceMark | undefined) ?? (about ? 'I' : 'C'));
   const ranged = most !== null || plus !== undefined;
-  const said = known(mark, ranged ? { low: count, high: most } : {});
+  const said = evidence(mark, ranged ? { low: count, high: most } : {});
   const value = rangeText(said) ?? String(count);
-  return { count, known: ranged || mark !== 'C' ? said : null, value, mark };
+  return { count, evidence: ranged || mark !== 'C' ? said : null, value, mark };
 };
 
 /** A count as typed, with its range and mark. */
-export const countText = (entity: KnowingEntity, field: string, count: number, known: KnownOf): string => {
-  const said = known[field];
+export const countText = (entity: KnowingEntity, field: string, count: number, evidence: EvidenceOf): string => {
+  const said = evidence[field];
   const [low, high] = countRange(count, said);
   const digits = low === high ? String(count) : Number.isFinite(high) ? `${low}-${high}` : `${low}+`;
   return digits + markSuffix(entity, field, said).trimStart();

@@ -1,10 +1,10 @@
 import { LENGTH_UNITS, isLengthUnit, readNumber, resolutionU, toSi } from '../../shared';
-import { COMPONENT_CLASSES, known, type ComponentClass } from '../../record';
+import { COMPONENT_CLASSES, evidence, type ComponentClass } from '../../record';
 import { CODE_END, NANOMETRES, loneMarkMatcher, orphanMatcher, otherQuantityMatcher } from './common-matchers';
 import type { BoardEntry, ComponentEntry } from './entry';
 import { COUNT_TEXT } from './how-known';
 import { isPlaceWord, matchAt } from './matching';
-import type { Candidate } from './parse-piece';
+import type { Candidate } from './parse-part';
 import { keepAsWords, leaveOut, quote, type Match, type Matcher } from './reader';
 import { readSetLine } from './set-line';
 
@@ -64,7 +64,7 @@ const sizeMatcher: Matcher<BoardDraft> = (line, at) => {
     label: 'board',
     value: `${length} × ${width} ${symbol}`,
     about: 'lengthM',
-    known: known(about ? 'I' : 'M', {
+    evidence: evidence(about ? 'I' : 'M', {
       u: about ? Math.max(...metres) / 10 : resolutionU(Math.max(...steps)),
       typed: `${about ?? ''}${length}x${width} ${symbol}`.replaceAll(',', '.'),
     }),
@@ -108,9 +108,9 @@ export const boardCandidate = (line: string, start: number): Candidate | null =>
     leading: plain,
     matchers: [sizeMatcher, sidesMatcher, layersMatcher, otherQuantityMatcher('remark'), loneMarkMatcher, orphanMatcher],
     most: 1,
-    kind: { label: 'of the piece', value: 'circuit board' },
+    kind: { label: 'of the part', value: 'circuit board' },
   });
-  const { draft, note, known: said, questions } = read;
+  const { draft, note, evidence: said, questions } = read;
   const entry: BoardEntry = {
     kind: 'board',
     lengthM: draft.size?.[0] ?? null,
@@ -118,7 +118,7 @@ export const boardCandidate = (line: string, start: number): Candidate | null =>
     sides: draft.sides ?? null,
     layers: draft.layers ?? null,
     note,
-    known: said,
+    evidence: said,
   };
   return { parsed: { line, understood: read.understood, questions, entry: questions.length > 0 ? null : entry }, cost: read.cost - 2 };
 };
@@ -197,8 +197,8 @@ export const componentCandidate = (line: string, start: number): Candidate | nul
     kind: { label: fitted ? 'on the board' : 'empty places for', value: componentClass },
   });
   if (!read.isCounted) return null;
-  const { draft, count, note, known: said, questions } = read;
-  const entry: ComponentEntry = { kind: 'components', count, componentClass, fitted, marking: draft.marking ?? '', note, known: said };
+  const { draft, count, note, evidence: said, questions } = read;
+  const entry: ComponentEntry = { kind: 'components', count, componentClass, fitted, marking: draft.marking ?? '', note, evidence: said };
   const first = read.stretches[0];
   const isCompound =
     first?.match.word !== undefined && !isPlaceWord(first.match.word) && /^\s+$/.test(line.slice(start + leading[0].length, first.start));

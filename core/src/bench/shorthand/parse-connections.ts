@@ -6,7 +6,7 @@ import { COUNT_TEXT } from './how-known';
 import { isPlaceWord, matchAt } from './matching';
 import { keepAsWords, leaveOut, type Matcher } from './reader';
 import { materialMatcher } from './material-matchers';
-import type { Candidate } from './parse-piece';
+import type { Candidate } from './parse-part';
 import { lengthMatcher, readSetLine, sharedLength, wordMatcher } from './set-line';
 
 interface ConnectionDraft {
@@ -24,7 +24,7 @@ interface ConnectionDraft {
 const KIND = '(connector|cable|hose|pipe|wire)s?';
 const NUMBER = String.raw`\d[\d.,]*`;
 const CORES = String.raw`\d{1,4}[- ]?(?:p|pins?|poles?|cores?|ways?)`;
-/** `2 connector 12p latch easy`, `1 hose 1.2 m`, `hose id8 1.2 m`; a kind without a count needs a figure behind it that no piece has */
+/** `2 connector 12p latch easy`, `1 hose 1.2 m`, `hose id8 1.2 m`; a kind without a count needs a figure behind it that no part has */
 const LEAD = new RegExp(
   String.raw`(?:${COUNT_TEXT}(?:\s?[x×*])?\s+)?${KIND}(?=\s+(?:id\s?~?\d|~?\d[\d.,]*\s*(?:mm2|mm²)(?:\s|$|[?@,])|${CORES}(?:\s|$|[?@,])))`,
   'iy',
@@ -163,7 +163,7 @@ export const connectionCandidate = (line: string, start: number): Candidate | nu
   const word = leading?.[7]?.toLowerCase();
   const isWire = word === 'wire';
   const kind = isWire ? 'cable' : CONNECTION_KINDS.find((k) => k === word);
-  // a wire is a cable where its cross-section or its cores are told; else it may be a piece
+  // a wire is a cable where its cross-section or its cores are told; else it may be a part
   if (!leading || !kind || (isWire && !matchAt(LEAD, line, start))) return null;
   const read = readSetLine<ConnectionDraft>({
     entity: 'connection',
@@ -174,7 +174,7 @@ export const connectionCandidate = (line: string, start: number): Candidate | nu
     most: 100_000,
     kind: { label: 'connection', value: kind },
   });
-  const { draft, count, note, known, questions } = read;
+  const { draft, count, note, evidence, questions } = read;
   const { length } = draft;
   const isBare = leading[2] === undefined;
   if (!read.isCounted && !matchAt(LEAD, line, start)) return null;
@@ -192,7 +192,7 @@ export const connectionCandidate = (line: string, start: number): Candidate | nu
     lock: draft.lock ?? null,
     release: draft.release ?? null,
     note,
-    known: length?.isTotal ? sharedLength(known, 'lengthEachM', count) : known,
+    evidence: length?.isTotal ? sharedLength(evidence, 'lengthEachM', count) : evidence,
   };
   const first = read.stretches[0];
   const isCompound =

@@ -1,12 +1,12 @@
 import { standardFastenerMass } from '../fasteners/fastener-mass';
 import { massEach } from './common-matchers';
-import { isCountedAsPieces } from './counts';
+import { isCountedAsParts } from './counts';
 import type { FastenerKind } from '../../record';
 import type { Choice, FastenerEntry, ParsedLine, Question, Understood } from './entry';
 import { ADJECTIVE, kindsNamed } from './fastener-words';
 import { fastenerMatchers, type FastenerDraft } from './fastener-matchers';
 import { isPlaceWord } from './matching';
-import type { Candidate } from './parse-piece';
+import type { Candidate } from './parse-part';
 import { quote, readLine, wordsAsOne, wordsOf, type Stretch } from './reader';
 
 /** How far the mass of a fastener may be from that of a standard one before it is asked about. Assumed. */
@@ -68,7 +68,7 @@ const kindQuestion = (stretches: readonly Stretch<FastenerDraft>[], line: string
   const word = own.match.word ?? '';
   const rest = line.slice(own.match.end, end);
   const asKind = (kind: FastenerKind): Choice => ({ label: `${kind}, “${word}”`, replacement: `${quote(word)} ${kind}${rest}` });
-  const asPiece: Choice = { label: `a piece, “${line.slice(own.start, end)}”`, replacement: quote(line.slice(own.start, end)) };
+  const asPart: Choice = { label: `a part, “${line.slice(own.start, end)}”`, replacement: quote(line.slice(own.start, end)) };
   const fasteners = (
     /nut|mutter|insert/i.test(word) ? (['nut', 'bolt', 'screw', 'stud'] as const) : (['bolt', 'screw', 'nut', 'stud'] as const)
   ).map(asKind);
@@ -78,13 +78,13 @@ const kindQuestion = (stretches: readonly Stretch<FastenerDraft>[], line: string
       start: own.start,
       end,
       code: 'which-kind',
-      message: `“${word}”: which kind of fastener is it, or is it a piece?`,
-      choices: isLong || /nut|mutter|insert/i.test(word) ? [...fasteners, asPiece] : [asPiece, ...fasteners],
+      message: `“${word}”: which kind of fastener is it, or is it a part?`,
+      choices: isLong || /nut|mutter|insert/i.test(word) ? [...fasteners, asPart] : [asPart, ...fasteners],
     },
   ];
 };
 
-/** Words before the kind that do not say which fastener it is make a piece of it rather: “nut plate”, “hose clip holder”. */
+/** Words before the kind that do not say which fastener it is make a part of it rather: “nut plate”, “hose clip holder”. */
 const headCost = (stretches: readonly Stretch<FastenerDraft>[], line: string): number => {
   const has = (field: string): boolean => stretches.some(({ match }) => match.put && field in match.put);
   const isSure = has('threadM') && has('fastenerKind') && has('count');
@@ -123,7 +123,7 @@ export const fastenerCandidate = (line: string, start: number): Candidate | null
   const countStretch =
     stretches.find(({ match }) => match.put && 'count' in match.put) ??
     stretches.find(({ match }) => match.question?.code.startsWith('count'));
-  const asPieces = countStretch ? isCountedAsPieces(line, countStretch.start, countStretch.match.end) : false;
+  const asParts = countStretch ? isCountedAsParts(line, countStretch.start, countStretch.match.end) : false;
   const asked: readonly Question[] =
     countStretch || reading.questions.some((q) => q.code === 'mass-without-unit')
       ? []
@@ -160,7 +160,7 @@ export const fastenerCandidate = (line: string, start: number): Candidate | null
     removed: draft.removed ?? null,
     mass: massEach(draft.mass, count),
     note,
-    known: counted?.known ? { count: counted.known, ...reading.known } : reading.known,
+    evidence: counted?.evidence ? { count: counted.evidence, ...reading.evidence } : reading.evidence,
   };
   const understood = wordsAsOne(reading.understood, 'remark', note);
   const open = [...kindQuestion(stretches, line), ...asked, ...reading.questions, ...tooLong];
@@ -172,7 +172,7 @@ export const fastenerCandidate = (line: string, start: number): Candidate | null
       reading.cost +
       headCost(stretches, line) +
       (countStretch ? 0 : 4) +
-      (asPieces && !hasOwnCode ? 1.5 : 0) +
+      (asParts && !hasOwnCode ? 1.5 : 0) +
       0.5 * (note === '' ? 0 : note.split(' ').length),
   };
 };

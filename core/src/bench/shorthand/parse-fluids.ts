@@ -12,7 +12,7 @@ import {
 } from './common-matchers';
 import type { FluidEntry, Question } from './entry';
 import { matchAt } from './matching';
-import type { Candidate } from './parse-piece';
+import type { Candidate } from './parse-part';
 import { keepAsWords, readLine, tidy, wordsAsOne, wordsOf, type Matcher } from './reader';
 import { MOST_NOTE, wordMatcher } from './set-line';
 import { VOLUME } from './unit-words';
@@ -105,13 +105,13 @@ export const fluidCandidate = (line: string, start: number): Candidate | null =>
     volumeM3: draft.volumeM3 ?? null,
     drained: draft.drained ?? true,
     note: draft.note ?? '',
-    known: reading.known,
+    evidence: reading.evidence,
   };
   return {
     parsed: {
       line,
       understood: [
-        { start, end: start + leading[0].trimEnd().length, label: 'of the piece', value: 'fluid', evidence: null },
+        { start, end: start + leading[0].trimEnd().length, label: 'of the part', value: 'fluid', mark: null },
         ...wordsAsOne(reading.understood, 'fluid', name),
       ],
       questions,

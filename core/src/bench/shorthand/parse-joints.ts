@@ -4,7 +4,7 @@ import type { JointEntry, ParsedLine, Question } from './entry';
 import { JOINT_PATTERN, jointKind as kindNamed, wordsOfJoints } from './joint-words';
 import { COUNT_TEXT } from './how-known';
 import { isPlaceWord, matchAt } from './matching';
-import type { Candidate } from './parse-piece';
+import type { Candidate } from './parse-part';
 import { statedAt } from './quantity';
 import { keepAsWords, leaveOut, type Matcher } from './reader';
 import { LENGTH as LENGTHS } from './unit-words';
@@ -81,7 +81,7 @@ export const jointCandidate = (line: string, start: number): Candidate | null =>
     most: 1_000_000,
     kind: { label: 'joint', value: jointKind },
   });
-  const { draft, count, note, known, questions } = read;
+  const { draft, count, note, evidence, questions } = read;
   const { length } = draft;
   const isRun = !read.isCounted && (length !== undefined || questions.length > 0) && RUN.test(line.slice(start));
   if (!read.isCounted && !isRun) return null;
@@ -92,7 +92,7 @@ export const jointCandidate = (line: string, start: number): Candidate | null =>
     jointKind,
     lengthEachM: length ? nanometre(length.isTotal ? length.metres / count : length.metres) : null,
     note,
-    known: length?.isTotal ? sharedLength(known, 'lengthEachM', count) : known,
+    evidence: length?.isTotal ? sharedLength(evidence, 'lengthEachM', count) : evidence,
   };
   const first = read.stretches[0];
   const isBare = leading[2] === undefined;

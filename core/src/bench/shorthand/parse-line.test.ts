@@ -1,28 +1,28 @@
 import { parseLine, settle } from './parse-line';
-import type { Entry, FastenerEntry, JointEntry, PieceEntry } from './entry';
+import type { Entry, FastenerEntry, JointEntry, PartEntry } from './entry';
 
 const entryOf = (line: string): Entry | null => {
   const parsed = parseLine(line);
   expect(parsed.questions.map((q) => q.message)).toEqual([]);
   return parsed.entry;
 };
-const piece = (line: string): PieceEntry => entryOf(line) as PieceEntry;
+const part = (line: string): PartEntry => entryOf(line) as PartEntry;
 const fasteners = (line: string): FastenerEntry => entryOf(line) as FastenerEntry;
 const joints = (line: string): JointEntry => entryOf(line) as JointEntry;
 const asked = (line: string): readonly string[] => parseLine(line).questions.map((q) => q.code);
 const choices = (line: string): readonly string[] => parseLine(line).questions.flatMap((q) => q.choices.map((c) => c.replacement));
 
-describe('a line that records a piece', () => {
+describe('a line that records a part', () => {
   it('reads count, name, material, process and mass each', () => {
-    expect(piece('2x bracket, hose guide pa66-gf30 inj 41 g')).toEqual({
-      known: {},
-      kind: 'piece',
+    expect(part('2x bracket, hose guide pa66-gf30 inj 41 g')).toEqual({
+      evidence: {},
+      kind: 'part',
       quantity: 2,
       name: 'bracket, hose guide',
       materialId: 'pa66-gf30',
       materialDetail: '',
       processId: 'injection-moulding',
-      mass: { eachKg: 0.041, uKg: expect.closeTo(0.001 / Math.sqrt(12), 12) as number, evidence: 'M', typed: '41 g' },
+      mass: { eachKg: 0.041, uKg: expect.closeTo(0.001 / Math.sqrt(12), 12) as number, mark: 'M', typed: '41 g' },
       wallThicknessM: null,
       envelopeM: null,
       runLengthM: null,
@@ -33,7 +33,7 @@ describe('a line that records a piece', () => {
     });
   });
   it('reads thickness and envelope in mm', () => {
-    expect(piece('carrier plate dc04 stamp t0.8 620x410x35 1.84 kg')).toMatchObject({
+    expect(part('carrier plate dc04 stamp t0.8 620x410x35 1.84 kg')).toMatchObject({
       name: 'carrier plate',
       materialId: 'dc04',
       processId: 'stamping',
@@ -43,46 +43,46 @@ describe('a line that records a piece', () => {
     });
   });
   it('takes other units where they are said', () => {
-    expect(piece('box 62x41x3.5 cm')).toMatchObject({ envelopeM: [0.62, 0.41, 0.035] });
+    expect(part('box 62x41x3.5 cm')).toMatchObject({ envelopeM: [0.62, 0.41, 0.035] });
     expect(choices('plate t3/8')).toEqual(['t3/8 in', 't3/8 mm']);
-    expect(piece('plate t3/8 in')).toMatchObject({ wallThicknessM: 0.009525 });
-    expect(piece('plate t0.375in 2 lb')).toMatchObject({ wallThicknessM: 0.009525, mass: { eachKg: 0.90718474 } });
+    expect(part('plate t3/8 in')).toMatchObject({ wallThicknessM: 0.009525 });
+    expect(part('plate t0.375in 2 lb')).toMatchObject({ wallThicknessM: 0.009525, mass: { eachKg: 0.90718474 } });
   });
   it('keeps words that match nothing in the name, with their commas', () => {
-    expect(piece('seal, door opening side, upper epdm 1.2 kg').name).toBe('seal, door opening side, upper');
+    expect(part('seal, door opening side, upper epdm 1.2 kg').name).toBe('seal, door opening side, upper');
   });
   it('reads codes wherever they stand, whatever their case, with commas between', () => {
-    expect(piece('PA66-GF30, INJ, 41 g, bracket')).toMatchObject({
+    expect(part('PA66-GF30, INJ, 41 g, bracket')).toMatchObject({
       name: 'bracket',
       materialId: 'pa66-gf30',
       processId: 'injection-moulding',
     });
   });
   it('reads run length, hand and tag', () => {
-    expect(piece('hose, drain epdm run 1.4 m lh #DR2-7')).toMatchObject({
+    expect(part('hose, drain epdm run 1.4 m lh #DR2-7')).toMatchObject({
       name: 'hose, drain',
       runLengthM: 1.4,
       hand: 'left',
       tag: 'DR2-7',
     });
-    expect(piece('mirror cap lh/rh').hand).toBe('mirrored');
+    expect(part('mirror cap lh/rh').hand).toBe('mirrored');
   });
   it('marks an estimate as inferred and gives it a tenth of itself as uncertainty', () => {
-    expect(piece('rail ~1.2 kg').mass).toMatchObject({ eachKg: 1.2, evidence: 'I', uKg: expect.closeTo(0.12, 12) as number });
+    expect(part('rail ~1.2 kg').mass).toMatchObject({ eachKg: 1.2, mark: 'I', uKg: expect.closeTo(0.12, 12) as number });
   });
   it('marks a mass to be confirmed', () => {
-    expect(piece('rail 1.2 kg ?').mass).toMatchObject({ eachKg: 1.2, evidence: '?' });
-    expect(piece('rail ~1.2 kg?').mass).toMatchObject({ evidence: '?', uKg: expect.closeTo(0.12, 12) as number });
+    expect(part('rail 1.2 kg ?').mass).toMatchObject({ eachKg: 1.2, mark: '?' });
+    expect(part('rail ~1.2 kg?').mass).toMatchObject({ mark: '?', uKg: expect.closeTo(0.12, 12) as number });
   });
-  it('takes a stated uncertainty', () => expect(piece('rail 41 g ±2 g').mass).toMatchObject({ eachKg: 0.041, uKg: 0.002 }));
+  it('takes a stated uncertainty', () => expect(part('rail 41 g ±2 g').mass).toMatchObject({ eachKg: 0.041, uKg: 0.002 }));
   it('shares a mass given in all among the count, with its uncertainty', () => {
-    const { kind, mass } = piece('12x clip, hose total 492 g');
-    expect(kind).toBe('piece');
+    const { kind, mass } = part('12x clip, hose total 492 g');
+    expect(kind).toBe('part');
     expect(mass).toMatchObject({ eachKg: 0.041, typed: 'total 492 g' });
     expect(mass?.uKg).toBeCloseTo(0.001 / Math.sqrt(12) / 12, 12);
   });
   it('takes text in quotation marks as it stands', () => {
-    expect(piece('"dc04 sample 12" steel-unknown 3 kg').name).toBe('dc04 sample 12');
+    expect(part('"dc04 sample 12" steel-unknown 3 kg').name).toBe('dc04 sample 12');
   });
 });
 
@@ -102,7 +102,7 @@ describe('what is never guessed', () => {
     expect(choices('arm cast')).toEqual(['hpdc', 'gravity-casting', 'sand-casting', '"cast"']));
   it('asks whether a comma is a decimal sign or thousands', () => expect(choices('rail 1,840 kg')).toEqual(['1.840 kg', '1840 kg']));
   it('asks what a length measures', () => expect(choices('hose 1.4 m')).toEqual(['run 1.4 m', 't1.4 m', '"1.4 m"']));
-  it('asks whether a counted fastener word is a set or pieces', () =>
+  it('asks whether a counted fastener word is a set or parts', () =>
     expect(choices('12x clip 3 g')).toEqual(['12 clip 3 g', '12x "clip" 3 g']));
   it('asks whether a leading number is the count or part of the name', () => expect(choices('3 bracket')).toEqual(['3x', '"3"']));
   it.each([
@@ -111,7 +111,7 @@ describe('what is never guessed', () => {
     ['a mass of zero', 'rail 0 g', 'mass-zero'],
     ['a count of zero', '0x rail', 'count-limit'],
     ['two dimensions', 'rail 620x410', 'two-dimensions'],
-    ['a direction on a piece', 'rail -z', 'direction-of-what'],
+    ['a direction on a part', 'rail -z', 'direction-of-what'],
     ['a stray ?', 'rail ? dc04', 'lone-mark'],
     ['an open quotation mark', 'rail "left', 'open-quote'],
     ['a run without unit', 'hose run 1.4', 'length-without-unit'],
@@ -122,14 +122,14 @@ describe('what is never guessed', () => {
     const [grade] = parseLine(line).questions;
     const once = settle(line, grade as never, 'aw-6082');
     const [unit] = parseLine(once).questions;
-    expect(piece(settle(once, unit as never, '41 g'))).toMatchObject({ name: 'bracket', materialId: 'aw-6082', mass: { eachKg: 0.041 } });
+    expect(part(settle(once, unit as never, '41 g'))).toMatchObject({ name: 'bracket', materialId: 'aw-6082', mass: { eachKg: 0.041 } });
   });
 });
 
 describe('a line that records a fastener set', () => {
   it('reads count, thread, length, drive, grade and direction', () => {
     expect(fasteners('12 M6x16 T30 8.8 -z')).toEqual({
-      known: {},
+      evidence: {},
       kind: 'fasteners',
       count: 12,
       fastenerKind: 'bolt',
@@ -175,7 +175,7 @@ describe('a line that records a fastener set', () => {
 
 describe('a line that records joints', () => {
   it('reads what is counted', () => {
-    expect(joints('34 spot')).toEqual({ kind: 'joints', count: 34, jointKind: 'spot weld', lengthEachM: null, note: '', known: {} });
+    expect(joints('34 spot')).toEqual({ kind: 'joints', count: 34, jointKind: 'spot weld', lengthEachM: null, note: '', evidence: {} });
     expect(joints('8 spr')).toMatchObject({ count: 8, jointKind: 'self-piercing rivet' });
   });
   it('reads what runs', () => {
@@ -192,10 +192,10 @@ describe('a line that records joints', () => {
 describe('how the line was understood', () => {
   it('is told stretch by stretch, with the evidence', () => {
     expect(parseLine('2x bracket pa66-gf30 ~41 g').understood).toEqual([
-      { start: 0, end: 2, label: 'count', value: '2', evidence: 'C' },
-      { start: 3, end: 10, label: 'name', value: 'bracket', evidence: null },
-      { start: 11, end: 20, label: 'material', value: 'PA66-GF30', evidence: 'S' },
-      { start: 21, end: 26, label: 'mass each', value: '~41 g', evidence: 'I' },
+      { start: 0, end: 2, label: 'count', value: '2', mark: 'C' },
+      { start: 3, end: 10, label: 'name', value: 'bracket', mark: null },
+      { start: 11, end: 20, label: 'material', value: 'PA66-GF30', mark: 'S' },
+      { start: 21, end: 26, label: 'mass each', value: '~41 g', mark: 'I' },
     ]);
   });
   it('says nothing of an empty line', () => expect(parseLine('   ')).toMatchObject({ understood: [], questions: [], entry: null }));
@@ -208,12 +208,12 @@ describe('how the line was understood', () => {
 });
 
 describe('how a value is known, typed right at it', () => {
-  const known = (line: string) => {
+  const evidence = (line: string) => {
     const { entry, questions } = parseLine(line);
     if (!entry) throw new Error(questions.map((q) => q.message).join('; '));
-    return entry.kind === 'step' ? {} : entry.known;
+    return entry.kind === 'step' ? {} : entry.evidence;
   };
-  it('says nothing where a count was counted and a material seen', () => expect(known('2x bracket dc04 stamp')).toEqual({}));
+  it('says nothing where a count was counted and a material seen', () => expect(evidence('2x bracket dc04 stamp')).toEqual({}));
   it.each([
     ['to be confirmed', '6?x bracket', 'quantity', '?'],
     ['an estimate', '~6x bracket', 'quantity', 'I'],
@@ -225,18 +225,21 @@ describe('how a value is known, typed right at it', () => {
     ['a drive to be confirmed', '12 M6x16 T30?', 'drive', '?'],
     ['a fastener count to be confirmed', '12? M6x16', 'count', '?'],
     ['a joint count estimated', '~34 spot', 'count', 'I'],
-  ])('%s: %s', (_, line, field, mark) => expect(known(line)[field]?.mark).toBe(mark));
+  ])('%s: %s', (_, line, field, mark) => expect(evidence(line)[field]?.mark).toBe(mark));
   it('takes a count as a range: two, perhaps three', () => {
-    expect(piece('2-3x bracket')).toMatchObject({ quantity: 2, known: { quantity: { mark: 'C', low: 2, high: 3 } } });
-    expect(piece('20+x clip, trim')).toMatchObject({ quantity: 20, known: { quantity: { low: 20, high: null } } });
-    expect(fasteners('12-14 M6x16')).toMatchObject({ count: 12, known: { count: { low: 12, high: 14 } } });
+    expect(part('2-3x bracket')).toMatchObject({ quantity: 2, evidence: { quantity: { mark: 'C', low: 2, high: 3 } } });
+    expect(part('20+x clip, trim')).toMatchObject({ quantity: 20, evidence: { quantity: { low: 20, high: null } } });
+    expect(fasteners('12-14 M6x16')).toMatchObject({ count: 12, evidence: { count: { low: 12, high: 14 } } });
   });
   it('asks about a range that runs backwards', () =>
     expect(parseLine('3-2x bracket').questions.map((q) => q.code)).toEqual(['count-limit']));
   it('keeps a dimension as typed, with the uncertainty of its last digit or the one stated', () => {
-    expect(known('plate t0.8').wallThicknessM).toMatchObject({ typed: '0.8 mm', u: expect.closeTo(0.0001 / Math.sqrt(12), 12) as number });
-    expect(known('hose run 1.40 m ±5 mm').runLengthM).toMatchObject({ typed: '1.40 m ±5 mm', u: 0.005 });
-    expect(known('hose run ~1.4 m').runLengthM).toMatchObject({ mark: 'I', typed: '~1.4 m', u: expect.closeTo(0.14, 12) as number });
-    expect(known('panel t0.03in').wallThicknessM?.typed).toBe('0.03 in');
+    expect(evidence('plate t0.8').wallThicknessM).toMatchObject({
+      typed: '0.8 mm',
+      u: expect.closeTo(0.0001 / Math.sqrt(12), 12) as number,
+    });
+    expect(evidence('hose run 1.40 m ±5 mm').runLengthM).toMatchObject({ typed: '1.40 m ±5 mm', u: 0.005 });
+    expect(evidence('hose run ~1.4 m').runLengthM).toMatchObject({ mark: 'I', typed: '~1.4 m', u: expect.closeTo(0.14, 12) as number });
+    expect(evidence('panel t0.03in').wallThicknessM?.typed).toBe('0.03 in');
   });
 });

@@ -7,16 +7,16 @@ import { connectionCandidate } from './parse-connections';
 import { fastenerCandidate } from './parse-fasteners';
 import { fluidCandidate } from './parse-fluids';
 import { jointCandidate } from './parse-joints';
-import { pieceCandidate, type Candidate } from './parse-piece';
+import { partCandidate, type Candidate } from './parse-part';
 import { STEP_FIGURE, parseStep } from './parse-step';
 import { printQuoted } from './print-entry';
 
 /** Longest line that is read. */
-export const MOST_CHARACTERS = 1000;
+const MOST_CHARACTERS = 1000;
 /** Kinds of record whose costs are this near to each other are both likely. */
 const NEAR_TIE = 1.5;
 
-/** `+ bracket …`: it comes off together with the piece before */
+/** `+ bracket …`: it comes off together with the part before */
 const TOGETHER = /\+\s+(?=\S)/y;
 /** ` > `: what follows says how it came off; `>5 kg` and `>= 12x` do not begin so */
 const REMOVAL = new RegExp(String.raw`\s>(?=\s+[^\d\s=]|[A-Za-z]|\s+(?:${STEP_FIGURE})|\s*$)`, 'i');
@@ -29,7 +29,7 @@ const refused = (line: string, code: string, message: string): ParsedLine => ({
 });
 
 const KIND_WORD: Readonly<Record<Entry['kind'], string>> = {
-  piece: 'a piece',
+  part: 'a part',
   fasteners: 'a fastener set',
   joints: 'joints',
   connection: 'a connection',
@@ -52,7 +52,7 @@ const settledEntry = (parsed: ParsedLine, read: (line: string) => ParsedLine | n
 };
 
 const describe = (entry: Entry): string => {
-  if (entry.kind === 'piece') return `${entry.quantity === 1 ? 'a piece' : `${entry.quantity} pieces`} called ${entry.name}`;
+  if (entry.kind === 'part') return `${entry.quantity === 1 ? 'a part' : `${entry.quantity} parts`} called ${entry.name}`;
   const count = 'count' in entry ? `${entry.count} ` : '';
   const what =
     entry.kind === 'fasteners'
@@ -67,7 +67,7 @@ const describe = (entry: Entry): string => {
 
 type Reader = (line: string, start: number) => Candidate | null;
 const READERS: readonly Reader[] = [
-  pieceCandidate,
+  partCandidate,
   fastenerCandidate,
   jointCandidate,
   connectionCandidate,
@@ -83,7 +83,7 @@ const recordOf = (line: string, start: number): ParsedLine => {
     .flatMap(({ read, found }) => (found ? [{ read, ...found }] : []))
     .sort((a, b) => a.cost - b.cost);
   const [best, ...others] = candidates;
-  if (!best) return pieceCandidate(line, start).parsed;
+  if (!best) return partCandidate(line, start).parsed;
   const near = others.filter((other) => other.cost - best.cost < NEAR_TIE);
   if (near.length === 0) return best.parsed;
   const choices = [best, ...near].flatMap(({ parsed, read }): readonly Choice[] => {
@@ -94,15 +94,15 @@ const recordOf = (line: string, start: number): ParsedLine => {
   return {
     line,
     understood: best.parsed.understood.filter((u) => u.label === 'count'),
-    questions: [{ start, end: line.length, code: 'set-or-piece', message: `What is “${line.slice(start).trim()}”?`, choices }],
+    questions: [{ start, end: line.length, code: 'set-or-part', message: `What is “${line.slice(start).trim()}”?`, choices }],
     entry: null,
   };
 };
 
 const withTogether = (parsed: ParsedLine, at: number): ParsedLine => ({
   ...parsed,
-  understood: [{ start: at, end: at + 1, label: 'removal', value: 'together with the piece before', evidence: null }, ...parsed.understood],
-  entry: parsed.entry?.kind === 'piece' ? { ...parsed.entry, together: true } : parsed.entry,
+  understood: [{ start: at, end: at + 1, label: 'removal', value: 'together with the part before', mark: null }, ...parsed.understood],
+  entry: parsed.entry?.kind === 'part' ? { ...parsed.entry, together: true } : parsed.entry,
 });
 
 /** The line up to how it came off, and what is said of that. */
@@ -120,13 +120,13 @@ const removalAt = (line: string): number => {
 };
 
 /**
- * Understands one line of shorthand: a piece, what holds or feeds it, what is on its board, or how it came off. Never throws and never guesses: what can
+ * Understands one line of shorthand: a part, what holds or feeds it, what is on its board, or how it came off. Never throws and never guesses: what can
  * be read two ways comes back as a question with its choices, and `entry` is null until all are settled.
  *
  * @param line the line as typed so far
  * @returns how each stretch was understood, the open questions, and the entry once there are none; the grammar stands in docs/method/bench.md
  * @example
- * parseLine('2x bracket, hose guide pa66-gf30 inj 41 g').entry // => { kind: 'piece', quantity: 2, name: 'bracket, hose guide', … }
+ * parseLine('2x bracket, hose guide pa66-gf30 inj 41 g').entry // => { kind: 'part', quantity: 2, name: 'bracket, hose guide', … }
  */
 export const parseLine = (line: string): ParsedLine => {
   if (line.length > MOST_CHARACTERS)
@@ -141,7 +141,7 @@ export const parseLine = (line: string): ParsedLine => {
   const end = off < 0 ? usual.length : off;
   const together = matchAt(TOGETHER, usual, start);
   const own = usual.slice(0, end);
-  const parsed = together ? withTogether(pieceCandidate(own, start + together[0].length).parsed, start) : recordOf(own, start);
+  const parsed = together ? withTogether(partCandidate(own, start + together[0].length).parsed, start) : recordOf(own, start);
   if (off < 0) return { ...parsed, line };
   const removal = parseStep(usual, off + 1);
   return removal ? withRemoval({ ...parsed, line }, removal, line) : { ...recordOf(usual, start), line };

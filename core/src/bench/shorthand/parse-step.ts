@@ -101,8 +101,8 @@ const tokenAt = (line: string, at: number): Token => {
       },
     };
   const direction = matchAt(DIRECTION, line, at)?.[0];
-  const known = DIRECTIONS.find((d) => d === direction?.toLowerCase());
-  if (direction !== undefined && known) return { end: at + 2, label: 'comes off', value: DIRECTION_WORD[known], put: { direction: known } };
+  const named = DIRECTIONS.find((d) => d === direction?.toLowerCase());
+  if (direction !== undefined && named) return { end: at + 2, label: 'comes off', value: DIRECTION_WORD[named], put: { direction: named } };
   const people = matchAt(PEOPLE, line, at);
   if (people) {
     const count = people[1] === undefined ? (WORD_NUMBER[people[2]?.toLowerCase() ?? ''] ?? 0) : Number(people[1]);
@@ -133,9 +133,6 @@ const tokenAt = (line: string, at: number): Token => {
   return { end: at + word.length, label: '', value: word, put: {}, word };
 };
 
-/** The parts of a step that one line may say. */
-export const STEP_FIELDS = ['tool', 'bit', 'direction', 'people', 'seen', 'holdsItself', 'oneWay', 'after', 'note'] as const;
-
 /**
  * Reads a line about the removal itself, which begins with “>”: `> cordless driver T30 -x 2p blind self one-way after 3`.
  * What is no code is the tool; what is in quotation marks is the remark. Null when the line does not begin so.
@@ -161,7 +158,7 @@ export const parseStep = (line: string, start: number): ParsedLine | null => {
       // words of the tool that stand together are one
       if (before?.label === 'tool' && /^\s*$/.test(line.slice(before.end, at)))
         understood[understood.length - 1] = { ...before, end: token.end, value: `${before.value} ${token.word}` };
-      else understood.push({ ...span, label: 'tool', value: token.word, evidence: null });
+      else understood.push({ ...span, label: 'tool', value: token.word, mark: null });
     } else if (Object.keys(token.put).some((field) => Object.hasOwn(draft, field)))
       questions.push({
         ...span,
@@ -171,7 +168,7 @@ export const parseStep = (line: string, start: number): ParsedLine | null => {
       });
     else {
       Object.assign(draft, token.put);
-      understood.push({ ...span, label: token.label, value: token.value, evidence: null });
+      understood.push({ ...span, label: token.label, value: token.value, mark: null });
     }
     at = token.end;
   }
@@ -219,5 +216,5 @@ export const printStep = (entry: StepEntry): string =>
     afterText(entry.after),
     entry.note === undefined ? '' : quote(entry.note),
   ]
-    .filter((part) => part !== '')
+    .filter((text) => text !== '')
     .join(' ');

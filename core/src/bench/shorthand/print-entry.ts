@@ -1,6 +1,6 @@
 import { millimetres } from '../../shared';
-import type { Hand, KnowingEntity, KnownOf } from '../../record';
-import type { BoardEntry, ComponentEntry, ConnectionEntry, Entry, FastenerEntry, FluidEntry, JointEntry, PieceEntry } from './entry';
+import type { Hand, KnowingEntity, EvidenceOf } from '../../record';
+import type { BoardEntry, ComponentEntry, ConnectionEntry, Entry, FastenerEntry, FluidEntry, JointEntry, PartEntry } from './entry';
 import { threadLine } from './thread-line';
 import { JOINT_WORD } from './joint-words';
 import { printStep } from './parse-step';
@@ -9,70 +9,70 @@ import { quote } from './reader';
 
 const HAND_CODE: Readonly<Record<Hand, string>> = { none: '', left: 'lh', right: 'rh', mirrored: 'lh/rh' };
 
-const joined = (parts: readonly string[]): string => parts.filter((part) => part !== '').join(' ');
+const joined = (texts: readonly string[]): string => texts.filter((text) => text !== '').join(' ');
 
-const marked = (text: string, entity: KnowingEntity, field: string, known: KnownOf): string =>
-  text === '' ? '' : text + markSuffix(entity, field, known[field]);
+const marked = (text: string, entity: KnowingEntity, field: string, evidence: EvidenceOf): string =>
+  text === '' ? '' : text + markSuffix(entity, field, evidence[field]);
 
 /** A length as it was typed, or in mm, with its mark. */
-const lengthText = (lengthM: number | null, entity: KnowingEntity, field: string, known: KnownOf, before = ''): string => {
-  const said = known[field];
+const lengthText = (lengthM: number | null, entity: KnowingEntity, field: string, evidence: EvidenceOf, before = ''): string => {
+  const said = evidence[field];
   return lengthM === null ? '' : `${before}${said?.typed ?? `${millimetres(lengthM)} mm`}${markSuffix(entity, field, said)}`;
 };
 
-const printPiece = (piece: PieceEntry, name: string): string => {
-  const { known } = piece;
-  const count = countText('piece', 'quantity', piece.quantity, known);
+const printPart = (part: PartEntry, name: string): string => {
+  const { evidence } = part;
+  const count = countText('part', 'quantity', part.quantity, evidence);
   return joined([
-    piece.together ? '+' : '',
-    count === '1' && piece.hand !== 'mirrored' ? '' : `${count}x`,
+    part.together ? '+' : '',
+    count === '1' && part.hand !== 'mirrored' ? '' : `${count}x`,
     name,
-    marked([piece.materialId ?? '', piece.materialDetail].filter((part) => part !== '').join('-'), 'piece', 'materialId', known),
-    marked(piece.processId ?? '', 'piece', 'processId', known),
-    lengthText(piece.wallThicknessM, 'piece', 'wallThicknessM', known, 't'),
-    piece.envelopeM === null
+    marked([part.materialId ?? '', part.materialDetail].filter((text) => text !== '').join('-'), 'part', 'materialId', evidence),
+    marked(part.processId ?? '', 'part', 'processId', evidence),
+    lengthText(part.wallThicknessM, 'part', 'wallThicknessM', evidence, 't'),
+    part.envelopeM === null
       ? ''
-      : (known.lengthM?.typed ?? piece.envelopeM.map(millimetres).join('x')) + markSuffix('piece', 'lengthM', known.lengthM),
-    lengthText(piece.runLengthM, 'piece', 'runLengthM', known, 'run '),
-    lengthText(piece.runDiameterM, 'piece', 'runDiameterM', known, 'run ø'),
-    marked(HAND_CODE[piece.hand], 'piece', 'hand', known),
-    piece.mass?.typed ?? '',
-    piece.tag === '' ? '' : `#${piece.tag}`,
+      : (evidence.lengthM?.typed ?? part.envelopeM.map(millimetres).join('x')) + markSuffix('part', 'lengthM', evidence.lengthM),
+    lengthText(part.runLengthM, 'part', 'runLengthM', evidence, 'run '),
+    lengthText(part.runDiameterM, 'part', 'runDiameterM', evidence, 'run ø'),
+    marked(HAND_CODE[part.hand], 'part', 'hand', evidence),
+    part.mass?.typed ?? '',
+    part.tag === '' ? '' : `#${part.tag}`,
   ]);
 };
 
-const torqueText = (torqueNm: number | null, word: string, field: string, known: KnownOf): string =>
+const torqueText = (torqueNm: number | null, word: string, field: string, evidence: EvidenceOf): string =>
   torqueNm === null
     ? ''
-    : `${word} ${known[field]?.typed ?? `${Number(torqueNm.toPrecision(9))} Nm`}${markSuffix('fasteners', field, known[field])}`;
+    : `${word} ${evidence[field]?.typed ?? `${Number(torqueNm.toPrecision(9))} Nm`}${markSuffix('fasteners', field, evidence[field])}`;
 
 const printFasteners = (set: FastenerEntry, note: string): string => {
-  const { known } = set;
+  const { evidence } = set;
   return joined([
-    countText('fasteners', 'count', set.count, known),
-    set.fastenerKind === 'bolt' && threadLine(set).startsWith('M') && !known.kind
+    countText('fasteners', 'count', set.count, evidence),
+    set.fastenerKind === 'bolt' && threadLine(set).startsWith('M') && !evidence.kind
       ? ''
-      : marked(set.fastenerKind, 'fasteners', 'kind', known),
-    marked(threadLine(set), 'fasteners', 'threadM', known),
-    marked(set.drive, 'fasteners', 'drive', known),
-    marked(set.grade, 'fasteners', 'grade', known),
-    marked(set.direction ?? '', 'fasteners', 'direction', known),
-    torqueText(set.tighteningNm, 'tightening', 'tighteningNm', known),
-    torqueText(set.breakawayNm, 'breakaway', 'breakawayNm', known),
-    marked(set.access ?? '', 'fasteners', 'access', known),
-    set.tool === '' ? '' : marked(`tool ${quote(set.tool)}`, 'fasteners', 'tool', known),
-    set.removed === null ? '' : marked(set.removed ? 'removed' : 'left in', 'fasteners', 'removed', known),
+      : marked(set.fastenerKind, 'fasteners', 'kind', evidence),
+    marked(threadLine(set), 'fasteners', 'threadM', evidence),
+    marked(set.drive, 'fasteners', 'drive', evidence),
+    marked(set.grade, 'fasteners', 'grade', evidence),
+    marked(set.direction ?? '', 'fasteners', 'direction', evidence),
+    torqueText(set.tighteningNm, 'tightening', 'tighteningNm', evidence),
+    torqueText(set.breakawayNm, 'breakaway', 'breakawayNm', evidence),
+    marked(set.access ?? '', 'fasteners', 'access', evidence),
+    set.tool === '' ? '' : marked(`tool ${quote(set.tool)}`, 'fasteners', 'tool', evidence),
+    set.removed === null ? '' : marked(set.removed ? 'removed' : 'left in', 'fasteners', 'removed', evidence),
     set.mass?.typed ?? '',
     note,
   ]);
 };
 
 const printJoints = (set: JointEntry, note: string): string => {
-  const { known } = set;
+  const { evidence } = set;
   return joined([
-    countText('joints', 'count', set.count, known),
+    countText('joints', 'count', set.count, evidence),
     JOINT_WORD[set.jointKind],
-    lengthText(set.lengthEachM, 'joints', 'lengthEachM', known),
+    lengthText(set.lengthEachM, 'joints', 'lengthEachM', evidence),
     note,
   ]);
 };
@@ -80,67 +80,67 @@ const printJoints = (set: JointEntry, note: string): string => {
 const SHIELD_WORD = (shielded: boolean | null): string => (shielded === null ? '' : shielded ? 'shielded' : 'unshielded');
 
 const printConnection = (set: ConnectionEntry, note: string): string => {
-  const { known } = set;
+  const { evidence } = set;
   const section = set.crossSectionM2 === null ? '' : `${Number((set.crossSectionM2 * 1e6).toPrecision(9))} mm2`;
   return joined([
-    countText('connection', 'count', set.count, known),
+    countText('connection', 'count', set.count, evidence),
     set.connectionKind,
-    set.poles === null ? '' : `${set.poles}p${markSuffix('connection', 'poles', known.poles)}`,
-    marked(section, 'connection', 'crossSectionM2', known),
-    marked(set.materialId ?? '', 'connection', 'materialId', known),
-    marked(SHIELD_WORD(set.shielded), 'connection', 'shielded', known),
-    lengthText(set.innerM, 'connection', 'innerM', known, 'id'),
-    lengthText(set.lengthEachM, 'connection', 'lengthEachM', known),
-    marked(set.fluid, 'connection', 'fluid', known),
-    marked(set.lock ?? '', 'connection', 'lock', known),
-    marked(set.release ?? '', 'connection', 'release', known),
+    set.poles === null ? '' : `${set.poles}p${markSuffix('connection', 'poles', evidence.poles)}`,
+    marked(section, 'connection', 'crossSectionM2', evidence),
+    marked(set.materialId ?? '', 'connection', 'materialId', evidence),
+    marked(SHIELD_WORD(set.shielded), 'connection', 'shielded', evidence),
+    lengthText(set.innerM, 'connection', 'innerM', evidence, 'id'),
+    lengthText(set.lengthEachM, 'connection', 'lengthEachM', evidence),
+    marked(set.fluid, 'connection', 'fluid', evidence),
+    marked(set.lock ?? '', 'connection', 'lock', evidence),
+    marked(set.release ?? '', 'connection', 'release', evidence),
     note,
   ]);
 };
 
 const printComponents = (set: ComponentEntry, note: string): string =>
   joined([
-    countText('components', 'count', set.count, set.known),
+    countText('components', 'count', set.count, set.evidence),
     set.fitted ? '' : 'empty',
     set.componentClass,
-    set.marking === '' ? '' : `marked ${quote(set.marking)}${markSuffix('components', 'marking', set.known.marking)}`,
+    set.marking === '' ? '' : `marked ${quote(set.marking)}${markSuffix('components', 'marking', set.evidence.marking)}`,
     note,
   ]);
 
 const printBoard = (board: BoardEntry, note: string): string => {
-  const { known } = board;
+  const { evidence } = board;
   const size =
     board.lengthM === null || board.widthM === null
       ? ''
-      : (known.lengthM?.typed ?? `${millimetres(board.lengthM)}x${millimetres(board.widthM)} mm`) +
-        markSuffix('board', 'lengthM', known.lengthM);
+      : (evidence.lengthM?.typed ?? `${millimetres(board.lengthM)}x${millimetres(board.widthM)} mm`) +
+        markSuffix('board', 'lengthM', evidence.lengthM);
   return joined([
     'board',
     size,
-    board.sides === null ? '' : `${board.sides}-sided${markSuffix('board', 'sides', known.sides)}`,
-    board.layers === null ? '' : `${board.layers}-layer${markSuffix('board', 'layers', known.layers)}`,
+    board.sides === null ? '' : `${board.sides}-sided${markSuffix('board', 'sides', evidence.sides)}`,
+    board.layers === null ? '' : `${board.layers}-layer${markSuffix('board', 'layers', evidence.layers)}`,
     note,
   ]);
 };
 
 const printFluid = (fluid: FluidEntry, name: string): string => {
-  const { known } = fluid;
-  const litres = fluid.volumeM3 === null ? '' : (known.volumeM3?.typed ?? `${Number((fluid.volumeM3 * 1000).toPrecision(9))} l`);
+  const { evidence } = fluid;
+  const litres = fluid.volumeM3 === null ? '' : (evidence.volumeM3?.typed ?? `${Number((fluid.volumeM3 * 1000).toPrecision(9))} l`);
   return joined([
     'fluid',
     name,
     fluid.mass?.typed ?? '',
-    marked(litres, 'fluid', 'volumeM3', known),
+    marked(litres, 'fluid', 'volumeM3', evidence),
     // what goes without saying is said when its knowledge is
-    fluid.drained && !known.drained ? '' : marked(fluid.drained ? 'drained' : 'left in', 'fluid', 'drained', known),
+    fluid.drained && !evidence.drained ? '' : marked(fluid.drained ? 'drained' : 'left in', 'fluid', 'drained', evidence),
     fluid.note === '' ? '' : `(${fluid.note.replaceAll('"', '""')})`,
   ]);
 };
 
 const printRecord = (entry: Entry, words: string): string => {
   switch (entry.kind) {
-    case 'piece':
-      return printPiece(entry, words);
+    case 'part':
+      return printPart(entry, words);
     case 'fasteners':
       return printFasteners(entry, words);
     case 'joints':
@@ -164,10 +164,10 @@ export const printWith = (entry: Entry, words: string): string => {
   return entry.kind === 'step' || entry.removal === undefined ? own : `${own} ${printStep(entry.removal)}`;
 };
 
-/** The words of a line that are no codes: the name of a piece or fluid, the remark of a set. */
+/** The words of a line that are no codes: the name of a part or fluid, the remark of a set. */
 export const wordsOf = (entry: Entry): string => {
   if (entry.kind === 'step') return '';
-  return entry.kind === 'piece' || entry.kind === 'fluid' ? entry.name : entry.note;
+  return entry.kind === 'part' || entry.kind === 'fluid' ? entry.name : entry.note;
 };
 
 /** A line that reads back as the entry, with its words in quotation marks. */

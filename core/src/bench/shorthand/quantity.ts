@@ -110,8 +110,8 @@ const beginningAt = (line: string, start: number): Beginning | null => {
     begun.line = line;
     begun.at.clear();
   }
-  const known = begun.at.get(start);
-  if (known !== undefined) return known;
+  const kept = begun.at.get(start);
+  if (kept !== undefined) return kept;
   const before = modifiers(line, start, BEFORE);
   const digits = matchAt(NUMBER, line, before.at)?.[0] ?? '';
   const found = digits.trim() === '' ? null : { before, digits };
@@ -134,10 +134,10 @@ const rounded = (si: number, decimals: number | undefined): number =>
 
 const UNIT_AT = new Map<UnitTable, RegExp>();
 const unitAt = (table: UnitTable): RegExp => {
-  const known =
+  const kept =
     UNIT_AT.get(table) ?? new RegExp(String.raw`\s{0,2}${table.pattern}(?![\p{L}\d]|\/(?!\s?(?:pc|ea|st|pz|pi[eè]ce|unit|ud)))`, 'iuy');
-  UNIT_AT.set(table, known);
-  return known;
+  UNIT_AT.set(table, kept);
+  return kept;
 };
 const STOP = new RegExp(String.raw`(?=\s|$|[?!)\]/]|@|[,;.:]+(?:\s|$)|±|\+-|\+\/)`, 'y');
 

@@ -1,5 +1,5 @@
 import type { EvidenceMark } from '../../shared';
-import { impliedMark, known as knownBy, type Known, type KnowingEntity } from '../../record';
+import { impliedMark, evidence as evidenceBy, type Evidence, type KnowingEntity } from '../../record';
 import { hasDigit } from './characters';
 import type { Choice, Question, Understood } from './entry';
 import { markBehind } from './how-known';
@@ -10,12 +10,12 @@ export interface Match<Draft> {
   readonly end: number;
   readonly label?: string;
   readonly value?: string;
-  readonly evidence?: EvidenceMark | null;
+  readonly mark?: EvidenceMark | null;
   /** fields understood */
   readonly put?: Partial<Draft>;
   /** the field of the record whose value this is, when it can say how it is known; with what is already known of it */
   readonly about?: string;
-  readonly known?: Known;
+  readonly evidence?: Evidence;
   /** text that stays in the name or remark */
   readonly word?: string;
   readonly question?: { readonly code: string; readonly message: string; readonly choices: readonly Choice[]; readonly from?: number };
@@ -38,7 +38,7 @@ export interface Stretch<Draft> {
 
 export interface Reading<Draft> {
   readonly draft: Partial<Draft>;
-  readonly known: Readonly<Record<string, Known>>;
+  readonly evidence: Readonly<Record<string, Evidence>>;
   readonly words: readonly string[];
   readonly understood: readonly Understood[];
   readonly questions: readonly Question[];
@@ -253,7 +253,7 @@ export const readLine = <Draft extends object>(
   }
   const ends = (covers.get(line.length) ?? []).sort((a, b) => a.cost - b.cost);
   const best = ends[0];
-  if (!best) return { draft: {}, known: {}, words: [], understood: [], questions: [], stretches: [], cost: 0 };
+  if (!best) return { draft: {}, evidence: {}, words: [], understood: [], questions: [], stretches: [], cost: 0 };
   const told = new Set([meaning(best)]);
   const rivals = ends.slice(1).filter((cover) => {
     if (cover.cost - best.cost >= NEAR_TIE) return false;
@@ -278,7 +278,7 @@ const partedWord = (word: string, before: Match<unknown> | undefined, behind: Ma
 };
 
 const collected = <Draft extends object>(line: string, best: Cover<Draft>, rivals: readonly Cover<Draft>[]): Reading<Draft> => {
-  const known: Record<string, Known> = {};
+  const evidence: Record<string, Evidence> = {};
   const draft: Partial<Draft> = {};
   const words: string[] = [];
   const understood: Understood[] = [];
@@ -307,19 +307,19 @@ const collected = <Draft extends object>(line: string, best: Cover<Draft>, rival
     const isNew = match.put === undefined || Object.keys(match.put).some((field) => !Object.hasOwn(draft, field));
     for (const [field, value] of Object.entries(match.put ?? {}))
       if (!Object.hasOwn(draft, field)) Object.assign(draft, { [field]: value });
-    if (match.about !== undefined && match.known) known[match.about] = match.known;
+    if (match.about !== undefined && match.evidence) evidence[match.about] = match.evidence;
     if (match.word !== undefined && match.word !== '') {
       if (/^,(?:\s|$)/.test(line.slice(match.end))) words.push(`${match.word},`);
       else words.push(match.word);
-      understood.push({ ...span, label: '', value: match.word, evidence: null });
+      understood.push({ ...span, label: '', value: match.word, mark: null });
     }
     if (match.label !== undefined && isNew)
-      understood.push({ ...span, label: match.label, value: match.value ?? '', evidence: match.evidence ?? null });
+      understood.push({ ...span, label: match.label, value: match.value ?? '', mark: match.mark ?? null });
   }
   const tie = questions.length === 0 && rivals.length > 0 ? tieQuestion(line, [best, ...rivals.slice(0, 3)]) : null;
   return {
     draft,
-    known: Object.fromEntries(Object.entries(known).sort(([a], [b]) => (a < b ? -1 : 1))),
+    evidence: Object.fromEntries(Object.entries(evidence).sort(([a], [b]) => (a < b ? -1 : 1))),
     words,
     understood,
     questions: tie ? [tie] : questions,
@@ -333,7 +333,7 @@ export const wordsAsOne = (understood: readonly Understood[], label: string, tex
   const words = understood.filter((u) => u.label === '');
   const [first, last] = [words[0], words.at(-1)];
   if (!first || !last) return understood;
-  const chip: Understood = { start: first.start, end: last.end, label, value: text, evidence: null };
+  const chip: Understood = { start: first.start, end: last.end, label, value: text, mark: null };
   return [...understood.filter((u) => u.label !== ''), chip].sort((a, b) => a.start - b.start);
 };
 
@@ -361,14 +361,14 @@ export const labelled =
 export const withMark = <Draft>(entity: KnowingEntity, line: string, match: Match<Draft>): Match<Draft> => {
   if (match.about === undefined || match.question) return match;
   const behind = markBehind(line, match.end);
-  const mark = behind?.mark ?? match.known?.mark ?? impliedMark(entity, match.about);
-  if (!behind) return { ...match, evidence: mark };
+  const mark = behind?.mark ?? match.evidence?.mark ?? impliedMark(entity, match.about);
+  if (!behind) return { ...match, mark };
   const plain = match.plain === undefined ? {} : { plain: `${match.plain}${behind.mark === '?' ? ' ?' : ` @${behind.mark}`}` };
   return {
     ...match,
     ...plain,
     end: behind.end,
-    evidence: behind.mark,
-    known: { ...(match.known ?? knownBy(behind.mark)), mark: behind.mark },
+    mark: behind.mark,
+    evidence: { ...(match.evidence ?? evidenceBy(behind.mark)), mark: behind.mark },
   };
 };

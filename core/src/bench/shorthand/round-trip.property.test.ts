@@ -170,7 +170,7 @@ describe('shorthand, whatever is typed', () => {
         const line = `${quantity}x "${text.replaceAll('"', '""')}" dc04 ${tenths / 10} g t${tenths / 1e4}`;
         const { entry } = parseLine(line);
         if (entry === null) return;
-        expect(entry).toMatchObject({ kind: 'piece', quantity });
+        expect(entry).toMatchObject({ kind: 'part', quantity });
         expect(parseLine(printLine(entry)).entry).toEqual(entry);
       }),
     );
@@ -191,7 +191,7 @@ describe('shorthand, whatever is typed', () => {
     );
   });
   it.each(JOINT_KINDS)('prints and reads a %s', (jointKind) => {
-    const entry = { kind: 'joints', count: 3, jointKind, lengthEachM: null, note: '', known: {} } as const;
+    const entry = { kind: 'joints', count: 3, jointKind, lengthEachM: null, note: '', evidence: {} } as const;
     expect(parseLine(printLine(entry)).entry).toEqual(entry);
   });
 });

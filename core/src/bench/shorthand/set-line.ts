@@ -1,4 +1,4 @@
-import type { KnowingEntity, KnownOf } from '../../record';
+import type { KnowingEntity, EvidenceOf } from '../../record';
 import { CODE_END, figureAt, type Figure } from './common-matchers';
 import type { Question, Understood } from './entry';
 import { countMatcher, tallyMatcher, type CountDraft } from './counts';
@@ -16,7 +16,7 @@ export interface SetLine<Draft> {
   /** was a count said, before the kind or behind it */
   readonly isCounted: boolean;
   readonly note: string;
-  readonly known: KnownOf;
+  readonly evidence: EvidenceOf;
   readonly understood: readonly Understood[];
   readonly questions: readonly Question[];
   readonly stretches: readonly Stretch<Draft>[];
@@ -59,7 +59,7 @@ export const readSetLine = <Draft extends object>({
     >[],
     'remark',
   );
-  const behind: Pick<CountSaid, 'count' | 'known'> | undefined = reading.draft.count;
+  const behind: Pick<CountSaid, 'count' | 'evidence'> | undefined = reading.draft.count;
   const note = wordsOf(reading.words);
   const countSpan = { start, end: start + digits.length };
   const questions: readonly Question[] = [
@@ -78,15 +78,15 @@ export const readSetLine = <Draft extends object>({
       ? [{ start, end: line.length, code: 'note-long', message: `A remark may have at most ${MOST_NOTE} characters`, choices: [] }]
       : []),
   ];
-  const countChip: readonly Understood[] = said && inside ? [{ ...countSpan, label: 'count', value: said.value, evidence: said.mark }] : [];
-  const counted = isGiven ? (inside ? said?.known : null) : behind?.known;
-  const kindChip: Understood = { start: start + digits.length, end: start + leading[0].length, ...kind, evidence: null };
+  const countChip: readonly Understood[] = said && inside ? [{ ...countSpan, label: 'count', value: said.value, mark: said.mark }] : [];
+  const counted = isGiven ? (inside ? said?.evidence : null) : behind?.evidence;
+  const kindChip: Understood = { start: start + digits.length, end: start + leading[0].length, ...kind, mark: null };
   return {
     draft: reading.draft,
     count: said && inside ? said.count : (behind?.count ?? 1),
     isCounted: isGiven || behind !== undefined || reading.questions.some(({ code }) => code.startsWith('count')),
     note,
-    known: counted ? { count: counted, ...reading.known } : reading.known,
+    evidence: counted ? { count: counted, ...reading.evidence } : reading.evidence,
     understood: [...countChip, kindChip, ...wordsAsOne(reading.understood, 'remark', note)],
     questions,
     stretches: reading.stretches,
@@ -159,7 +159,7 @@ export const wordMatcher = <Draft, Value>(
 };
 
 /** A length stated in all, shared among what it is the length of, and so is its uncertainty. */
-export const sharedLength = (known: KnownOf, field: string, among: number): KnownOf => {
-  const length = known[field];
-  return length && among > 1 ? { ...known, [field]: { ...length, u: length.u === null ? null : length.u / among } } : known;
+export const sharedLength = (evidence: EvidenceOf, field: string, among: number): EvidenceOf => {
+  const length = evidence[field];
+  return length && among > 1 ? { ...evidence, [field]: { ...length, u: length.u === null ? null : length.u / among } } : evidence;
 };

@@ -8,7 +8,7 @@ export interface Suggestion {
   readonly text: string;
   readonly start: number;
   readonly end: number;
-  /** where it comes from: "piece", "material", "for bushing" */
+  /** where it comes from: "part", "material", "for bushing" */
   readonly why: string;
 }
 
@@ -23,10 +23,10 @@ const SHORTEST = 2;
 const keyOf = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
 
 /**
- * The words of a study: names and parts of names of its pieces by how often they are used, and the words of the
+ * The words of a study: names and parts of names of its parts by how often they are used, and the words of the
  * catalogues and the shorthand. Made once per record, not per key.
  */
-export const wordBook = (record: Pick<StudyRecord, 'pieces' | 'steps' | 'fluids'>): WordBook => {
+export const wordBook = (record: Pick<StudyRecord, 'parts' | 'steps' | 'fluids'>): WordBook => {
   const times = new Map<string, { n: number; why: string }>();
   const put = (text: string, why: string): void => {
     const word = text.trim();
@@ -35,9 +35,9 @@ export const wordBook = (record: Pick<StudyRecord, 'pieces' | 'steps' | 'fluids'
     if (found) found.n += 1;
     else times.set(word, { n: 1, why });
   };
-  for (const piece of record.pieces) {
-    put(piece.name, 'piece');
-    for (const word of piece.name.split(/[\s,]+/)) if (word !== piece.name) put(word, 'word of the study');
+  for (const part of record.parts) {
+    put(part.name, 'part');
+    for (const word of part.name.split(/[\s,]+/)) if (word !== part.name) put(word, 'word of the study');
   }
   for (const step of record.steps) put(step.tool, 'tool');
   for (const fluid of record.fluids) put(fluid.name, 'fluid');
@@ -52,7 +52,7 @@ export const wordBook = (record: Pick<StudyRecord, 'pieces' | 'steps' | 'fluids'
   const own = [...times].map(([text, { n, why }]) => ({ text, why, times: n + 1, key: keyOf(text) }));
   return {
     words: [...own, ...fixed.filter(([text]) => !times.has(text)).map(([text, why]) => ({ text, why, times: 0, key: keyOf(text) }))].sort(
-      (a, b) => b.times - a.times || Number(b.why === 'piece') - Number(a.why === 'piece') || (a.text < b.text ? -1 : 1),
+      (a, b) => b.times - a.times || Number(b.why === 'part') - Number(a.why === 'part') || (a.text < b.text ? -1 : 1),
     ),
   };
 };

@@ -7,8 +7,11 @@ import {
   type FieldsOf,
   type FluidFields,
   type JointSetFields,
-  type PieceFields,
+  type PartFields,
   type Place,
+  evidence,
+  type EvidenceOf,
+  type Weighed,
 } from '../../record';
 import type {
   BoardEntry,
@@ -18,27 +21,20 @@ import type {
   FluidEntry,
   JointEntry,
   MassEntry,
-  PieceEntry,
+  PartEntry,
   SetEntry,
 } from './entry';
 
-interface MassFields {
-  readonly massEachKg: number | null;
-  readonly massUKg: number | null;
-  readonly massEvidence: PieceFields['massEvidence'];
-  readonly massTyped: string | null;
-}
+/** The fields of a row that a mass in shorthand fills, with what else is said of how values are known. */
+export const massFields = (mass: MassEntry | null, said: EvidenceOf = {}): Weighed => {
+  const { massEachKg: _without, ...others } = said;
+  return mass === null
+    ? { massEachKg: null, evidence: others }
+    : { massEachKg: mass.eachKg, evidence: { ...others, massEachKg: evidence(mass.mark, { u: mass.uKg, typed: mass.typed }) } };
+};
 
-/** The fields of a row that a mass in shorthand fills. */
-export const massFields = (mass: MassEntry | null): MassFields => ({
-  massEachKg: mass?.eachKg ?? null,
-  massUKg: mass?.uKg ?? null,
-  massEvidence: mass?.evidence ?? null,
-  massTyped: mass?.typed ?? null,
-});
-
-export const pieceFields = (entry: PieceEntry, place: Place, sequence: number): PieceFields => ({
-  ...blank('piece', place),
+export const partFields = (entry: PartEntry, place: Place, sequence: number): PartFields => ({
+  ...blank('part', place),
   sequence,
   tag: entry.tag,
   name: entry.name,
@@ -47,18 +43,17 @@ export const pieceFields = (entry: PieceEntry, place: Place, sequence: number): 
   materialId: entry.materialId,
   materialDetail: entry.materialDetail,
   processId: entry.processId,
-  ...massFields(entry.mass),
   lengthM: entry.envelopeM?.[0] ?? null,
   widthM: entry.envelopeM?.[1] ?? null,
   heightM: entry.envelopeM?.[2] ?? null,
   wallThicknessM: entry.wallThicknessM,
   runLengthM: entry.runLengthM,
   runDiameterM: entry.runDiameterM,
-  known: entry.known,
+  ...massFields(entry.mass, entry.evidence),
 });
 
-export const fastenerFields = (entry: FastenerEntry, pieceId: string, sequence: number): FastenerSetFields => ({
-  ...blank('fasteners', { pieceId }),
+export const fastenerFields = (entry: FastenerEntry, partId: string, sequence: number): FastenerSetFields => ({
+  ...blank('fasteners', { partId }),
   sequence,
   count: entry.count,
   kind: entry.fastenerKind,
@@ -73,23 +68,22 @@ export const fastenerFields = (entry: FastenerEntry, pieceId: string, sequence: 
   access: entry.access,
   tool: entry.tool,
   removed: entry.removed,
-  ...massFields(entry.mass),
   note: entry.note,
-  known: entry.known,
+  ...massFields(entry.mass, entry.evidence),
 });
 
-export const jointFields = (entry: JointEntry, pieceId: string, sequence: number): JointSetFields => ({
-  ...blank('joints', { pieceId }),
+export const jointFields = (entry: JointEntry, partId: string, sequence: number): JointSetFields => ({
+  ...blank('joints', { partId }),
   sequence,
   count: entry.count,
   kind: entry.jointKind,
   lengthEachM: entry.lengthEachM,
   note: entry.note,
-  known: entry.known,
+  evidence: entry.evidence,
 });
 
-export const connectionFields = (entry: ConnectionEntry, pieceId: string, sequence: number): ConnectionFields => ({
-  ...blank('connection', { pieceId, kind: entry.connectionKind }),
+const connectionFields = (entry: ConnectionEntry, partId: string, sequence: number): ConnectionFields => ({
+  ...blank('connection', { partId, kind: entry.connectionKind }),
   sequence,
   count: entry.count,
   materialId: entry.materialId,
@@ -102,58 +96,57 @@ export const connectionFields = (entry: ConnectionEntry, pieceId: string, sequen
   lock: entry.lock,
   release: entry.release,
   note: entry.note,
-  known: entry.known,
+  evidence: entry.evidence,
 });
 
-export const componentFields = (entry: ComponentEntry, pieceId: string, sequence: number): ComponentSetFields => ({
-  ...blank('components', { pieceId }),
+const componentFields = (entry: ComponentEntry, partId: string, sequence: number): ComponentSetFields => ({
+  ...blank('components', { partId }),
   sequence,
   count: entry.count,
   componentClass: entry.componentClass,
   fitted: entry.fitted,
   marking: entry.marking,
   note: entry.note,
-  known: entry.known,
+  evidence: entry.evidence,
 });
 
-export const boardFields = (entry: BoardEntry, pieceId: string): BoardFields => ({
-  ...blank('board', { pieceId }),
+const boardFields = (entry: BoardEntry, partId: string): BoardFields => ({
+  ...blank('board', { partId }),
   lengthM: entry.lengthM,
   widthM: entry.widthM,
   sides: entry.sides,
   layers: entry.layers,
   note: entry.note,
-  known: entry.known,
+  evidence: entry.evidence,
 });
 
-export const fluidFields = (entry: FluidEntry, pieceId: string, sequence: number): FluidFields => ({
-  ...blank('fluid', { pieceId, name: entry.name }),
+const fluidFields = (entry: FluidEntry, partId: string, sequence: number): FluidFields => ({
+  ...blank('fluid', { partId, name: entry.name }),
   sequence,
-  ...massFields(entry.mass),
   volumeM3: entry.volumeM3,
   drained: entry.drained,
   note: entry.note,
-  known: entry.known,
+  ...massFields(entry.mass, entry.evidence),
 });
 
-/** Kinds of record that one line puts on a piece. */
+/** Kinds of record that one line puts on a part. */
 export const SET_KINDS = ['fasteners', 'joints', 'connection', 'components', 'board', 'fluid'] as const;
 export type SetKind = (typeof SET_KINDS)[number];
 
-/** The fields of what a line records on a piece. */
-export const setFields = (entry: SetEntry, pieceId: string, sequence: number): FieldsOf[SetKind] => {
+/** The fields of what a line records on a part. */
+export const setFields = (entry: SetEntry, partId: string, sequence: number): FieldsOf[SetKind] => {
   switch (entry.kind) {
     case 'fasteners':
-      return fastenerFields(entry, pieceId, sequence);
+      return fastenerFields(entry, partId, sequence);
     case 'joints':
-      return jointFields(entry, pieceId, sequence);
+      return jointFields(entry, partId, sequence);
     case 'connection':
-      return connectionFields(entry, pieceId, sequence);
+      return connectionFields(entry, partId, sequence);
     case 'components':
-      return componentFields(entry, pieceId, sequence);
+      return componentFields(entry, partId, sequence);
     case 'board':
-      return boardFields(entry, pieceId);
+      return boardFields(entry, partId);
     case 'fluid':
-      return fluidFields(entry, pieceId, sequence);
+      return fluidFields(entry, partId, sequence);
   }
 };

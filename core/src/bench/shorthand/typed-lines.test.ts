@@ -22,7 +22,7 @@ describe('20 000 lines from writers who do not know how they are read', () => {
   const share = (outcome: Outcome): number => outcomes.filter((o) => o.outcome === outcome).length / outcomes.length;
   const some = (outcome: Outcome): readonly string[] => outcomes.filter((o) => o.outcome === outcome).map((o) => o.line);
   it('print how each kind of line fares', () => {
-    for (const kind of ['piece', 'piece with a figure that is no code', 'fasteners', 'joints'] as const) {
+    for (const kind of ['part', 'part with a figure that is no code', 'fasteners', 'joints'] as const) {
       const counts = tally(outcomes.filter((o) => o.kind === kind).map((o) => o.outcome));
       process.stdout.write(`${kind}: ${OUTCOMES.map((o) => `${o} ${counts[o]}`).join(', ')}\n`);
     }

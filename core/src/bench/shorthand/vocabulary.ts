@@ -1,7 +1,7 @@
 import { MATERIALS, PROCESSES, type Material, type MaterialFamily, type Process } from '../../shared';
 
 /** A word as it is compared: without case, spaces, hyphens and strokes, so that “PA66 GF30”, “pa66-gf30” and “PA66/GF30” are one. */
-export const wordKey = (text: string): string => text.toLowerCase().replace(/[\s\-_/()]+/g, '');
+const wordKey = (text: string): string => text.toLowerCase().replace(/[\s\-_/()]+/g, '');
 
 const byWord = <T extends { readonly id: string; readonly words: readonly string[] }>(
   entries: readonly T[],

@@ -1,7 +1,7 @@
 import { counted } from '../../shared';
 import { editOp, editTo, type Op, type Place, type Session, type Step, type StepFields, type StudyRecord } from '../../record';
 import type { Entry, SetEntry, StepEntry } from '../shorthand/entry';
-import { pieceFields, setFields } from '../shorthand/to-fields';
+import { partFields, setFields } from '../shorthand/to-fields';
 import { afterByNumber, inStepOrder, nextStep, stepsOf } from './step-ops';
 
 /** What the clock says of the time since the line before. */
@@ -14,9 +14,9 @@ export interface StepTime {
 
 /** Where lines are recorded. */
 export interface LinePlace {
-  /** where a new piece hangs; null when no subsystem is chosen */
+  /** where a new part hangs; null when no subsystem is chosen */
   readonly place: Place | null;
-  /** the piece that sets go onto */
+  /** the part that sets go onto */
   readonly holderId: string | null;
   /** the open session, when there is one */
   readonly session: Session | null;
@@ -28,10 +28,10 @@ export interface LinePlace {
 }
 
 export type LineChange =
-  | { readonly ok: true; readonly ops: readonly Op[]; readonly pieceId: string | null }
+  | { readonly ok: true; readonly ops: readonly Op[]; readonly partId: string | null }
   | { readonly ok: false; readonly line: number; readonly code: string; readonly message: string };
 
-/** A line that says how its piece came off is two: the piece, then its removal. */
+/** A line that says how its part came off is two: the part, then its removal. */
 const apart = (entry: Entry, line: number): readonly { readonly line: number; readonly entry: Entry }[] => {
   if (entry.kind === 'step' || entry.removal === undefined) return [{ line, entry }];
   const { removal, ...own } = entry;
@@ -41,11 +41,11 @@ const apart = (entry: Entry, line: number): readonly { readonly line: number; re
   ];
 };
 
-type Bench = Pick<StudyRecord, 'pieces' | 'fastenerSets' | 'jointSets' | 'connections' | 'componentSets' | 'boards' | 'fluids' | 'steps'>;
+type Bench = Pick<StudyRecord, 'parts' | 'fastenerSets' | 'jointSets' | 'connections' | 'componentSets' | 'boards' | 'fluids' | 'steps'>;
 
 interface Seen {
   readonly id: string;
-  readonly pieceId: string;
+  readonly partId: string;
   readonly sequence: number;
 }
 
@@ -77,29 +77,29 @@ interface Working {
 }
 
 /**
- * The ops that lines bring, all of one change: pieces, what holds and feeds them, and the steps in which they come off.
- * In a session each piece is a step of its own, unless its line begins with “+ ”: then it comes off together with the
- * piece before. Sets go onto the piece of the line before, or onto the chosen one.
+ * The ops that lines bring, all of one change: parts, what holds and feeds them, and the steps in which they come off.
+ * In a session each part is a step of its own, unless its line begins with “+ ”: then it comes off together with the
+ * part before. Sets go onto the part of the line before, or onto the chosen one.
  *
  * @param record what is recorded so far
  * @param entries the lines as understood, in their order
  * @param at where they are recorded, in which session, and what the clock says
  * @param newId makes a fresh UUID at each call
- * @returns the ops and the last piece; or the first line that cannot be kept, with the reason
+ * @returns the ops and the last part; or the first line that cannot be kept, with the reason
  */
 export const lineChange = (record: Bench, entries: readonly Entry[], at: LinePlace, newId: () => string): LineChange => {
   const ops: Op[] = [];
   const added = new Map<string, number>();
   let holderId = at.holderId;
-  let pieceId: string | null = null;
-  let sequence = record.pieces.reduce((last, p) => Math.max(last, p.sequence), -1);
+  let partId: string | null = null;
+  let sequence = record.parts.reduce((last, p) => Math.max(last, p.sequence), -1);
   const session = at.session !== null && at.place?.vehicleId === at.session.vehicleId ? at.session : null;
-  const known = new Map(record.steps.map((s) => [s.id, s]));
+  const evidence = new Map(record.steps.map((s) => [s.id, s]));
   const working = new Map<string, Working>();
-  const stepsNow = (): readonly Step[] => inStepOrder([...known.values()]);
+  const stepsNow = (): readonly Step[] => inStepOrder([...evidence.values()]);
   const current = (): Step | null => {
     if (holderId !== null) {
-      const own = [...known.values()].find((s) => s.pieces.includes(holderId!));
+      const own = [...evidence.values()].find((s) => s.parts.includes(holderId!));
       if (own) return own;
     }
     return session === null
@@ -112,39 +112,39 @@ export const lineChange = (record: Bench, entries: readonly Entry[], at: LinePla
     const now = { ...step, ...fields };
     const before = working.get(step.id);
     working.set(step.id, before ? { ...before, now } : { isNew: false, was: step, now });
-    known.set(step.id, now);
+    evidence.set(step.id, now);
   };
   const begin = (fields: Partial<StepFields>, of: Session): void => {
     const id = newId();
     const step: Step = { id, version: 0, ...nextStep(stepsNow(), of, { ...at.carries, otherwise: at.otherwise, ...fields }) };
     working.set(id, { isNew: true, was: step, now: step });
-    known.set(id, step);
+    evidence.set(id, step);
   };
   for (const { line, entry } of entries.flatMap(apart)) {
     const fault = (code: string, message: string): LineChange => ({ ok: false, line, code, message });
-    if (entry.kind === 'piece') {
-      if (at.place === null) return fault('no-subsystem', 'Choose the subsystem first that the piece belongs to');
+    if (entry.kind === 'part') {
+      if (at.place === null) return fault('no-subsystem', 'Choose the subsystem first that the part belongs to');
       const id = newId();
       sequence += 1;
-      ops.push({ kind: 'piece.add', id, fields: pieceFields(entry, at.place, sequence) });
+      ops.push({ kind: 'part.add', id, fields: partFields(entry, at.place, sequence) });
       const before = current();
-      if (session !== null && entry.together && before?.sessionId === session.id) put(before, { pieces: [...before.pieces, id] });
-      else if (session !== null) begin({ pieces: [id] }, session);
+      if (session !== null && entry.together && before?.sessionId === session.id) put(before, { parts: [...before.parts, id] });
+      else if (session !== null) begin({ parts: [id] }, session);
       holderId = id;
-      pieceId = id;
+      partId = id;
       continue;
     }
     if (entry.kind === 'step') {
       const step = current();
-      if (!step) return fault('no-step', 'There is no removal yet that this is about: begin a session and record the piece first');
+      if (!step) return fault('no-step', 'There is no removal yet that this is about: begin a session and record the part first');
       const edit = stepEdit(stepsNow(), step, entry);
       if ('fault' in edit) return fault('step-after', edit.fault);
       put(step, edit.fields);
       continue;
     }
-    if (holderId === null) return fault('no-piece', 'Choose the piece first that these belong to');
+    if (holderId === null) return fault('no-part', 'Choose the part first that these belong to');
     const holder = holderId;
-    const boardThere = entry.kind === 'board' ? record.boards.find((b) => b.pieceId === holder) : undefined;
+    const boardThere = entry.kind === 'board' ? record.boards.find((b) => b.partId === holder) : undefined;
     if (entry.kind === 'board' && boardThere) {
       const op = editTo('board', boardThere, setFields(entry, holder, 0));
       if (op) ops.push(op);
@@ -156,7 +156,7 @@ export const lineChange = (record: Bench, entries: readonly Entry[], at: LinePla
       added.get(key) ??
       (entry.kind === 'board'
         ? -1
-        : SETS_OF[entry.kind](record).reduce((most, s) => (s.pieceId === holder ? Math.max(most, s.sequence) : most), -1));
+        : SETS_OF[entry.kind](record).reduce((most, s) => (s.partId === holder ? Math.max(most, s.sequence) : most), -1));
     added.set(key, last + 1);
     ops.push({ kind: `${entry.kind}.add`, id, fields: setFields(entry, holder, last + 1) } as Op);
     const step = current();
@@ -179,19 +179,19 @@ export const lineChange = (record: Bench, entries: readonly Entry[], at: LinePla
       if (op) ops.push(op);
     }
   }
-  return { ok: true, ops, pieceId };
+  return { ok: true, ops, partId };
 };
 
-/** "2 pieces and 1 set": what a change of lines holds, in words. */
+/** "2 parts and 1 set": what a change of lines holds, in words. */
 export const entriesText = (entries: readonly Entry[]): string => {
-  const pieces = entries.filter((e) => e.kind === 'piece').length;
-  const sets = entries.filter((e) => e.kind !== 'piece' && e.kind !== 'step').length;
+  const parts = entries.filter((e) => e.kind === 'part').length;
+  const sets = entries.filter((e) => e.kind !== 'part' && e.kind !== 'step').length;
   const steps = entries.filter((e) => e.kind === 'step').length;
   return [
-    pieces > 0 ? counted(pieces, 'piece') : '',
+    parts > 0 ? counted(parts, 'part') : '',
     sets > 0 ? counted(sets, 'set') : '',
     steps > 0 ? counted(steps, 'line') + ' about removals' : '',
   ]
-    .filter((part) => part !== '')
+    .filter((text) => text !== '')
     .join(', ');
 };

@@ -25,7 +25,7 @@ const edit = (step: Step, fields: Partial<StepFields>): readonly Op[] => {
 };
 
 /** The step before one on its vehicle, or null. */
-export const stepBefore = (steps: readonly Step[], step: Step): Step | null => {
+const stepBefore = (steps: readonly Step[], step: Step): Step | null => {
   const order = stepsOf(steps, step.vehicleId);
   return order[order.findIndex((s) => s.id === step.id) - 1] ?? null;
 };
@@ -98,7 +98,7 @@ export const joinWithBefore = (steps: readonly Step[], step: Step): readonly Op[
   const before = stepBefore(steps, step);
   if (!before) return [];
   const joined = edit(before, {
-    pieces: union(before.pieces, step.pieces),
+    parts: union(before.parts, step.parts),
     after: union(
       before.after,
       step.after.filter((id) => id !== before.id && !waitsFor(steps, id, before.id)),
@@ -134,20 +134,20 @@ export const joinWithBefore = (steps: readonly Step[], step: Step): readonly Op[
 };
 
 /**
- * Splits pieces off a step into one of their own right after it. Time is shared by the number of pieces; tool and the
+ * Splits parts off a step into one of their own right after it. Time is shared by the number of parts; tool and the
  * rest are copied, what was released and let out stays with the first.
  *
  * @param newId id of the new step
  */
 export const splitStep = (steps: readonly Step[], step: Step, off: readonly string[], newId: string): readonly Op[] => {
-  const stay = step.pieces.filter((id) => !off.includes(id));
-  const go = step.pieces.filter((id) => off.includes(id));
+  const stay = step.parts.filter((id) => !off.includes(id));
+  const go = step.parts.filter((id) => off.includes(id));
   if (stay.length === 0 || go.length === 0) return [];
-  const share = go.length / step.pieces.length;
+  const share = go.length / step.parts.length;
   const { id: _id, version: _version, ...fields } = step;
   const later = stepsOf(steps, step.vehicleId).filter((s) => s.sequence > step.sequence);
   return [
-    ...edit(step, { pieces: stay, workedS: step.workedS === null ? null : step.workedS * (1 - share) }),
+    ...edit(step, { parts: stay, workedS: step.workedS === null ? null : step.workedS * (1 - share) }),
     ...later.flatMap((s) => edit(s, { sequence: s.sequence + 1 })),
     {
       kind: 'step.add',
@@ -155,7 +155,7 @@ export const splitStep = (steps: readonly Step[], step: Step, off: readonly stri
       fields: {
         ...fields,
         sequence: step.sequence + 1,
-        pieces: go,
+        parts: go,
         after: [step.id],
         connections: [],
         fluids: [],

@@ -6,22 +6,22 @@ import { afterByNumber, joinWithBefore, moveStep, removeStep, splitStep, stepsOf
 
 const VAN = BARE_ROWS.step.vehicleId;
 
-/** A morning's removals: each of one to three pieces, with a time, waiting for some of those before. */
+/** A morning's removals: each of one to three parts, with a time, waiting for some of those before. */
 const MORNING = fc.array(
   fc.record({
-    pieces: fc.integer({ min: 1, max: 3 }),
+    parts: fc.integer({ min: 1, max: 3 }),
     workedS: fc.option(fc.integer({ min: 10, max: 900 })),
     waits: fc.array(fc.nat(6), { maxLength: 2 }),
   }),
   { minLength: 1, maxLength: 7 },
 );
 const recordWith = (
-  morning: readonly { readonly pieces: number; readonly workedS: number | null; readonly waits: readonly number[] }[],
+  morning: readonly { readonly parts: number; readonly workedS: number | null; readonly waits: readonly number[] }[],
 ): StudyRecord => ({
   ...recordOf(),
-  steps: morning.map(({ pieces, workedS, waits }, n): Step => ({
+  steps: morning.map(({ parts, workedS, waits }, n): Step => ({
     ...{ id: testId(100 + n), version: 1, ...BARE_ROWS.step, sequence: n, workedS },
-    pieces: Array.from({ length: pieces }, (_, p) => testId(1000 + 10 * n + p)),
+    parts: Array.from({ length: parts }, (_, p) => testId(1000 + 10 * n + p)),
     after: [...new Set(waits.filter((before) => before < n))].map((before) => testId(100 + before)),
   })),
 });
@@ -38,7 +38,7 @@ const opsOf = (steps: readonly Step[], { act, at }: { readonly act: string; read
     case 'join':
       return joinWithBefore(steps, step);
     case 'split':
-      return splitStep(steps, step, step.pieces.slice(-1), testId(5000 + made++));
+      return splitStep(steps, step, step.parts.slice(-1), testId(5000 + made++));
     case 'up':
       return moveStep(steps, step, -1);
     case 'down':
@@ -48,11 +48,11 @@ const opsOf = (steps: readonly Step[], { act, at }: { readonly act: string; read
   }
 };
 
-const piecesOf = (record: StudyRecord): readonly string[] => record.steps.flatMap((s) => s.pieces).sort();
+const partsOf = (record: StudyRecord): readonly string[] => record.steps.flatMap((s) => s.parts).sort();
 const timeOf = (record: StudyRecord): number => record.steps.reduce((sum, s) => sum + (s.workedS ?? 0), 0);
 
 describe('removals put right in any order', () => {
-  it('lose no piece and no time but those that are taken off, and never wait in a circle or for what is gone', () =>
+  it('lose no part and no time but those that are taken off, and never wait in a circle or for what is gone', () =>
     fc.assert(
       fc.property(MORNING, fc.array(ACT, { maxLength: 12 }), (morning, acts) => {
         let record = recordWith(morning);
@@ -60,14 +60,14 @@ describe('removals put right in any order', () => {
           const before = record;
           record = applyOps(record, opsOf(record.steps, act), n + 2);
           if (act.act !== 'remove') {
-            expect(piecesOf(record)).toEqual(piecesOf(before));
+            expect(partsOf(record)).toEqual(partsOf(before));
             expect(timeOf(record)).toBeCloseTo(timeOf(before), 6);
           }
           const ids = new Set(record.steps.map((s) => s.id));
           for (const step of record.steps) {
             expect(step.after.filter((id) => !ids.has(id))).toEqual([]);
             expect(waitsFor(record.steps, step.id, step.id)).toBe(false);
-            expect(step.pieces.length).toBeGreaterThan(0);
+            expect(step.parts.length).toBeGreaterThan(0);
           }
         }
       }),

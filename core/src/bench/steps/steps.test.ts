@@ -41,36 +41,36 @@ const typed = (lines: readonly string[], record = EMPTY, at = AT): StudyRecord =
     const change = lineChange(now, [entry(line)], { ...at, holderId }, newId);
     if (!change.ok) throw new Error(change.message);
     now = applyOps(now, change.ops, now.revision + 1);
-    holderId = change.pieceId ?? holderId;
+    holderId = change.partId ?? holderId;
   }
   return now;
 };
 const told = (record: StudyRecord): readonly string[] => {
   const order = stepsOf(record.steps, LEFT.id);
-  const nameOf = new Map(record.pieces.map((p) => [p.id, p.name]));
+  const nameOf = new Map(record.parts.map((p) => [p.id, p.name]));
   return order.map(
     (s) =>
-      `${s.pieces.map((id) => nameOf.get(id)).join(' + ')} after ${s.after.map((id) => order.findIndex((o) => o.id === id) + 1).join(',') || '-'}`,
+      `${s.parts.map((id) => nameOf.get(id)).join(' + ')} after ${s.after.map((id) => order.findIndex((o) => o.id === id) + 1).join(',') || '-'}`,
   );
 };
 const after = (record: StudyRecord, ops: readonly Op[]): StudyRecord => applyOps(record, ops, record.revision + 1);
 const THREE = typed(['trim', '9 clip', '> lever -y', 'bracket', '1 connector 4p', '+ cable', 'lock']);
 
 describe('lines of a session', () => {
-  it('make each piece a removal that waits for the one before, and one with “+” part of it', () =>
+  it('make each part a removal that waits for the one before, and one with “+” part of it', () =>
     expect(told(THREE)).toEqual(['trim after -', 'bracket + cable after 1', 'lock after 2']));
   it('keep tool, what was released, and the time since the line before', () => {
     const [trim, bracket] = stepsOf(THREE.steps, LEFT.id);
     expect(trim).toMatchObject({ tool: 'lever', direction: '-y', workedS: 900, startedAt: '2026-06-01T08:00:00.000Z' });
     expect(bracket?.connections).toEqual([THREE.connections[0]?.id]);
   });
-  it('put sets on the piece of the line before, numbered', () => {
+  it('put sets on the part of the line before, numbered', () => {
     const record = typed(['plate', '4 M6x16', '2 M8x20', '34 spot']);
     expect(record.fastenerSets.map((s) => [s.count, s.sequence])).toEqual([
       [4, 0],
       [2, 1],
     ]);
-    expect(record.jointSets[0]?.pieceId).toBe(record.pieces[0]?.id);
+    expect(record.jointSets[0]?.partId).toBe(record.parts[0]?.id);
   });
   it('of a batch are one change', () => {
     const entries = ['plate 1 kg', '4 M6x16', '1 hose id8 0.4 m', '> by hand', 'lever'].map(entry);
@@ -79,12 +79,12 @@ describe('lines of a session', () => {
     const record = after(EMPTY, change.ops);
     expect(told(record)).toEqual(['plate after -', 'lever after 1']);
     expect(stepsOf(record.steps, LEFT.id)[0]).toMatchObject({ tool: 'by hand', connections: [record.connections[0]?.id] });
-    expect(entriesText(entries)).toBe('2 pieces, 2 sets, 1 line about removals');
+    expect(entriesText(entries)).toBe('2 parts, 2 sets, 1 line about removals');
   });
   it('without a session make no removals', () => expect(typed(['plate', 'lever'], EMPTY, { ...AT, session: null }).steps).toEqual([]));
   it('that cannot be kept say why', () => {
     const fault = (line: string, at = AT) => lineChange(EMPTY, [entry(line)], at, newId);
-    expect(fault('4 M6x16')).toMatchObject({ ok: false, code: 'no-piece' });
+    expect(fault('4 M6x16')).toMatchObject({ ok: false, code: 'no-part' });
     expect(fault('> lever')).toMatchObject({ ok: false, code: 'no-step' });
     expect(fault('plate', { ...AT, place: null })).toMatchObject({ ok: false, code: 'no-subsystem' });
   });
@@ -92,7 +92,7 @@ describe('lines of a session', () => {
     const record = typed(['plate'], EMPTY, { ...AT, carries: { tool: 'lever', bit: 'T30' }, otherwise: 'no cover there' });
     expect(record.steps[0]).toMatchObject({ tool: 'lever', bit: 'T30', otherwise: 'no cover there' });
   });
-  it('change the board of a piece that has one, and never make a second', () => {
+  it('change the board of a part that has one, and never make a second', () => {
     const record = typed(['control unit', 'board 100x60', 'board 120x60 2-sided']);
     expect(record.boards).toMatchObject([{ lengthM: 0.12, sides: 2 }]);
   });
@@ -122,11 +122,11 @@ describe('removals put right later', () => {
     expect(joined.steps.find((s) => s.id === trim!.id)?.workedS).toBe(trim!.workedS! + bracket!.workedS!);
     expect(joinWithBefore(THREE.steps, trim!)).toEqual([]);
   });
-  it('are split: the time is shared by pieces, what was released stays', () => {
-    const split = after(THREE, splitStep(THREE.steps, bracket!, bracket!.pieces.slice(-1), testId(95)));
+  it('are split: the time is shared by parts, what was released stays', () => {
+    const split = after(THREE, splitStep(THREE.steps, bracket!, bracket!.parts.slice(-1), testId(95)));
     expect(told(split)).toEqual(['trim after -', 'bracket after 1', 'cable after 2', 'lock after 2']);
     expect(split.steps.find((s) => s.id === testId(95))).toMatchObject({ workedS: bracket!.workedS! / 2, connections: [] });
-    expect(splitStep(THREE.steps, trim!, trim!.pieces, testId(96))).toEqual([]);
+    expect(splitStep(THREE.steps, trim!, trim!.parts, testId(96))).toEqual([]);
   });
   it('are moved, and the wait turns round with them', () => {
     expect(now(moveStep(THREE.steps, lock!, -1))).toEqual(['trim after -', 'lock after 1', 'bracket + cable after 2']);
@@ -145,22 +145,22 @@ describe('removals put right later', () => {
     });
     expect([waitsFor(THREE.steps, lock!.id, trim!.id), waitsFor(THREE.steps, trim!.id, lock!.id)]).toEqual([true, false]);
   });
-  it('let go of pieces that are taken off, with all that hung on them', () => {
-    const piece = THREE.pieces.find((p) => p.name === 'bracket')!;
-    const record = after(THREE, removalOps(THREE, 'piece', [piece.id]));
+  it('let go of parts that are taken off, with all that hung on them', () => {
+    const part = THREE.parts.find((p) => p.name === 'bracket')!;
+    const record = after(THREE, removalOps(THREE, 'part', [part.id]));
     expect(told(record)).toEqual(['trim after -', 'cable after 1', 'lock after 2']);
     expect(record.connections).toEqual([]);
     expect(stepsOf(record.steps, LEFT.id)[1]?.connections).toEqual([]);
   });
 });
 
-describe('a piece and how it came off in one line', () => {
-  it('are a piece and its removal, as on two lines', () => {
+describe('a part and how it came off in one line', () => {
+  it('are a part and its removal, as on two lines', () => {
     const [one, two] = [typed(['2x bracket 41 g > trim lever T30 -z 2p']), typed(['2x bracket 41 g', '> trim lever T30 -z 2p'])];
-    const { id: _one, pieces: _a, ...first } = one.steps[0]!;
-    const { id: _two, pieces: _b, version: _v, ...second } = two.steps[0]!;
+    const { id: _one, parts: _a, ...first } = one.steps[0]!;
+    const { id: _two, parts: _b, version: _v, ...second } = two.steps[0]!;
     expect(first).toMatchObject({ ...second, workedS: 300 });
-    expect(one.steps[0]).toMatchObject({ tool: 'trim lever', bit: 'T30', direction: '-z', people: 2, pieces: [one.pieces[0]!.id] });
+    expect(one.steps[0]).toMatchObject({ tool: 'trim lever', bit: 'T30', direction: '-z', people: 2, parts: [one.parts[0]!.id] });
   });
   it('without a session is refused whole, with the reason', () => {
     const change = lineChange(EMPTY, [entry('bracket > T30')], { ...AT, session: null }, newId);

@@ -18,8 +18,8 @@ const RECORD: StudyRecord = {
 const HERE = { vehicleId: LEFT.id, subsystemId: DOOR.id, packageId: null };
 
 describe('a scanned tag', () => {
-  it('opens the piece it is on', () =>
-    expect(judgeTag(RECORD, on('A01', 1).toLowerCase(), HERE)).toMatchObject({ kind: 'opens', piece: { name: 'plate' } }));
+  it('opens the part it is on', () =>
+    expect(judgeTag(RECORD, on('A01', 1).toLowerCase(), HERE)).toMatchObject({ kind: 'opens', part: { name: 'plate' } }));
   it('is free when it was printed for here and is on nothing yet', () =>
     expect(judgeTag(RECORD, on('A01', 2), HERE)).toEqual({ kind: 'free', tag: on('A01', 2) }));
   it.each([
@@ -36,8 +36,8 @@ describe('a scanned tag', () => {
     expect(judgeTag(record, on('A01', 2), { ...HERE, packageId: 'p2' })).toMatchObject({ kind: 'stop', code: 'other-step' });
     expect(judgeTag(record, on('A01', 2), { ...HERE, packageId: 'p1' })).toMatchObject({ kind: 'free' });
   });
-  it('on another piece already cannot go on a second one, but its own piece may keep it', () => {
-    const plate = RECORD.pieces[0]!;
+  it('on another part already cannot go on a second one, but its own part may keep it', () => {
+    const plate = RECORD.parts[0]!;
     expect(tagFault(RECORD, on('A01', 1), HERE, null)).toMatch(/is on “plate” already .* The next free one here is A01-002/);
     expect(tagFault(RECORD, on('A01', 1), HERE, plate.id)).toBeNull();
     expect(tagFault(RECORD, '', HERE, null)).toBeNull();

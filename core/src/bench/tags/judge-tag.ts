@@ -1,8 +1,8 @@
-import type { Piece, StudyRecord } from '../../record';
+import type { Part, StudyRecord } from '../../record';
 import { readTag, tagText, tidyTag } from './tag';
 import { nextFreeTag, sheetOf } from './tag-sheets';
 
-/** Where the work is: what the next piece will hang on. */
+/** Where the work is: what the next part will hang on. */
 export interface TagPlace {
   readonly vehicleId: string;
   readonly subsystemId: string | null;
@@ -10,20 +10,20 @@ export interface TagPlace {
 }
 
 export type JudgedTag =
-  /** it is on a piece: open that one */
-  | { readonly kind: 'opens'; readonly tag: string; readonly piece: Piece }
-  /** it can be put on a piece here */
+  /** it is on a part: open that one */
+  | { readonly kind: 'opens'; readonly tag: string; readonly part: Part }
+  /** it can be put on a part here */
   | { readonly kind: 'free'; readonly tag: string }
-  /** it must not be put on a piece here; `likely` is what probably belongs there */
+  /** it must not be put on a part here; `likely` is what probably belongs there */
   | { readonly kind: 'stop'; readonly code: string; readonly tag: string; readonly message: string; readonly likely: string | null };
 
-type Named = Pick<StudyRecord, 'pieces' | 'sheets' | 'vehicles' | 'subsystems' | 'packages'>;
+type Named = Pick<StudyRecord, 'parts' | 'sheets' | 'vehicles' | 'subsystems' | 'packages'>;
 
-/** The subsystem a piece hangs under, by way of what it is inside of. */
-export const subsystemOf = (record: Pick<StudyRecord, 'pieces'>, piece: Piece): string | null => {
-  const byId = new Map(record.pieces.map((p) => [p.id, p]));
+/** The subsystem a part hangs under, by way of what it is inside of. */
+const subsystemOf = (record: Pick<StudyRecord, 'parts'>, part: Part): string | null => {
+  const byId = new Map(record.parts.map((p) => [p.id, p]));
   const seen = new Set<string>();
-  for (let at: Piece | undefined = piece; at && !seen.has(at.id); at = byId.get(at.parentId ?? '')) {
+  for (let at: Part | undefined = part; at && !seen.has(at.id); at = byId.get(at.parentId ?? '')) {
     if (at.subsystemId !== null) return at.subsystemId;
     seen.add(at.id);
   }
@@ -37,17 +37,17 @@ const where = (record: Named, vehicleId: string, subsystemId: string | null): st
 };
 
 /**
- * What a scanned or typed tag means at a place: the piece it is on, a tag that is free to use there, or one that must
+ * What a scanned or typed tag means at a place: the part it is on, a tag that is free to use there, or one that must
  * be stopped, with the reason and the tag that probably was meant.
  *
- * @param record pieces and printed sheets of the study
+ * @param record parts and printed sheets of the study
  * @param text as scanned or typed
- * @param place where the next piece will hang
+ * @param place where the next part will hang
  */
 export const judgeTag = (record: Named, text: string, place: TagPlace): JudgedTag => {
   const tag = tidyTag(text);
-  const on = record.pieces.find((p) => tidyTag(p.tag) === tag);
-  if (on) return { kind: 'opens', tag, piece: on };
+  const on = record.parts.find((p) => tidyTag(p.tag) === tag);
+  if (on) return { kind: 'opens', tag, part: on };
   const likely = nextFreeTag(record, place);
   const stop = (code: string, message: string, meant = likely): JudgedTag => ({ kind: 'stop', code, tag, message, likely: meant });
   const read = readTag(tag);
@@ -79,15 +79,15 @@ export const judgeTag = (record: Named, text: string, place: TagPlace): JudgedTa
   return { kind: 'free', tag };
 };
 
-/** Why a tag cannot go on a piece, or null when it can. The piece it is on already may keep it. */
-export const tagFault = (record: Named, text: string, place: TagPlace, pieceId: string | null): string | null => {
+/** Why a tag cannot go on a part, or null when it can. The part it is on already may keep it. */
+export const tagFault = (record: Named, text: string, place: TagPlace, partId: string | null): string | null => {
   if (text.trim() === '') return null;
   const judged = judgeTag(record, text, place);
   if (judged.kind === 'free') return null;
   const likely = judged.kind === 'stop' ? judged.likely : nextFreeTag(record, place);
   const instead = likely === null ? '' : `. The next free one here is ${likely}`;
   if (judged.kind === 'stop') return `${judged.message}${instead}`;
-  if (judged.piece.id === pieceId) return null;
-  const on = where(record, judged.piece.vehicleId, subsystemOf(record, judged.piece));
-  return `${judged.tag} is on “${judged.piece.name}” already (${on}); a tag belongs to one piece${instead}`;
+  if (judged.part.id === partId) return null;
+  const on = where(record, judged.part.vehicleId, subsystemOf(record, judged.part));
+  return `${judged.tag} is on “${judged.part.name}” already (${on}); a tag belongs to one part${instead}`;
 };

@@ -45,12 +45,12 @@ export const tagsOf = ({ prefix, firstNumber, count }: TagSheetFields): readonly
 export const sheetOf = <S extends TagSheetFields>(sheets: readonly S[], { prefix, number }: Tag): S | null =>
   sheets.find((s) => s.prefix === prefix && number >= s.firstNumber && number < s.firstNumber + s.count) ?? null;
 
-/** The first tag printed for a vehicle and subsystem (and package, when one has its own) that is on no piece yet. */
+/** The first tag printed for a vehicle and subsystem (and package, when one has its own) that is on no part yet. */
 export const nextFreeTag = (
-  record: Pick<StudyRecord, 'sheets' | 'pieces'>,
+  record: Pick<StudyRecord, 'sheets' | 'parts'>,
   at: { readonly vehicleId: string; readonly subsystemId: string | null; readonly packageId: string | null },
 ): string | null => {
-  const used = new Set(record.pieces.map((p) => p.tag).filter((tag) => tag !== ''));
+  const used = new Set(record.parts.map((p) => p.tag).filter((tag) => tag !== ''));
   const fits = (s: TagSheet): boolean => s.vehicleId === at.vehicleId && s.subsystemId === at.subsystemId;
   const own = record.sheets.filter((s) => fits(s) && s.packageId !== null && s.packageId === at.packageId);
   const common = record.sheets.filter((s) => fits(s) && s.packageId === null);

@@ -5,14 +5,14 @@ const sample = (count: number, massKg: number, uKg = 0.00003) => ({ count, massK
 
 describe('count by weighing', () => {
   it('is the mass over that of one, and its uncertainty by the law of propagation (JCGM 100:2008, eq. 10)', () => {
-    // 10 bolts weigh 61.2 g; 226.4 g lie on the scale: 36.993. With u = 0.03 g each time and 1 % from piece to piece:
+    // 10 bolts weigh 61.2 g; 226.4 g lie on the scale: 36.993. With u = 0.03 g each time and 1 % from part to part:
     // (0.03/6.12)² + (36.993·0.03/61.2)² + 36.993²·0.01²/10 + 36.993·0.01² = 0.0000240 + 0.0003288 + 0.0136848 + 0.0036993 = 0.0177369
     const counted = countByWeight({ massKg: 0.2264, uKg: 0.00003 }, sample(10, 0.0612), { spreadFraction: 0.01, lotFraction: 0 });
     expect(counted.ratio).toBeCloseTo(36.9935, 4);
     expect(counted.u).toBeCloseTo(Math.sqrt(0.0177369), 4);
     expect(counted).toMatchObject({ count: 37, isCertain: true });
   });
-  it('calls the count certain by the normal distribution: half a piece is 2.576 standard uncertainties at 99 %', () => {
+  it('calls the count certain by the normal distribution: half a part is 2.576 standard uncertainties at 99 %', () => {
     // quantiles of the normal distribution: R 4.2.2, qnorm(0.995) = 2.575829
     const at = (u: number) => countByWeight({ massKg: 10, uKg: u }, { count: 1, massKg: 1, uKg: 0 }, { spreadFraction: 0, lotFraction: 0 });
     expect(at(0.5 / 2.5758).isCertain).toBe(false);
@@ -37,7 +37,7 @@ describe('count by weighing', () => {
   });
 });
 
-describe('the spread of pieces', () => {
+describe('the spread of parts', () => {
   it('is assumed from one weighing, and said to be so', () =>
     expect(countByWeight({ massKg: 0.1, uKg: 0 }, sample(10, 0.0612))).toMatchObject({
       spreadBy: 'assumed',
@@ -54,17 +54,17 @@ describe('the spread of pieces', () => {
   });
 });
 
-/** Truth by simulation: pieces whose masses scatter, lots that differ from the sample as a whole, a scale that errs. */
+/** Truth by simulation: parts whose masses scatter, lots that differ from the sample as a whole, a scale that errs. */
 describe('of counts that are called certain', () => {
   const random = randomFrom(11);
   const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   const U = 0.00002;
-  const weigh = (pieces: number, eachKg: number, spread: number): number =>
-    Array.from({ length: pieces }).reduce<number>((sum) => sum + eachKg * (1 + spread * normal()), 0) + U * normal();
+  const weigh = (parts: number, eachKg: number, spread: number): number =>
+    Array.from({ length: parts }).reduce<number>((sum) => sum + eachKg * (1 + spread * normal()), 0) + U * normal();
   const wrongShare = (spread: number, off: number, inLots: boolean): { readonly certain: number; readonly wrong: number } => {
     let [certain, wrong] = [0, 0];
     for (let i = 0; i < 4000; i++) {
-      const pieces = 2 + Math.floor(random() * 30);
+      const parts = 2 + Math.floor(random() * 30);
       const lots = Array.from({ length: inLots ? 8 : 1 }, () => ({ count: 10, massKg: weigh(10, 0.005, spread) }));
       const all = {
         count: 10 * lots.length,
@@ -72,16 +72,16 @@ describe('of counts that are called certain', () => {
         uKg: U * Math.sqrt(lots.length),
         lots,
       };
-      const counted = countByWeight({ massKg: weigh(pieces, 0.005 * (1 + off), spread), uKg: U }, all);
+      const counted = countByWeight({ massKg: weigh(parts, 0.005 * (1 + off), spread), uKg: U }, all);
       if (!counted.isCertain) continue;
       certain += 1;
-      if (counted.count !== pieces) wrong += 1;
+      if (counted.count !== parts) wrong += 1;
     }
     return { certain, wrong };
   };
   it.each([
     [0.01, 0], [0.01, 0.02], [0.01, -0.02], [0.03, 0.02], [0.05, 0], [0.05, 0.02], [0.05, -0.02],
-  ])('at most one in a hundred is wrong when pieces scatter by %s and the lot is off by %s', (spread, off) => {
+  ])('at most one in a hundred is wrong when parts scatter by %s and the lot is off by %s', (spread, off) => {
     for (const inLots of [true, false]) {
       const { certain, wrong } = wrongShare(spread, off, inLots);
       expect(certain).toBeGreaterThan(100);

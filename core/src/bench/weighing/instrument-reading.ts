@@ -66,4 +66,4 @@ export const readingFault = (instrument: InstrumentNow, reading: InstrumentReadi
 };
 
 /** A reading older than this says nothing of what is there now. */
-export const STALE_MS = 3000;
+const STALE_MS = 3000;

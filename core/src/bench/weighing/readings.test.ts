@@ -1,5 +1,5 @@
 import { BLANK, testId } from '../../../testing/teardown';
-import { blank, type Op } from '../../record';
+import { blank, type Op, type Part } from '../../record';
 import { countByWeight } from './count-by-weight';
 import type { InstrumentNow, InstrumentReading } from './instrument-reading';
 import { readingFault } from './instrument-reading';
@@ -32,26 +32,24 @@ describe('a reading', () => {
   ])('%s is not kept', (_, instrument, reading, words) => expect(readingFault(instrument, reading, NOW)).toMatch(words));
   it('that stands still is', () => expect(readingFault(SCALE, READING, NOW)).toBeNull());
   it('of several together is shared among them, and kept as it was read', () => {
-    const piece = { id: testId(1), version: 1, ...BLANK, quantity: 12 };
-    const [reading, edit] = takeReading({ instrument: SCALE, reading: READING, by: 'Odo' }, piece, 'massEachKg', 12, () => testId(2));
+    const part = { id: testId(1), version: 1, ...BLANK, quantity: 12 };
+    const [reading, edit] = takeReading({ instrument: SCALE, reading: READING, by: 'Odo' }, part, 'massEachKg', 12, () => testId(2));
     expect(reading).toMatchObject({
       kind: 'reading.add',
       fields: { raw: READING.raw, serial: 'BP6-0142', value: 0.492, note: '12 together', stable: true },
     });
     expect(edit).toMatchObject({
-      kind: 'piece.edit',
-      fields: { massEachKg: 0.041, massTyped: 'total 492.0 g', massEvidence: 'M', known: { massEachKg: { instrument: 'Bench scale' } } },
+      kind: 'part.edit',
+      fields: { massEachKg: 0.041, evidence: { massEachKg: { mark: 'M', typed: 'total 492.0 g', instrument: 'Bench scale' } } },
     });
-    expect((edit as { fields: { massUKg: number } }).fields.massUKg).toBeCloseTo(0.0001 / 12, 12);
+    expect((edit as unknown as { fields: Part }).fields.evidence.massEachKg?.u).toBeCloseTo(0.0001 / 12, 12);
   });
   it('of another quantity never becomes a mass, such as the bytes of a picture', () => {
-    const piece = { id: testId(1), version: 1, ...BLANK };
+    const part = { id: testId(1), version: 1, ...BLANK };
     const bytes = { ...READING, quantity: 'count' as const, value: 3983 };
-    expect(() => takeReading({ instrument: SCALE, reading: bytes, by: 'Odo' }, piece, 'massEachKg', 1, () => testId(2))).toThrow(
-      RangeError,
-    );
+    expect(() => takeReading({ instrument: SCALE, reading: bytes, by: 'Odo' }, part, 'massEachKg', 1, () => testId(2))).toThrow(RangeError);
   });
-  it('of a length is kept with the piece its line was about', () =>
+  it('of a length is kept with the part its line was about', () =>
     expect(
       takeLength({ instrument: SCALE, reading: { ...READING, quantity: 'length' }, by: 'Odo' }, testId(1), () => testId(2)),
     ).toMatchObject({
@@ -59,7 +57,7 @@ describe('a reading', () => {
     }));
   describe('of a lot whose sample was counted', () => {
     const sample = { count: 10, massKg: 0.0612, uKg: 0.0001 };
-    const set = { id: testId(3), version: 1, ...blank('fasteners', { pieceId: testId(1) }), count: 30 };
+    const set = { id: testId(3), version: 1, ...blank('fasteners', { partId: testId(1) }), count: 30 };
     const taken = (massKg: number): readonly Op[] => {
       const reading = { ...READING, value: massKg };
       const counted = countByWeight({ massKg, uKg: 0.0001 }, sample, { spreadFraction: 0.01, lotFraction: 0.002 });
@@ -68,13 +66,14 @@ describe('a reading', () => {
     it('becomes the count of its set, with the weighing it came from', () =>
       expect(taken(0.22644)).toMatchObject([
         { kind: 'reading.add', fields: { aboutKind: 'fasteners', aboutField: 'count', note: 'counted by weighing: 10 weigh 61.2 g' } },
-        { kind: 'fasteners.edit', was: { count: 30 }, fields: { count: 37, known: { count: { mark: 'C', low: null, high: null } } } },
+        { kind: 'fasteners.edit', was: { count: 30 }, fields: { count: 37, evidence: { count: { mark: 'C', low: null, high: null } } } },
       ]));
     it('keeps the range that is possible when it is not certain', () => {
       const [, edit] = taken(1.9);
-      const { count, known } = (edit as unknown as { fields: { count: number; known: { count: { low: number; high: number } } } }).fields;
-      expect(known.count.low).toBeLessThan(count);
-      expect(known.count.high).toBeGreaterThan(count);
+      const { count, evidence } = (edit as unknown as { fields: { count: number; evidence: { count: { low: number; high: number } } } })
+        .fields;
+      expect(evidence.count.low).toBeLessThan(count);
+      expect(evidence.count.high).toBeGreaterThan(count);
     });
   });
   it('told once, of a shot or a screw, does not grow old', () =>

@@ -1,11 +1,10 @@
 import { fixed } from '../../shared';
-import { editOp, known, type FastenerSet, type Op, type Piece, type ReadingFields } from '../../record';
+import { editOp, evidence, type FastenerSet, type Op, type Part, type ReadingFields } from '../../record';
 import type { CountSample, WeighedCount } from './count-by-weight';
 import type { InstrumentNow, InstrumentReading } from './instrument-reading';
 
-/** Fields of a piece that one reading can fill. */
-export const READ_FIELDS = ['massEachKg', 'wallThicknessM', 'runLengthM'] as const;
-export type ReadField = (typeof READ_FIELDS)[number];
+/** Fields of a part that one reading can fill. */
+export type ReadField = 'massEachKg' | 'wallThicknessM' | 'runLengthM';
 
 export interface Taken {
   readonly instrument: InstrumentNow;
@@ -58,48 +57,39 @@ export const readingFields = (
 });
 
 /**
- * A stable reading becomes the value of a field of a piece, and is kept as it was read. A mass of several that lay on
+ * A stable reading becomes the value of a field of a part, and is kept as it was read. A mass of several that lay on
  * the scale together is shared among them, and so is its uncertainty.
  *
- * @param count how many of the piece were read together
+ * @param count how many of the part were read together
  */
-export const takeReading = (taken: Taken, piece: Piece, field: ReadField, count: number, newId: () => string): readonly Op[] => {
+export const takeReading = (taken: Taken, part: Part, field: ReadField, count: number, newId: () => string): readonly Op[] => {
   const { instrument, reading } = taken;
   if (reading.value === null) throw new RangeError('a reading without a value fills no field');
   if (reading.quantity !== (field === 'massEachKg' ? 'mass' : 'length')) throw new RangeError(`a ${reading.quantity} fills no ${field}`);
   const text = readingText(reading, instrument.most);
-  const said = known('M', {
-    typed: field === 'massEachKg' ? null : text,
+  const among = field === 'massEachKg' ? count : 1;
+  const said = evidence('M', {
+    typed: among === 1 ? text : `total ${text}`,
     instrument: instrument.name,
     source: `serial number ${instrument.serial}`,
-    u: field === 'massEachKg' ? null : reading.u,
+    u: reading.u === null ? null : reading.u / among,
   });
-  const fields =
-    field === 'massEachKg'
-      ? {
-          massEachKg: reading.value / count,
-          massUKg: (reading.u ?? 0) / count,
-          massEvidence: 'M' as const,
-          massTyped: count === 1 ? text : `total ${text}`,
-          known: { massEachKg: said },
-        }
-      : { [field]: reading.value, known: { [field]: said } };
-  const edit = editOp('piece', piece, fields);
+  const edit = editOp('part', part, { [field]: reading.value / among, evidence: { [field]: said } });
   return [
     {
       kind: 'reading.add',
       id: newId(),
-      fields: readingFields(taken, { aboutKind: 'piece', aboutId: piece.id, aboutField: field }, count === 1 ? '' : `${count} together`),
+      fields: readingFields(taken, { aboutKind: 'part', aboutId: part.id, aboutField: field }, count === 1 ? '' : `${count} together`),
     },
     ...(edit ? [edit] : []),
   ];
 };
 
-/** A length that was written into a line, kept as it was read with the piece the line was about. */
-export const takeLength = (taken: Taken, pieceId: string, newId: () => string): Op => ({
+/** A length that was written into a line, kept as it was read with the part the line was about. */
+export const takeLength = (taken: Taken, partId: string, newId: () => string): Op => ({
   kind: 'reading.add',
   id: newId(),
-  fields: readingFields(taken, { aboutKind: 'piece', aboutId: pieceId, aboutField: null }, 'written into the line'),
+  fields: readingFields(taken, { aboutKind: 'part', aboutId: partId, aboutField: null }, 'written into the line'),
 });
 
 /** A breakaway torque is kept with the fastener set it was read on; nothing else of the set changes. */
@@ -122,13 +112,13 @@ export interface WeighedLot {
 export const takeCount = ({ sample, taken, counted }: WeighedLot, set: FastenerSet, newId: () => string): readonly Op[] => {
   const text = readingText(taken.reading, taken.instrument.most);
   const sampleText = `${sample.count} weigh ${readingText({ quantity: 'mass', value: sample.massKg, elements: null })}`;
-  const said = known('C', {
+  const said = evidence('C', {
     low: counted.isCertain ? null : counted.low,
     high: counted.isCertain ? null : counted.high,
     instrument: taken.instrument.name,
     source: `by weighing: ${text}, of which ${sampleText}; serial number ${taken.instrument.serial}`,
   });
-  const edit = editOp('fasteners', set, { count: counted.count, known: { count: said } });
+  const edit = editOp('fasteners', set, { count: counted.count, evidence: { count: said } });
   return [
     {
       kind: 'reading.add',
@@ -139,7 +129,7 @@ export const takeCount = ({ sample, taken, counted }: WeighedLot, set: FastenerS
   ];
 };
 
-/** Fractions of elements, kept with the piece they were read on. */
-export const takeElements = (taken: Taken, piece: Piece, newId: () => string): readonly Op[] => [
-  { kind: 'reading.add', id: newId(), fields: readingFields(taken, { aboutKind: 'piece', aboutId: piece.id, aboutField: 'materialId' }) },
+/** Fractions of elements, kept with the part they were read on. */
+export const takeElements = (taken: Taken, part: Part, newId: () => string): readonly Op[] => [
+  { kind: 'reading.add', id: newId(), fields: readingFields(taken, { aboutKind: 'part', aboutId: part.id, aboutField: 'materialId' }) },
 ];

@@ -86,7 +86,7 @@ describe('a designation', () => {
     expect(read.grade).not.toBeNull();
   });
   it('a four-digit wrought number is no casting alloy', () => {
-    expect(readDesignation('6082', true).fault).toMatch(/number of a wrought alloy, and the piece is a casting/);
+    expect(readDesignation('6082', true).fault).toMatch(/number of a wrought alloy, and the part is a casting/);
     expect(readDesignation('6082', false).fault).toBeNull();
     expect(readDesignation('EN AC-46000', false).fault).toMatch(/number of a casting alloy/);
   });
@@ -127,6 +127,6 @@ describe('designations as they are often written wrong', () => {
     ['6082', 'EN AW-6082'],
     ['AlMg3', 'EN AW-5754'],
   ])('%s alone is %s', (text, grade) => expect(readDesignation(text, null).grade?.name).toBe(grade));
-  it('a casting number on a wrought piece is named', () =>
-    expect(readDesignation('AC-46000', false).fault).toMatch(/is the number of a casting alloy, and the piece is rolled/));
+  it('a casting number on a wrought part is named', () =>
+    expect(readDesignation('AC-46000', false).fault).toMatch(/is the number of a casting alloy, and the part is rolled/));
 });

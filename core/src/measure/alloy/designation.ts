@@ -49,7 +49,7 @@ const bare = (text: string): string =>
     .replace(/^([A-Z]?\d{3})\.[012]$/, '$1');
 
 /** The grade a designation names, in whatever system it is written, also with the letters of the wrong one. */
-export const gradeNamed = (text: string): Grade | null => {
+const gradeNamed = (text: string): Grade | null => {
   const exact = squeezed(text).replace(/^EN/, '');
   const names = (g: Grade): readonly string[] => [g.name, ...g.alsoNamed];
   const wanted = bare(text);
@@ -75,7 +75,7 @@ const mixedSystems = (word: string): string | null => {
  * Reads a designation of an alloy and says what it is the number of, and what does not go together: a four-digit number of
  * wrought aluminium is no casting alloy.
  *
- * @param isCast whether the piece is a casting, as recorded or seen; null when it is not known
+ * @param isCast whether the part is a casting, as recorded or seen; null when it is not known
  * @source EN 573-1 and EN 573-2 (wrought), EN 1780-1 (cast), AA three digits with a point (cast), EN 10027-2 (steel numbers):
  *   from memory
  */
@@ -89,8 +89,8 @@ export const readDesignation = (text: string, isCast: boolean | null): Designati
     form === null || isCast === null || (form === 'cast') === isCast
       ? null
       : form === 'wrought'
-        ? `${text.trim()} is the number of a wrought alloy, and the piece is a casting: a casting alloy has five digits after EN AC-, or three and a point`
-        : `${text.trim()} is the number of a casting alloy, and the piece is rolled, drawn, forged or extruded: a wrought alloy has four digits`;
+        ? `${text.trim()} is the number of a wrought alloy, and the part is a casting: a casting alloy has five digits after EN AC-, or three and a point`
+        : `${text.trim()} is the number of a casting alloy, and the part is rolled, drawn, forged or extruded: a wrought alloy has four digits`;
   return { ...found, grade, fault: mixedSystems(word) ?? clash };
 };
 

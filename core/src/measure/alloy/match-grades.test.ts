@@ -163,7 +163,7 @@ describe('what a designation says', () => {
     '%s is no number of an alloy',
     (text) => expect([readDesignation(text, null).says, readDesignation(text, true).fault]).toEqual(['', null]),
   );
-  it('goes with a piece of its form, or with one whose form is not known', () => {
+  it('goes with a part of its form, or with one whose form is not known', () => {
     expect(readDesignation('6082', null).fault).toBeNull();
     expect(readDesignation('EN AC-46000', true).fault).toBeNull();
     expect(readDesignation('1.0338', true).fault).toBeNull();

@@ -1,4 +1,4 @@
-/** What may be seen on a piece, and how many times likelier it makes a process or a material. 1 says nothing. */
+/** What may be seen on a part, and how many times likelier it makes a process or a material. 1 says nothing. */
 export interface Cue {
   readonly id: string;
   readonly word: string;
@@ -22,7 +22,7 @@ const cue = (
 
 /** Ratios are this product's own round figures: 8 speaks strongly for, 3 for, 0.3 against, 0.1 strongly against. */
 export const CUES: readonly Cue[] = [
-  cue('parting-line', 'Parting line', 'a fine ridge round the piece where two halves of a tool met', 'surface', {
+  cue('parting-line', 'Parting line', 'a fine ridge round the part where two halves of a tool met', 'surface', {
     ...{
       hpdc: 4,
       'gravity-casting': 4,
@@ -35,7 +35,7 @@ export const CUES: readonly Cue[] = [
     },
     machining: 0.2,
   }),
-  cue('draft', 'Draft on the walls', 'walls lean a degree or two so that the piece leaves its tool', 'edges and shape', {
+  cue('draft', 'Draft on the walls', 'walls lean a degree or two so that the part leaves its tool', 'edges and shape', {
     ...{
       hpdc: 4,
       'gravity-casting': 3,

@@ -2,12 +2,12 @@ import { materialById } from '../../shared';
 import { density, densityDoubts, materialsByDensity } from '../density';
 import { CUES } from './cues';
 import { likely } from './likely';
-import { readMouldedMark } from './moulded-mark';
+import { readMaterialMarking } from './material-marking';
 import { PROCESSES } from '../../shared';
 
 const first = (cues: readonly string[]): string => likely(cues, null).processes[0]!.what.id;
 
-describe('what is seen on a piece', () => {
+describe('what is seen on a part', () => {
   it.each([
     [
       'a shell with ejector marks, flow lines, draft and a parting line, not magnetic',
@@ -45,17 +45,17 @@ describe('what is seen on a piece', () => {
 });
 
 // ISO 11469 with the symbols of ISO 1043-1 and -2, from memory
-describe('a mark moulded into plastic', () => {
+describe('a material marking of plastic', () => {
   it.each([
     ['>PA66-GF30<', 'PA66, 30 % glass fibre', 'pa66-gf30'],
     ['> PP-TD20 <', 'PP, 20 % talc powder', 'pp-td20'],
     ['>PC+ABS<', 'PC with ABS', 'pc-abs'],
     ['>PP-(GF15+TD20)<', 'PP, 15 % glass fibre, 20 % talc powder', null],
     ['pom', 'POM', 'pom'],
-  ])('%s', (text, words, material) => expect(readMouldedMark(text)).toMatchObject({ words, materialId: material }));
+  ])('%s', (text, words, material) => expect(readMaterialMarking(text)).toMatchObject({ words, materialId: material }));
   it('other words are none', () => {
-    expect(readMouldedMark('>MADE HERE<')).toBeNull();
-    expect(readMouldedMark('PP-XY30')).toBeNull();
+    expect(readMaterialMarking('>MADE HERE<')).toBeNull();
+    expect(readMaterialMarking('PP-XY30')).toBeNull();
   });
 });
 

@@ -35,7 +35,7 @@ const WORKS_WITH: Readonly<Record<string, readonly MaterialFamily[]>> = {
 const ALL_BUT_RULED_OUT = 0.02;
 
 /**
- * Processes and families of material by what is seen on a piece: each cue multiplies the odds by its ratio, and a process
+ * Processes and families of material by what is seen on a part: each cue multiplies the odds by its ratio, and a process
  * keeps its chance only with a family it works with.
  *
  *   P(process, family) ∝ Π ratio(cue, process) · ratio(cue, family) · works(process, family)

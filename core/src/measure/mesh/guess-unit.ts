@@ -13,8 +13,8 @@ export interface UnitGuess {
   readonly isClear: boolean;
 }
 
-/** What is known of the piece a scan is of. */
-export interface KnownOfPiece {
+/** What is known of the part a scan is of. */
+export interface KnownOfPart {
   /** sides recorded or measured with a caliper, m */
   readonly sidesM: readonly number[];
   readonly massKg: number | null;
@@ -27,13 +27,13 @@ const HEAVIEST = 12_000;
 const SAME = 1.15;
 
 /**
- * The unit of a scan, guessed from what is known of its piece: first lengths that were recorded, then the density that mass
+ * The unit of a scan, guessed from what is known of its part: first lengths that were recorded, then the density that mass
  * and volume would give, then what size a part of a vehicle has.
  *
  * @param sides of the upright box, in the unit of the file
  * @param volume in the cubed unit of the file; 0 when it encloses none
  */
-export const guessUnit = (sides: Vector, volume: number, known: KnownOfPiece): UnitGuess => {
+export const guessUnit = (sides: Vector, volume: number, known: KnownOfPart): UnitGuess => {
   const longest = Math.max(...sides);
   const lengthM = known.sidesM.length > 0 ? Math.max(...known.sidesM) : null;
   if (lengthM !== null && lengthM > 0) {

@@ -1,5 +1,5 @@
 import type { ScanFigures, ScanUnit, Triple } from '../../record';
-import { boxWithoutSlivers } from './box-without-slivers';
+import { trimmedBox } from './trimmed-box';
 import { METRES_PER } from './guess-unit';
 import { hulls } from './hull';
 import { triangleCount, type Mesh } from './mesh';
@@ -8,15 +8,15 @@ import { facetDeficit } from './facet-deficit';
 import { meshFigures } from './mesh-figures';
 import { meshShells } from './mesh-shells';
 import { closedVolume } from './open-edges';
-import { smallestBox, type TurnedBox } from './smallest-box';
+import { minimumBox, type TurnedBox } from './minimum-box';
 
 /** Steps of the measuring, in order, as they are told while it goes on. */
-export const MEASURE_STEPS = ['volume and area', 'edges', 'hull', 'smallest box', 'box without slivers'] as const;
+export const MEASURE_STEPS = ['volume and area', 'edges', 'hull', 'minimum bounding box', 'trimmed bounding box'] as const;
 export type MeasureStep = (typeof MEASURE_STEPS)[number];
 
 /** By how much a scanner may lay a surface too far out or in, standard uncertainty, m, until its own is stated (assumed: structured light on a coated part). */
 export const USUAL_OFFSET_M = 0.00005;
-/** Share the box without slivers holds, until somebody says otherwise. */
+/** Share the trimmed bounding box holds, until somebody says otherwise. */
 export const USUAL_SHARE = 0.98;
 /** More edges of three triangles and more than this share of all, and the surface is none. */
 const MOST_NON_MANIFOLD = 0.01;
@@ -26,7 +26,7 @@ const ENCLOSES_FROM = 1e-6;
 export interface MeasuredMesh {
   /** in the unit of the mesh: lengths, areas and volumes as in the file */
   readonly figures: ScanFigures;
-  readonly smallest: TurnedBox;
+  readonly minimum: TurnedBox;
   readonly trimmed: TurnedBox;
   /** why it has no volume, and what leaves the volume unsure, in words */
   readonly notes: readonly string[];
@@ -53,16 +53,16 @@ export const measureMesh = (mesh: Mesh, shareFraction: number, told: (step: Meas
   told('hull');
   const outer = hulls(mesh.positions);
   const hullVolume = outer.whole().volume;
-  told('smallest box');
-  const smallest = smallestBox(outer.rough, mesh.positions);
+  told('minimum bounding box');
+  const minimum = minimumBox(outer.rough, mesh.positions);
   // a mesh turned inside out encloses the same
   const enclosed = Math.abs(closed.volume);
   const isRagged = edges.nonManifold > MOST_NON_MANIFOLD * 1.5 * triangleCount(mesh);
-  const isClosed = enclosed > ENCLOSES_FROM * smallest.volume && shells.doubled === 0 && !isRagged;
-  told('box without slivers');
-  const trimmed = boxWithoutSlivers(mesh, smallest, shareFraction, edges.watertight);
+  const isClosed = enclosed > ENCLOSES_FROM * minimum.volume && shells.doubled === 0 && !isRagged;
+  told('trimmed bounding box');
+  const trimmed = trimmedBox(mesh, minimum, shareFraction, edges.watertight);
   return {
-    smallest,
+    minimum,
     trimmed: trimmed.box,
     notes: [
       ...(shells.doubled > 0
@@ -80,7 +80,7 @@ export const measureMesh = (mesh: Mesh, shareFraction: number, told: (step: Meas
       centroidM: centroid,
       ...{ openEdges: edges.open, nonManifoldEdges: edges.nonManifold, turnedEdges: edges.turned, holes: closed.holes.length },
       sidesM: high.map((x, i) => x - low[i]!) as unknown as Triple,
-      smallestM: smallest.sides,
+      minimumM: minimum.sides,
       hullVolumeM3: hullVolume,
       trimmedM: [...trimmed.box.sides].sort((a, b) => b - a) as unknown as Triple,
       shareFraction,
@@ -106,7 +106,7 @@ export const inMetres = (figures: ScanFigures, unit: ScanUnit, offsetM: number =
     hullVolumeM3: figures.hullVolumeM3 * k ** 3,
     centroidM: times(k, figures.centroidM),
     sidesM: times(k, figures.sidesM),
-    smallestM: times(k, figures.smallestM),
+    minimumM: times(k, figures.minimumM),
     trimmedM: times(k, figures.trimmedM),
   };
 };

@@ -1,39 +1,39 @@
 import { boxMesh, joined, tubeMesh, turnedMesh } from '../../../testing/solids';
-import { boxWithoutSlivers } from './box-without-slivers';
+import { trimmedBox } from './trimmed-box';
 import { circleThrough } from './circle-through';
 import { guessUnit } from './guess-unit';
 import { hull } from './hull';
-import { layOver } from './lay-over';
+import { registerScan } from './register-scan';
 import type { Mesh, Vector } from './mesh';
 import { MEASURE_STEPS, inMetres, measureMesh } from './measure-mesh';
 import { meshEdges } from './mesh-edges';
 import { slice } from './slice';
-import { smallestBox } from './smallest-box';
+import { minimumBox } from './minimum-box';
 import { wallThickness } from './wall-thickness';
 import { loopArea, loopFigures } from '../sections/loop-figures';
-import type { Place, RigidMove } from '../patterns/best-fit';
+import type { Place, RigidMove } from '../hole-patterns/best-fit';
 
 /** A block of 100 × 100 × 100 with a bar of 200 × 2 × 2 that stands out. */
 const BLOCK_WITH_BAR = joined(boxMesh([100, 100, 100]), turnedMesh(boxMesh([200, 2, 2]), [0, 0, 1], 0, [100, 49, 49]));
 
-describe('the box without slivers', () => {
-  const whole = smallestBox(hull(BLOCK_WITH_BAR.positions));
+describe('the trimmed bounding box', () => {
+  const whole = minimumBox(hull(BLOCK_WITH_BAR.positions));
   it('is that of the block, when 98 % of the volume is to be held: one thin bar does not decide', () => {
     expect(whole.sides[0]).toBeGreaterThan(290);
-    const { box, heldFraction } = boxWithoutSlivers(BLOCK_WITH_BAR, whole, 0.98, true);
+    const { box, heldFraction } = trimmedBox(BLOCK_WITH_BAR, whole, 0.98, true);
     expect(heldFraction).toBeGreaterThanOrEqual(0.98);
     // a side is known to a cell of the whole box, one in 96
     for (const side of box.sides) expect(Math.abs(side - 100)).toBeLessThan(6);
     expect(box.volume).toBeLessThan(whole.volume / 2.5);
   });
-  it('is the smallest box, when all is to be held', () => expect(boxWithoutSlivers(BLOCK_WITH_BAR, whole, 1, true).box).toBe(whole));
+  it('is the minimum bounding box, when all is to be held', () => expect(trimmedBox(BLOCK_WITH_BAR, whole, 1, true).box).toBe(whole));
   it('keeps more the more it is to hold', () => {
-    const volumes = [0.9, 0.99].map((share) => boxWithoutSlivers(BLOCK_WITH_BAR, whole, share, true).box.volume);
+    const volumes = [0.9, 0.99].map((share) => trimmedBox(BLOCK_WITH_BAR, whole, share, true).box.volume);
     expect([...volumes].sort((a, b) => a - b)).toEqual(volumes);
   });
   it('goes by the surface where the mesh is open, and says so', () => {
     const open = { ...BLOCK_WITH_BAR, triangles: BLOCK_WITH_BAR.triangles.slice(3) };
-    expect(boxWithoutSlivers(open, whole, 0.9, false).heldOf).toBe('surface');
+    expect(trimmedBox(open, whole, 0.9, false).heldOf).toBe('surface');
   });
 });
 
@@ -144,7 +144,7 @@ describe('the wall at a point', () => {
   });
 });
 
-describe('one scan laid over another', () => {
+describe('one scan registered to another', () => {
   const STILL: RigidMove = { rows: [[1, 0, 0], [0, 1, 0], [0, 0, 1]], shift: [0, 0, 0], isMirrored: false }; // prettier-ignore
   it('is turned and shifted until it lies on it', () => {
     // points of an uneven block, and the same turned by 12° and shifted
@@ -173,8 +173,8 @@ describe('one scan laid over another', () => {
       onto[axis] = to;
       return onto;
     };
-    const laid = layOver(away, nearest, [STILL]);
-    expect(laid.rms).toBeLessThan(1e-3);
-    expect(laid.move.rows[0][0]).toBeCloseTo(Math.cos(angle), 4);
+    const registered = registerScan(away, nearest, [STILL]);
+    expect(registered.rms).toBeLessThan(1e-3);
+    expect(registered.move.rows[0][0]).toBeCloseTo(Math.cos(angle), 4);
   });
 });

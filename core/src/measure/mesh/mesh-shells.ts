@@ -5,7 +5,7 @@ import { cross, dot, length, minus } from './vectors';
 
 /** What of a mesh lies on itself. */
 export interface MeshShells {
-  /** pieces of surface that hang together */
+  /** parts of surface that hang together */
   readonly shells: number;
   /** shells that lie on another one, so that the volume would be counted twice */
   readonly doubled: number;

@@ -5,7 +5,7 @@ import { scaled, type Mesh, type Vector } from './mesh';
 import { meshEdges } from './mesh-edges';
 import { meshFigures } from './mesh-figures';
 import { closedVolume } from './open-edges';
-import { smallestBox } from './smallest-box';
+import { minimumBox } from './minimum-box';
 import { weld } from './weld';
 
 const side = fc.double({ min: 0.5, max: 50, noNaN: true });
@@ -26,7 +26,7 @@ const RUNS = { numRuns: 25 };
 const FEW_RUNS = { numRuns: 8 };
 
 describe('of every solid', () => {
-  it('turning and shifting change no volume, area or smallest box', () =>
+  it('turning and shifting change no volume, area or minimum bounding box', () =>
     fc.assert(
       fc.property(solid, turn, (mesh, { axis, angle, shift }) => {
         const turned = turnedMesh(mesh, axis, angle, shift);
@@ -34,7 +34,7 @@ describe('of every solid', () => {
         near(a.volume, b.volume);
         near(a.area, b.area);
         // a search, so that two orientations may end in two corners of the same valley
-        near(smallestBox(hull(mesh.positions)).volume, smallestBox(hull(turned.positions)).volume, 2e-3);
+        near(minimumBox(hull(mesh.positions)).volume, minimumBox(hull(turned.positions)).volume, 2e-3);
       }),
       FEW_RUNS,
     ));
@@ -48,12 +48,12 @@ describe('of every solid', () => {
       }),
       RUNS,
     ));
-  it('the smallest box holds the hull, and the hull the solid', () =>
+  it('the minimum bounding box holds the hull, and the hull the solid', () =>
     fc.assert(
       fc.property(solid, turn, (mesh, { axis, angle, shift }) => {
         const turned = turnedMesh(mesh, axis, angle, shift);
         const outer = hull(turned.positions);
-        const box = smallestBox(outer);
+        const box = minimumBox(outer);
         expect(outer.volume).toBeGreaterThanOrEqual(meshFigures(turned).volume * (1 - 1e-9));
         expect(box.volume).toBeGreaterThanOrEqual(outer.volume * (1 - 1e-9));
         // the upright box is one of those it may be

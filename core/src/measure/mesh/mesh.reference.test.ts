@@ -8,7 +8,7 @@ import { meshEdges } from './mesh-edges';
 import { meshFigures } from './mesh-figures';
 import { closedVolume } from './open-edges';
 import { readMesh } from './read-mesh';
-import { smallestBox } from './smallest-box';
+import { minimumBox } from './minimum-box';
 
 const MODELS = join(__dirname, '../../../../node_modules/stl-models/objects');
 const read = (name: string): Mesh => {
@@ -30,21 +30,21 @@ describe('solids of the textbook', () => {
   });
   it('a ring R 50, r 10 of 128 × 256 sides, a little less than 2π²Rr² = 98696.044', () =>
     expect(meshFigures(torusMesh(50, 10, 128, 256)).volume).toBeCloseTo(98_646.507, 2));
-  it('a box in any orientation has the smallest box 12 × 45 × 120', () => {
+  it('a box in any orientation has the minimum bounding box 12 × 45 × 120', () => {
     const turned = turnedMesh(boxMesh([120, 45, 12]), [1, 2, 3], 0.7, [400, -90, 7]);
-    const { sides, volume } = smallestBox(hull(turned.positions));
+    const { sides, volume } = minimumBox(hull(turned.positions));
     for (const [i, side] of [120, 45, 12].entries()) expect(sides[i]).toBeCloseTo(side, 9);
     expect(volume).toBeCloseTo(64_800, 6);
   });
   it('a regular tetrahedron fits a cube of twice its half-edge: hull 8/3, box 8', () => {
     const found = hull(corners([[1, 1, 1], [1, -1, -1], [-1, 1, -1], [-1, -1, 1]])); // prettier-ignore
     expect(found.volume).toBeCloseTo(8 / 3, 12);
-    expect(smallestBox(found).volume).toBeCloseTo(8, 9);
+    expect(minimumBox(found).volume).toBeCloseTo(8, 9);
   });
   it('an octahedron has a box of 64/27, which lies flat on none of its faces (flat on a face the best is 2.667)', () => {
     const found = hull(corners([[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]])); // prettier-ignore
     expect(found.volume).toBeCloseTo(4 / 3, 12);
-    expect(smallestBox(found).volume).toBeCloseTo(64 / 27, 6);
+    expect(minimumBox(found).volume).toBeCloseTo(64 / 27, 6);
   });
   it('a round body of 30 000 corners has the box 2a × 2b × 2c, however it lies, and its hull is found from all of them', () => {
     const [a, b, c] = [60, 40, 25];
@@ -56,7 +56,7 @@ describe('solids of the textbook', () => {
     });
     const { positions } = turnedMesh({ positions: corners(points), triangles: new Uint32Array() }, [2, -1, 3], 1.1, [7, 0, -300]);
     const found = hulls(positions);
-    const box = smallestBox(found.rough, positions);
+    const box = minimumBox(found.rough, positions);
     expect(box.volume / (8 * a * b * c)).toBeGreaterThan(0.999);
     expect(box.volume / (8 * a * b * c)).toBeLessThan(1.001);
     // 4/3 π a b c, a little less for the flat facets
@@ -81,7 +81,7 @@ describe('real files, held against other programs', () => {
     expect(meshEdges(mesh)).toMatchObject({ open: 0, nonManifold: 0, watertight: true });
     const outer = hull(mesh.positions);
     expect(outer.volume).toBeCloseTo(10_918.893, 3);
-    const box = smallestBox(outer);
+    const box = minimumBox(outer);
     expect(box.volume).toBeGreaterThanOrEqual(outer.volume);
     expect(box.volume).toBeLessThanOrEqual(13_878.34 * 1.001);
   });
@@ -98,7 +98,7 @@ describe('real files, held against other programs', () => {
     expect(figures.area).toBeCloseTo(0.0571288, 6);
     const outer = hull(mesh.positions);
     expect(outer.volume / 1.2496602e-3).toBeCloseTo(1, 6);
-    const box = smallestBox(outer);
+    const box = minimumBox(outer);
     expect(box.volume / 2.40687e-3).toBeLessThanOrEqual(1.01);
     // what the open triangles alone give hangs on the origin; with the holes closed it does not
     const middle = figures.low.map((x, i) => (x + figures.high[i]!) / 2) as [number, number, number];

@@ -9,7 +9,6 @@ export interface Mesh {
 export type Vector = readonly [number, number, number];
 
 export const triangleCount = (mesh: Mesh): number => mesh.triangles.length / 3;
-export const vertexCount = (mesh: Mesh): number => mesh.positions.length / 3;
 
 /** Place of one vertex. */
 export const vertexAt = ({ positions }: Mesh, vertex: number): Vector => [

@@ -12,7 +12,7 @@ export class MeshFault extends Error {
 }
 
 /** More triangles than this are refused: a scan of ten million is thinned out before it is measured. */
-export const MOST_TRIANGLES = 5_000_000;
+const MOST_TRIANGLES = 5_000_000;
 
 export const checkTriangles = (count: number): void => {
   if (count > MOST_TRIANGLES)

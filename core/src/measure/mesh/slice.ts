@@ -20,7 +20,7 @@ export interface Cut {
 /**
  * The lines in which a plane cuts a mesh, chained to loops.
  *
- * Corners exactly in the plane are taken as above it, so that every cut triangle gives one piece of line and pieces meet
+ * Corners exactly in the plane are taken as above it, so that every cut triangle gives one part of line and parts meet
  * at the edges they share.
  */
 export const slice = (mesh: Mesh, { normal, offset }: Plane): Cut => {

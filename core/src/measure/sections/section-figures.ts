@@ -27,7 +27,7 @@ export interface SectionFigures extends LoopFigures {
 }
 
 /** Metals and filled plastics lie near this (assumed for all). */
-export const POISSON_RATIO = 0.3;
+const POISSON_RATIO = 0.3;
 
 /**
  * Everything asked of a section, with a material for mass and stiffness. G = E / (2 (1 + ν)), ν = 0.3 (assumed). Takes up to a

@@ -29,7 +29,7 @@ export const DIMENSION_WORD: Readonly<Record<Dimension, string>> = {
 };
 
 /** Dimensions that may be zero. */
-export const MAY_BE_ZERO: readonly Dimension[] = ['outerRadius', 'innerRadius'];
+const MAY_BE_ZERO: readonly Dimension[] = ['outerRadius', 'innerRadius'];
 
 /** How a section resists twisting, told by its walls. */
 export type Torsion =

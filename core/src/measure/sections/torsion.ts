@@ -39,7 +39,7 @@ const openWalls = (walls: readonly (readonly [number, number])[]): number => wal
  *
  * @source EN 10210-2 and EN 10219-2, annex, for rectangular tubes; R. Bredt (1896)
  */
-export const torsionFormula = (torsion: Torsion): { readonly jM4: number; readonly by: string } | null => {
+const torsionFormula = (torsion: Torsion): { readonly jM4: number; readonly by: string } | null => {
   switch (torsion.kind) {
     case 'rectangular tube': {
       const { widthM: b, heightM: h, thicknessM: t, outerRadiusM, innerRadiusM } = torsion;

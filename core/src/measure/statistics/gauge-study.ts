@@ -13,7 +13,7 @@ export interface VarianceLine {
   readonly p: number | null;
 }
 
-export interface GaugeStudy {
+export interface GaugeResult {
   readonly persons: number;
   readonly parts: number;
   readonly trials: number;
@@ -52,7 +52,7 @@ const USABLE_BELOW = 0.3;
  * @throws RangeError when persons, parts or trials are fewer than two, or not all alike
  * @source Montgomery, Design and Analysis of Experiments, two-factor random model; limits as in common use
  */
-export const gaugeStudy = (readings: Crossed): GaugeStudy => {
+export const gaugeResult = (readings: Crossed): GaugeResult => {
   const [k, n, r] = [readings.length, readings[0]?.length ?? 0, readings[0]?.[0]?.length ?? 0];
   if (!(k >= 2 && n >= 2 && r >= 2)) throw new RangeError('a crossed study needs two persons, two parts and two trials at least');
   const isWhole = readings.every(
@@ -113,7 +113,7 @@ export const gaugeStudy = (readings: Crossed): GaugeStudy => {
 /** Fewer kinds of part than this told apart are no measurement of parts. @source AIAG, Measurement Systems Analysis, from memory */
 const LEAST_DISTINCT = 2;
 
-const verdictOf = (gaugeFraction: number, distinct: number, isDoubtful: boolean): GaugeStudy['verdict'] => {
+const verdictOf = (gaugeFraction: number, distinct: number, isDoubtful: boolean): GaugeResult['verdict'] => {
   if (isDoubtful) return 'not known';
   if (distinct < LEAST_DISTINCT) return 'not good enough';
   return gaugeFraction < GOOD_BELOW ? 'good' : gaugeFraction < USABLE_BELOW ? 'usable with care' : 'not good enough';

@@ -1,6 +1,6 @@
 import { GAUGE_UNITS, gaugeReadingText, gaugeShown, gaugeSquareShown, readGaugeReading } from './gauge-units';
 
-describe('what a gauge study measures', () => {
+describe('what a gauge R&R study measures', () => {
   // 1 g = 0.001 kg and 1 mm = 0.001 m (BIPM SI Brochure, 9th edition)
   it('is read in grams or millimetres, and kept in kilograms or metres', () => {
     expect([GAUGE_UNITS.mass.unit, GAUGE_UNITS.length.unit]).toEqual(['g', 'mm']);

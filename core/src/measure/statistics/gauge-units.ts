@@ -1,4 +1,4 @@
-/** What a gauge study measures, as people read it: the unit, and SI units in one of it. */
+/** What a gauge R&R study measures, as people read it: the unit, and SI units in one of it. */
 export const GAUGE_UNITS = {
   length: { unit: 'mm', per: 1e-3 },
   mass: { unit: 'g', per: 1e-3 },

@@ -42,7 +42,7 @@ export const meanReading = (readings: readonly number[], instrumentU: number): M
 const MOST_FREEDOM = 1e6;
 
 /** Readings farther from the others than chance explains, by their place: a slip of the pen, a wrong unit. */
-export const MOST_DEVIATIONS = 3.5;
+const MOST_DEVIATIONS = 3.5;
 const MAD_TO_SIGMA = 0.6745;
 
 /**
@@ -52,7 +52,7 @@ const MAD_TO_SIGMA = 0.6745;
  * @param instrumentU standard uncertainty of the instrument, in the unit of the readings; 0 where it is not known
  * @source B. Iglewicz, D. Hoaglin, How to detect and handle outliers (1993)
  */
-export const strayReadings = (readings: readonly number[], instrumentU = 0): readonly number[] => {
+export const outliers = (readings: readonly number[], instrumentU = 0): readonly number[] => {
   if (readings.length < 4) return [];
   const middle = median(readings);
   const spread = Math.max(MAD_TO_SIGMA * instrumentU, median(readings.map((x) => Math.abs(x - middle))));

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { randomFrom } from '../../../testing/line-writers';
-import { gaugeStudy, rangeStudy, type Crossed, type GaugeStudy } from './gauge-study';
-import { meanReading, strayReadings } from './repeated';
+import { gaugeResult, rangeStudy, type Crossed, type GaugeResult } from './gauge-study';
+import { meanReading, outliers } from './repeated';
 
 // JCGM 100:2008 (GUM), H.2: five readings each of voltage (V), current (mA) and phase (rad); from memory, confirmed by the
 // means and uncertainties it prints.
@@ -30,21 +30,21 @@ describe('the example of the GUM', () => {
     // all alike: only the instrument is left, and 95 % is 1.96 of it
     expect(meanReading([2, 2, 2], 0.1)).toMatchObject({ s: 0, u: 0.1, half95: expect.closeTo(0.196, 4) as number });
   });
-  it('what is stray is judged from four readings on, against their median', () => {
-    expect(strayReadings([1, 1, 9])).toEqual([]);
-    expect(strayReadings([1, 1, 9, 1])).toEqual([2]);
-    expect(strayReadings([1, 1, 1, 1])).toEqual([]);
+  it('an outlier is judged from four readings on, against their median', () => {
+    expect(outliers([1, 1, 9])).toEqual([]);
+    expect(outliers([1, 1, 9, 1])).toEqual([2]);
+    expect(outliers([1, 1, 1, 1])).toEqual([]);
     // by hand: with a caliper known to 0.02 mm one step is no slip, and 3.5 × 0.02 = 0.07 mm is where one begins
-    expect(strayReadings([2, 2, 2, 2.01], 0.02)).toEqual([]);
-    expect(strayReadings([2, 2, 2, 2.06], 0.02)).toEqual([]);
-    expect(strayReadings([2, 2, 2, 2.08], 0.02)).toEqual([3]);
+    expect(outliers([2, 2, 2, 2.01], 0.02)).toEqual([]);
+    expect(outliers([2, 2, 2, 2.06], 0.02)).toEqual([]);
+    expect(outliers([2, 2, 2, 2.08], 0.02)).toEqual([3]);
     // by hand: median 10.05, deviations 0.05 0.05 0.15 0.15: spread 0.1; 3.5 of it lie at 0.519
-    expect(strayReadings([10, 10.1, 9.9, 10.2])).toEqual([]);
-    expect(strayReadings([10, 10.1, 9.9, 10.2, 10.05, 11])).toEqual([5]);
+    expect(outliers([10, 10.1, 9.9, 10.2])).toEqual([]);
+    expect(outliers([10, 10.1, 9.9, 10.2, 10.05, 11])).toEqual([5]);
   });
   it('a slip among many readings is named by its place', () => {
-    expect(strayReadings([2.01, 2.02, 1.99, 2, 20.1, 2.01])).toEqual([4]);
-    expect(strayReadings([2.01, 2.02, 1.99, 2, 2.01])).toEqual([]);
+    expect(outliers([2.01, 2.02, 1.99, 2, 20.1, 2.01])).toEqual([4]);
+    expect(outliers([2.01, 2.02, 1.99, 2, 2.01])).toEqual([]);
   });
 });
 
@@ -55,7 +55,7 @@ const B = [[0.08, -0.47, 1.19, 0.01, -0.56, -0.2, 0.47, -0.63, 1.8, -1.68], [0.2
 const C = [[0.04, -1.38, 0.88, 0.14, -1.46, -0.29, 0.02, -0.46, 1.77, -1.49], [-0.11, -1.13, 1.09, 0.2, -1.07, -0.67, 0.01, -0.56, 1.45, -1.77], [-0.15, -0.96, 0.67, 0.11, -1.45, -0.49, 0.21, -0.49, 1.87, -2.16]]; // prettier-ignore
 const READINGS: Crossed = [A, B, C].map((trials) => trials[0]!.map((_, part) => trials.map((trial) => trial[part]!)));
 
-describe('a gauge study of ten parts, three persons, three times', () => {
+describe('a gauge R&R study of ten parts, three persons, three times', () => {
   it('by average and range, as the book prints it', () => {
     const found = rangeStudy(READINGS)!;
     const to5 = (x: number): number => Number(x.toFixed(5));
@@ -69,7 +69,7 @@ describe('a gauge study of ten parts, three persons, three times', () => {
     expect(found.distinct).toBe(5);
   });
   it('by the analysis of variance', () => {
-    const { table, isPooled, gaugeFraction, verdict } = gaugeStudy(READINGS);
+    const { table, isPooled, gaugeFraction, verdict } = gaugeResult(READINGS);
     const [part, person, both, repeat] = table;
     expect(part!.sumOfSquares).toBeCloseTo(88.36193, 4);
     expect(person!.sumOfSquares).toBeCloseTo(3.16726, 4);
@@ -84,24 +84,24 @@ describe('a gauge study of ten parts, three persons, three times', () => {
     expect(verdict).toBe('usable with care');
   });
   it('R gives F 34.44 for persons and 213.517 for parts against interaction', () => {
-    const { table } = gaugeStudy(READINGS);
+    const { table } = gaugeResult(READINGS);
     const over = (i: number): number => table[i]!.meanSquare;
     expect(over(1) / over(3)).toBeCloseTo(34.44, 2);
     expect(over(0) / over(3)).toBeCloseTo(213.517, 2);
   });
   it('measurements far finer than the parts are good; persons who differ more than the parts are not good enough', () => {
     const fine: Crossed = [0, 1e-6].map((shift) => [1, 2, 3].map((x) => [x + shift, x + 2e-6]));
-    expect(gaugeStudy(fine)).toMatchObject({ verdict: 'good', doubts: [] });
+    expect(gaugeResult(fine)).toMatchObject({ verdict: 'good', doubts: [] });
     const apart: Crossed = [0, 5].map((shift) => [1, 1.1, 1.2].map((x) => [x + shift, x + shift + 0.01]));
-    expect(gaugeStudy(apart)).toMatchObject({ verdict: 'not good enough', distinct: 0 });
-    expect(() => gaugeStudy([[[1, 2]], [[1, 2]]])).toThrow(/two persons, two parts and two trials/);
-    expect(() => gaugeStudy([[[1, 2], [1, 2]]])).toThrow(/two persons, two parts and two trials/); // prettier-ignore
-    expect(() => gaugeStudy([[[1], [2]], [[1], [2]]])).toThrow(/two persons, two parts and two trials/); // prettier-ignore
-    expect(() => gaugeStudy([])).toThrow(/two persons/);
+    expect(gaugeResult(apart)).toMatchObject({ verdict: 'not good enough', distinct: 0 });
+    expect(() => gaugeResult([[[1, 2]], [[1, 2]]])).toThrow(/two persons, two parts and two trials/);
+    expect(() => gaugeResult([[[1, 2], [1, 2]]])).toThrow(/two persons, two parts and two trials/); // prettier-ignore
+    expect(() => gaugeResult([[[1], [2]], [[1], [2]]])).toThrow(/two persons, two parts and two trials/); // prettier-ignore
+    expect(() => gaugeResult([])).toThrow(/two persons/);
   });
   it('is refused where somebody left a part or a trial out, or wrote down no number', () => {
     const whole: Crossed = [[[1, 2], [3, 4]], [[1, 2], [3, 4]]]; // prettier-ignore
-    expect(() => gaugeStudy(whole)).not.toThrow();
+    expect(() => gaugeResult(whole)).not.toThrow();
     for (const broken of [
       [
         [
@@ -140,12 +140,12 @@ describe('a gauge study of ten parts, three persons, three times', () => {
       ],
     ])
       // prettier-ignore
-      expect(() => gaugeStudy(broken)).toThrow(/every part the same number of times/);
+      expect(() => gaugeResult(broken)).toThrow(/every part the same number of times/);
   });
   it('two persons, two parts, two trials, by hand', () => {
     // cells 10 11 | 20 21 and 12 11 | 24 25: grand mean 16.75; persons 15.5 and 18; parts 11 and 22.5; cells 10.5 20.5 11.5 24.5
     // SS: part 4 (5.75² + 5.75²) = 264.5; person 4 (1.25² + 1.25²) = 12.5; both 2 (6.25² + 3.75² + 5.25² + 7.75²) − 277 = 4.5; repeat 4 · 0.5 = 2
-    const study = gaugeStudy([[[10, 11], [20, 21]], [[12, 11], [24, 25]]]); // prettier-ignore
+    const study = gaugeResult([[[10, 11], [20, 21]], [[12, 11], [24, 25]]]); // prettier-ignore
     expect(study.table.map((line) => [line.sumOfSquares, line.freedom])).toEqual([
       [expect.closeTo(264.5, 9), 1],
       [expect.closeTo(12.5, 9), 1],
@@ -183,8 +183,8 @@ describe('a gauge study of ten parts, three persons, three times', () => {
   });
 });
 
-describe('a gauge study that says nothing', () => {
-  const finite = (study: GaugeStudy): boolean => !JSON.stringify(study, (_, v: unknown) => (typeof v === 'number' && !Number.isFinite(v) ? 'NaN' : v)).includes('"NaN"'); // prettier-ignore
+describe('a gauge R&R study that says nothing', () => {
+  const finite = (study: GaugeResult): boolean => !JSON.stringify(study, (_, v: unknown) => (typeof v === 'number' && !Number.isFinite(v) ? 'NaN' : v)).includes('"NaN"'); // prettier-ignore
   it.each([
     ['all readings alike', [0, 0].map(() => [1, 1, 1].map((x) => [x, x])), /All readings are the same/],
     ['repeats that differ nowhere', [0, 0].map(() => [1, 2, 3].map((x) => [x, x])), /Repeats differ nowhere/],
@@ -194,7 +194,7 @@ describe('a gauge study that says nothing', () => {
       /steps of 0\.1 are too coarse/,
     ],
   ] as const)('for %s says why, is never good and never NaN', (_, readings, why) => {
-    const study = gaugeStudy(readings);
+    const study = gaugeResult(readings);
     expect(study.verdict).toBe('not known');
     expect(study.doubts.join()).toMatch(why);
     expect(finite(study)).toBe(true);
@@ -202,7 +202,7 @@ describe('a gauge study that says nothing', () => {
   it('is never good with fewer than two kinds of part told apart', () => {
     fc.assert(
       fc.property(fc.array(fc.array(fc.array(fc.integer({ min: 0, max: 30 }), { minLength: 3, maxLength: 3 }), { minLength: 5, maxLength: 5 }), { minLength: 2, maxLength: 2 }), (readings) => {
-        const study = gaugeStudy(readings);
+        const study = gaugeResult(readings);
         if (study.distinct < 2) expect(study.verdict).not.toBe('good');
         expect(finite(study)).toBe(true);
       }),

@@ -136,7 +136,7 @@ describe('the ranking of candidates', () => {
     expect(names([...twins].reverse())).toEqual(['van 7', 'van 8']);
   });
   it('holds the score between what is unknown at its worst and at its best', () => {
-    // by hand: novelty 5 of 10 is 0.5 of weight 1; the price, of weight 1, is not known: (0.5 + 0) / 2 to (0.5 + 1) / 2
+    // by hand: novelty 5 of 10 is 0.5 of weight 1; the price, of weight 1, is not evidence: (0.5 + 0) / 2 to (0.5 + 1) / 2
     const even = { requests: 0, gap: 0, novelty: 1, wait: 0, price: 1 };
     const found = choose([candidate(1, { novelty: 5 }), candidate(2, { novelty: 9, ...paid('1') })], [], even).ranked.find(
       (r) => r.candidate.name === 'van 1',
@@ -259,7 +259,7 @@ describe('warnings about the samples', () => {
       (f) => `The ${f}`,
     ).map((i) => i.message.replace(/[\u00a0\u202f]/gu, ' '));
     expect(messages[0]).toContain('van 2 is the variant “short”, van 1 “long, high roof”');
-    expect(messages[1]).toContain('(other tyres): mark these pieces');
+    expect(messages[1]).toContain('(other tyres): mark these parts');
     expect(messages[2]).toContain('(dented sill): masses');
     expect(messages[3]).toContain('has run 42 000 km');
     expect(messages[4]).toBe('van 2 has no the rangem: comparisons per these figures stay empty');

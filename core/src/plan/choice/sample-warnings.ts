@@ -1,5 +1,5 @@
 import { counted, dayNumber, fixed, SHOWN_UNITS, inShownUnit, issue, type Issue } from '../../shared';
-import { knownAs, type StudyRecord, type Vehicle, type VehicleFields } from '../../record';
+import type { StudyRecord, Vehicle, VehicleFields } from '../../record';
 
 const YEAR_DAYS = 365.25;
 
@@ -97,7 +97,7 @@ const ownWarnings = (vehicle: Vehicle, word: (figure: HeadlineFigure) => string)
           warn(
             'modified',
             'changes',
-            `${vehicle.name} is not as its maker delivered it (${vehicle.changes.trim()}): mark these pieces, they stay out of the comparison`,
+            `${vehicle.name} is not as its maker delivered it (${vehicle.changes.trim()}): mark these parts, they stay out of the comparison`,
           ),
         ]),
     ...(vehicle.wear.trim() === ''
@@ -165,6 +165,3 @@ export const sampleWarnings = (
   ...variantMismatch(vehicles),
   ...vehicles.flatMap((vehicle) => [...passportDoubts(vehicle, word), ...ownWarnings(vehicle, word)]),
 ];
-
-/** How a headline figure is known. */
-export const headlineKnown = (vehicle: Vehicle, figure: HeadlineFigure): ReturnType<typeof knownAs> => knownAs('vehicle', vehicle, figure);

@@ -2,7 +2,11 @@ import type { RigFields } from '../../record';
 import { hazardById } from './hazards';
 
 /** Rigs that are against a hazard and whose name, parts, design or lesson hold every word; all of them when nothing is asked. */
-export const findRigs = <R extends RigFields>(rigs: readonly R[], words: string, hazard: string): R[] => {
+export const findRigs = <R extends Pick<RigFields, 'name' | 'madeFor' | 'design' | 'wentWrong' | 'hazards'>>(
+  rigs: readonly R[],
+  words: string,
+  hazard: string,
+): R[] => {
   const wanted = words
     .toLowerCase()
     .split(/\s+/)

@@ -1,22 +1,22 @@
-import type { GateFields } from '../../record';
+import type { HoldPointFields } from '../../record';
 
-/** A reading or answer that is asked for before work with a hazard begins. */
-export type GateAsk = Pick<GateFields, 'asks' | 'kind' | 'unit' | 'low' | 'high'>;
+/** A hold point as the catalogue asks it: a reading or answer before work with a hazard begins. */
+export type HoldPointAsk = Pick<HoldPointFields, 'asks' | 'kind' | 'unit' | 'low' | 'high'>;
 
 export interface Hazard {
   readonly id: string;
   readonly name: string;
   /** the usual cautions; local codes and licensed practice decide */
   readonly cautions: readonly string[];
-  readonly gates: readonly GateAsk[];
+  readonly holdPoints: readonly HoldPointAsk[];
 }
 
 export const LOCAL_CODES =
   'These are the usual cautions, not a permission: local codes and licensed practice decide, and the people who do the work judge.';
 
-const text = (asks: string): GateAsk => ({ asks, kind: 'text', unit: '', low: null, high: null });
-const yes = (asks: string): GateAsk => ({ asks, kind: 'yes', unit: '', low: null, high: null });
-const number = (asks: string, unit: string, low: number | null, high: number | null): GateAsk => ({
+const text = (asks: string): HoldPointAsk => ({ asks, kind: 'text', unit: '', low: null, high: null });
+const yes = (asks: string): HoldPointAsk => ({ asks, kind: 'yes', unit: '', low: null, high: null });
+const number = (asks: string, unit: string, low: number | null, high: number | null): HoldPointAsk => ({
   asks,
   kind: 'number',
   unit,
@@ -38,7 +38,7 @@ export const HAZARDS: readonly Hazard[] = [
       'Wait for the link capacitors to empty, then prove at every terminal that they are dead, with a tester proved before and after.',
       'Insulating gloves checked that day, insulated tools, no rings or watches, face shield.',
     ],
-    gates: [
+    holdPoints: [
       number('State of charge', '%', 0, 100),
       number('Voltage measured at the terminals after the wait', 'V', 0, 60),
       text('Second person, by name'),
@@ -54,7 +54,7 @@ export const HAZARDS: readonly Hazard[] = [
       'Have a fire plan with the fire service, plenty of water within reach, and a way to move the pack out.',
       'Watch the temperature of the cells; stop when one rises.',
     ],
-    gates: [
+    holdPoints: [
       number('State of charge', '%', 0, 50),
       number('Warmest cell', '°C', -20, 40),
       text('Second person, by name'),
@@ -69,7 +69,7 @@ export const HAZARDS: readonly Hazard[] = [
       'Carry modules one at a time, cover away from the body; lay them cover up, alone, away from heat.',
       'Never measure the resistance of an igniter with an ordinary meter. No static: touch bare earth first.',
     ],
-    gates: [number('Minutes since the supply was taken off', 'min', 10, null), text('Where the modules are kept')],
+    holdPoints: [number('Minutes since the supply was taken off', 'min', 10, null), text('Where the modules are kept')],
   },
   {
     id: 'magnets',
@@ -79,7 +79,7 @@ export const HAZARDS: readonly Hazard[] = [
       'A rotor pulls itself into its stator, and both off the bench: guide it in a rig all the way, hands never between.',
       'Only non-magnetic tools within arm’s length; no loose steel on the bench.',
     ],
-    gates: [yes('Everybody near asked about implants'), text('Rig that guides it')],
+    holdPoints: [yes('Everybody near asked about implants'), text('Rig that guides it')],
   },
   {
     id: 'lifting',
@@ -88,7 +88,7 @@ export const HAZARDS: readonly Hazard[] = [
       'Nobody under a hanging load. Slings, eyes and hooks are rated and looked over before each use.',
       'Find the centre of mass first with a trial lift of a hand’s breadth.',
     ],
-    gates: [number('Mass to be lifted', 'kg', 0, null), yes('Slings and eyes looked over')],
+    holdPoints: [number('Mass to be lifted', 'kg', 0, null), yes('Slings and eyes looked over')],
   },
   {
     id: 'hoist',
@@ -98,7 +98,7 @@ export const HAZARDS: readonly Hazard[] = [
       'Pads at the places the maker gives; stands or straps before the balance gets near its limit.',
       'Rock the vehicle gently just off the ground before it goes up.',
     ],
-    gates: [yes('Balance checked for the steps of this package'), yes('Stands or straps set')],
+    holdPoints: [yes('Balance checked for the steps of this package'), yes('Stands or straps set')],
   },
   {
     id: 'springs',
@@ -107,7 +107,7 @@ export const HAZARDS: readonly Hazard[] = [
       'Take the load off with a compressor made for it, both sides even; never under the arm of a person.',
       'A strut nut is the last thing that holds a spring: the compressor first.',
     ],
-    gates: [text('Compressor used')],
+    holdPoints: [text('Compressor used')],
   },
   {
     id: 'refrigerant',
@@ -117,7 +117,7 @@ export const HAZARDS: readonly Hazard[] = [
       'A mildly flammable (A2L) refrigerant needs air and no flame or spark nearby.',
       'Goggles and gloves: liquid freezes skin and eyes.',
     ],
-    gates: [text('Refrigerant, by its label'), text('Recovered by, with licence number'), number('Mass recovered', 'g', 0, null)],
+    holdPoints: [text('Refrigerant, by its label'), text('Recovered by, with licence number'), number('Mass recovered', 'g', 0, null)],
   },
   {
     id: 'fuel',
@@ -126,31 +126,31 @@ export const HAZARDS: readonly Hazard[] = [
       'Drain cold, outdoors or under extraction, into closed cans, with the vehicle earthed.',
       'No flame, no spark, an extinguisher at hand.',
     ],
-    gates: [yes('Extinguisher at hand and the vehicle earthed')],
+    holdPoints: [yes('Extinguisher at hand and the vehicle earthed')],
   },
   {
     id: 'coolant',
     name: 'Hot or pressurised coolant',
     cautions: ['Let it cool below hand warm before a cap or hose is opened.', 'Catch it all; it is poisonous and slippery.'],
-    gates: [number('Coolant temperature', '°C', -20, 45)],
+    holdPoints: [number('Coolant temperature', '°C', -20, 45)],
   },
   {
     id: 'oil',
     name: 'Oils and greases',
     cautions: ['Gloves; wipe the floor at once.', 'Keep oily rags in a closed metal bin.'],
-    gates: [],
+    holdPoints: [],
   },
   {
     id: 'sharp-edges',
     name: 'Sharp castings and cut sheet',
     cautions: ['Cut-resistant gloves and sleeves; break the edges that stay.'],
-    gates: [],
+    holdPoints: [],
   },
   {
     id: 'fibres',
     name: 'Mineral fibres, mica and composite dust',
     cautions: ['Wet it, extract it, never blow it off; a fitting particle mask and goggles.', 'Bag the waste and name it.'],
-    gates: [yes('Extraction running, masks on')],
+    holdPoints: [yes('Extraction running, masks on')],
   },
   {
     id: 'cutting',
@@ -159,7 +159,7 @@ export const HAZARDS: readonly Hazard[] = [
       'Know what is behind the cut: lines, cells, igniters.',
       'Screens for sparks, a fire watch while it lasts and half an hour after; fumes extracted.',
     ],
-    gates: [text('What lies behind the cut'), text('Fire watch, by name')],
+    holdPoints: [text('What lies behind the cut'), text('Fire watch, by name')],
   },
   {
     id: 'capacitors',
@@ -168,21 +168,25 @@ export const HAZARDS: readonly Hazard[] = [
       'Wait for the time the sum says, then measure; bleed through a resistor made for it, never with a screwdriver.',
       'Short the terminals once they are proved dead, and leave the short on.',
     ],
-    gates: [number('Voltage measured across the capacitor', 'V', 0, 60)],
+    holdPoints: [number('Voltage measured across the capacitor', 'V', 0, 60)],
   },
 ];
 
 export const hazardById: ReadonlyMap<string, Hazard> = new Map(HAZARDS.map((hazard) => [hazard.id, hazard]));
 
 /** Whether a reading or answer lets the work begin, and if not, why; null when it does. */
-export const gateFault = (gate: Pick<GateFields, 'asks' | 'kind' | 'unit' | 'low' | 'high' | 'value' | 'said'>): string | null => {
-  if (gate.kind === 'number') {
-    if (gate.value === null) return `${gate.asks}: not read yet`;
-    if (gate.low !== null && gate.value < gate.low) return `${gate.asks}: ${gate.value} ${gate.unit} is below ${gate.low} ${gate.unit}`;
-    if (gate.high !== null && gate.value > gate.high) return `${gate.asks}: ${gate.value} ${gate.unit} is above ${gate.high} ${gate.unit}`;
+export const holdPointFault = (
+  holdPoint: Pick<HoldPointFields, 'asks' | 'kind' | 'unit' | 'low' | 'high' | 'value' | 'said'>,
+): string | null => {
+  if (holdPoint.kind === 'number') {
+    if (holdPoint.value === null) return `${holdPoint.asks}: not read yet`;
+    if (holdPoint.low !== null && holdPoint.value < holdPoint.low)
+      return `${holdPoint.asks}: ${holdPoint.value} ${holdPoint.unit} is below ${holdPoint.low} ${holdPoint.unit}`;
+    if (holdPoint.high !== null && holdPoint.value > holdPoint.high)
+      return `${holdPoint.asks}: ${holdPoint.value} ${holdPoint.unit} is above ${holdPoint.high} ${holdPoint.unit}`;
     return null;
   }
-  if (gate.said.trim() === '') return `${gate.asks}: not answered yet`;
-  if (gate.kind === 'yes' && gate.said !== 'yes') return `${gate.asks}: answered “${gate.said}”`;
+  if (holdPoint.said.trim() === '') return `${holdPoint.asks}: not answered yet`;
+  if (holdPoint.kind === 'yes' && holdPoint.said !== 'yes') return `${holdPoint.asks}: answered “${holdPoint.said}”`;
   return null;
 };

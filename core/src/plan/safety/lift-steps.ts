@@ -1,10 +1,10 @@
 import {
   nextSequence,
-  type HoistFields,
+  type LiftSetUpFields,
   type StudyRecord,
   type Subsystem,
-  type Unload,
-  type UnloadFields,
+  type LiftStep,
+  type LiftStepFields,
   type Vehicle,
   type WorkPackage,
 } from '../../record';
@@ -27,7 +27,11 @@ const USUAL_PADS = [
 ] as const;
 
 /** A vehicle put on a lift before anything more is typed: half way between its axles on usual pads. Null without a kerb mass. */
-export const hoistStart = ({ id, kerbMassKg, wheelbaseM }: Pick<Vehicle, 'id' | 'kerbMassKg' | 'wheelbaseM'>): HoistFields | null =>
+export const usualLiftSetUp = ({
+  id,
+  kerbMassKg,
+  wheelbaseM,
+}: Pick<Vehicle, 'id' | 'kerbMassKg' | 'wheelbaseM'>): LiftSetUpFields | null =>
   kerbMassKg === null
     ? null
     : {
@@ -44,23 +48,26 @@ export const hoistStart = ({ id, kerbMassKg, wheelbaseM }: Pick<Vehicle, 'id' | 
         pads: USUAL_PADS.map((pad) => ({ ...pad })),
       };
 
-/** What a step stands for: a piece, a whole subsystem, or nothing recorded. */
-export type RecordedAs = Pick<UnloadFields, 'pieceId' | 'subsystemId'>;
+/** What a step stands for: a part, a whole subsystem, or nothing recorded. */
+export type RecordedAs = Pick<LiftStepFields, 'partId' | 'subsystemId'>;
 export const recordedAs = (id: string | null, subsystems: readonly Pick<Subsystem, 'id'>[]): RecordedAs =>
-  subsystems.some((s) => s.id === id) ? { pieceId: null, subsystemId: id } : { pieceId: id, subsystemId: null };
+  subsystems.some((s) => s.id === id) ? { partId: null, subsystemId: id } : { partId: id, subsystemId: null };
 
 /** A step of which only its name is known. */
-export const liftStep = (vehicleId: string, label: string, sequence: number): UnloadFields => ({
-  ...{ vehicleId, sequence, label, pieceId: null, subsystemId: null, massKg: null, massUKg: null, xM: null, yM: null },
+export const newLiftStep = (vehicleId: string, label: string, sequence: number): LiftStepFields => ({
+  ...{ vehicleId, sequence, label, partId: null, subsystemId: null, massKg: null, massUKg: null, xM: null, yM: null },
 });
 
 /** A mass typed alone is an estimate, good to a tenth; taken out, its uncertainty goes with it. */
-export const massTyped = ({ massUKg }: Pick<Unload, 'massUKg'>, massKg: number | null): Pick<UnloadFields, 'massKg' | 'massUKg'> =>
+export const massTyped = ({ massUKg }: Pick<LiftStep, 'massUKg'>, massKg: number | null): Pick<LiftStepFields, 'massKg' | 'massUKg'> =>
   massKg === null ? { massKg: null, massUKg: null } : { massKg, massUKg: massUKg ?? Number((massKg * ESTIMATE_RELATIVE_U).toPrecision(2)) };
 
 /** A place typed along one axis lies in the middle across until that is typed too. */
-export const placeTyped = ({ xM, yM }: Pick<Unload, 'xM' | 'yM'>, axis: 'xM' | 'yM', at: number | null): Pick<UnloadFields, 'xM' | 'yM'> =>
-  at === null ? { xM: null, yM: null } : { xM: xM ?? 0, yM: yM ?? 0, [axis]: at };
+export const placeTyped = (
+  { xM, yM }: Pick<LiftStep, 'xM' | 'yM'>,
+  axis: 'xM' | 'yM',
+  at: number | null,
+): Pick<LiftStepFields, 'xM' | 'yM'> => (at === null ? { xM: null, yM: null } : { xM: xM ?? 0, yM: yM ?? 0, [axis]: at });
 
 const toComeOff = (pack: WorkPackage, vehicleId: string): boolean =>
   pack.vehicleId === vehicleId && pack.place === 'lift' && pack.subsystemId !== null && pack.doneOn === null;
@@ -68,14 +75,14 @@ const toComeOff = (pack: WorkPackage, vehicleId: string): boolean =>
 /**
  * What packages on a lift will take off a vehicle and no step does yet, in the order in which they start.
  *
- * One piece that holds all of a subsystem brings its place too; of several the subsystem brings the mass.
+ * One part that holds all of a subsystem brings its place too; of several the subsystem brings the mass.
  */
 export const stepsFromPlan = (
-  { packages, pieces, subsystems, unloads }: Pick<StudyRecord, 'packages' | 'pieces' | 'subsystems' | 'unloads'>,
+  { packages, parts, subsystems, liftSteps }: Pick<StudyRecord, 'packages' | 'parts' | 'subsystems' | 'liftSteps'>,
   vehicleId: string,
   startOf: ReadonlyMap<string, number>,
-): readonly UnloadFields[] => {
-  const own = unloads.filter((u) => u.vehicleId === vehicleId);
+): readonly LiftStepFields[] => {
+  const own = liftSteps.filter((u) => u.vehicleId === vehicleId);
   const have = new Set(own.map((u) => u.label));
   const first = nextSequence(own);
   return packages
@@ -84,8 +91,8 @@ export const stepsFromPlan = (
     .map((pack) => ({ pack, name: subsystems.find((s) => s.id === pack.subsystemId)?.name ?? pack.name }))
     .filter(({ name }, i, all) => !have.has(name) && all.findIndex((other) => other.name === name) === i)
     .map(({ pack, name }, i) => {
-      const tops = pieces.filter((p) => p.vehicleId === vehicleId && p.subsystemId === pack.subsystemId);
+      const tops = parts.filter((p) => p.vehicleId === vehicleId && p.subsystemId === pack.subsystemId);
       const recorded = tops.length === 1 ? tops[0]!.id : tops.length > 1 ? pack.subsystemId : null;
-      return { ...liftStep(vehicleId, name, first + i), ...recordedAs(recorded, subsystems) };
+      return { ...newLiftStep(vehicleId, name, first + i), ...recordedAs(recorded, subsystems) };
     });
 };

@@ -1,10 +1,10 @@
 import { randomLcg, randomNormal } from 'd3-random';
 import { capacitorDischarge } from './capacitor';
-import { HAZARDS, gateFault } from './hazards';
-import { hoistBalance, hullOf, lumpOf, outsideFraction } from './hoist-balance';
+import { HAZARDS, holdPointFault } from './hazards';
+import { liftBalance, hullOf, lumpOf, outsideFraction } from './lift-balance';
 import { rigLoad } from './rig-load';
 import { testId } from '../../../testing/teardown';
-import { blank, type Hoist, type Unload } from '../../record';
+import { blank, type LiftSetUp, type LiftStep } from '../../record';
 
 describe('a link capacitor of 500 µF at 400 V with a bleeder of 100 kΩ', () => {
   // closed form: E = ½ C U², τ = R C, t = τ ln(U / Uₛ), worked out beside the formula
@@ -74,7 +74,7 @@ describe('a load on a rig', () => {
   });
 });
 
-const hoist = (fields: Partial<Hoist> = {}): Hoist => ({
+const liftSetUp = (fields: Partial<LiftSetUp> = {}): LiftSetUp => ({
   id: testId(1),
   version: 1,
   vehicleId: testId(2),
@@ -93,12 +93,12 @@ const hoist = (fields: Partial<Hoist> = {}): Hoist => ({
   marginM: 0.1,
   ...fields,
 });
-const step = (label: string, massKg: number | null, xM: number, yM = 0, n = 0): Unload => ({
-  ...{ id: testId(10 + n), version: 1, vehicleId: testId(2), sequence: n, label, pieceId: null, subsystemId: null },
+const step = (label: string, massKg: number | null, xM: number, yM = 0, n = 0): LiftStep => ({
+  ...{ id: testId(10 + n), version: 1, vehicleId: testId(2), sequence: n, label, partId: null, subsystemId: null },
   ...{ massKg, massUKg: massKg === null ? null : 0.5, xM, yM },
 });
-const lump = (u: Unload) => (u.massKg === null ? null : { massKg: u.massKg, massUKg: 0.5, xM: u.xM!, yM: u.yM!, placeUM: 0.01 });
-const balance = (steps: readonly Unload[], set = hoist()) => hoistBalance(set, steps, steps.map(lump));
+const lump = (u: LiftStep) => (u.massKg === null ? null : { massKg: u.massKg, massUKg: 0.5, xM: u.xM!, yM: u.yM!, placeUM: 0.01 });
+const balance = (steps: readonly LiftStep[], set = liftSetUp()) => liftBalance(set, steps, steps.map(lump));
 
 describe('a vehicle on a lift', () => {
   it('keeps its centre of mass where the hand calculation puts it', () => {
@@ -119,12 +119,12 @@ describe('a vehicle on a lift', () => {
   });
   it('is near its limit within the margin, and tips already when two uncertainties reach the line', () => {
     expect(balance([step('lump', 1000, 2.4)]).steps[0]!.state).toBe('near');
-    expect(balance([step('lump', 1000, 2.4)], hoist({ placeUM: 0.05 })).steps[0]!.state).toBe('tips');
+    expect(balance([step('lump', 1000, 2.4)], liftSetUp({ placeUM: 0.05 })).steps[0]!.state).toBe('tips');
   });
   // by simulation: the place of 60 000 vehicles drawn from its uncertainties, held against the pads
   it('gives the chance to tip over any edge that a simulation counts', () => {
     const draw = randomNormal.source(randomLcg(0.31))(0, 1);
-    const hull = hullOf(hoist().pads);
+    const hull = hullOf(liftSetUp().pads);
     for (const [xM, yM, u, v, rho] of [
       [0.6, 0, 0.1, 0.1, 0],
       [0.55, 0.75, 0.05, 0.05, 0],
@@ -144,10 +144,10 @@ describe('a vehicle on a lift', () => {
   // by simulation: 60 000 times every mass and place is drawn from its uncertainty, and the rest put together again
   it('is as unsure of its place, and as likely to tip, as masses and places drawn from their uncertainties say', () => {
     const draw = randomNormal.source(randomLcg(0.77))(0, 1);
-    const set = hoist({ massUKg: 40, placeUM: 0.06, xM: 1.2 });
+    const set = liftSetUp({ massUKg: 40, placeUM: 0.06, xM: 1.2 });
     const off = [step('axle', 500, 2.6, 0.3), step('battery', 600, 1.7, -0.2, 1)];
     const lumps = off.map((u) => ({ massKg: u.massKg!, massUKg: 30, xM: u.xM!, yM: u.yM!, placeUM: 0.08 }));
-    const after = hoistBalance(set, off, lumps).steps[1]!.after!;
+    const after = liftBalance(set, off, lumps).steps[1]!.after!;
     const runs = 60_000;
     let [sum, squares, out] = [0, 0, 0];
     for (let i = 0; i < runs; i++) {
@@ -177,10 +177,10 @@ describe('a vehicle on a lift', () => {
   });
   it('of which only the engine and gearbox come off tips as often as the simulation counts', () => {
     const draw = randomNormal.source(randomLcg(0.13))(0, 1);
-    const set = hoist({ massUKg: 20, placeUM: 0.05 });
+    const set = liftSetUp({ massUKg: 20, placeUM: 0.05 });
     const off = [step('drive unit', 700, 2.35, 0.1)];
     const lumps = [{ massKg: 700, massUKg: 60, xM: 2.35, yM: 0.1, placeUM: 0.1 }];
-    const after = hoistBalance(set, off, lumps).steps[0]!.after!;
+    const after = liftBalance(set, off, lumps).steps[0]!.after!;
     const runs = 60_000;
     let out = 0;
     for (let i = 0; i < runs; i++) {
@@ -189,7 +189,7 @@ describe('a vehicle on a lift', () => {
       if (x < 0.85) out += 1;
     }
     const narrow = set.pads.map((pad) => ({ ...pad, xM: Math.max(pad.xM, 0.85) }));
-    const found = hoistBalance(hoist({ massUKg: 20, placeUM: 0.05, pads: narrow }), off, lumps).steps[0]!.after!;
+    const found = liftBalance(liftSetUp({ massUKg: 20, placeUM: 0.05, pads: narrow }), off, lumps).steps[0]!.after!;
     // three standard deviations of the count; to first order alone it would be 0.009 off
     expect(Math.abs(found.tipFraction - out / runs)).toBeLessThan(0.003);
     expect(found.tipFraction).toBeGreaterThan(0.02);
@@ -198,14 +198,14 @@ describe('a vehicle on a lift', () => {
   it('on three pads tips over the sloping sides too', () => {
     // pads at (0, −1), (0, 1), (2, 0): the sides slope by ½; the place (0.5, 0.7) lies 0.05 · 2/√5 inside one of them
     const three = [{ xM: 0, yM: -1 }, { xM: 0, yM: 1 }, { xM: 2, yM: 0 }]; // prettier-ignore
-    const { start } = hoistBalance(hoist({ pads: three, xM: 0.5, yM: 0.7, massUKg: 1e-9, placeUM: 0.02 }), [], []);
+    const { start } = liftBalance(liftSetUp({ pads: three, xM: 0.5, yM: 0.7, massUKg: 1e-9, placeUM: 0.02 }), [], []);
     expect(start.insideM).toBeCloseTo(0.1 / Math.sqrt(5), 9);
     expect(start.uM).toBeCloseTo(0.02, 6);
     // one side alone: Φ(−0.0447 / 0.02)
     expect(start.tipFraction).toBeCloseTo(0.01267, 4);
   });
   it('without any uncertainty stands or tips, nothing between; on two pads it does not stand', () => {
-    const hull = hullOf(hoist().pads);
+    const hull = hullOf(liftSetUp().pads);
     expect(outsideFraction(hull, 0.6, 0, { xx: 0, xy: 0, yy: 0 })).toBe(0);
     expect(outsideFraction(hull, 0.4, 0, { xx: 0, xy: 0, yy: 0 })).toBe(1);
     expect(outsideFraction(hull, 2.6, 0, { xx: 0, xy: 0, yy: 0.01 })).toBe(1);
@@ -213,35 +213,35 @@ describe('a vehicle on a lift', () => {
   });
   it('needs pads that do not stand in one line', () => {
     const line = [0.5, 1, 2].map((xM) => ({ xM, yM: 0.3 }));
-    expect(hoistBalance(hoist({ pads: line }), [], []).issues.map((i) => i.code)).toEqual(['pads-in-line']);
+    expect(liftBalance(liftSetUp({ pads: line }), [], []).issues.map((i) => i.code)).toEqual(['pads-in-line']);
     expect(balance([]).issues).toEqual([]);
     expect(balance([]).firstBad).toBeNull();
   });
   it('takes what is typed of a step before what is recorded, a place whole or not at all', () => {
-    const piece = {
-      ...blank('piece', { vehicleId: testId(2), subsystemId: null, parentId: null }),
+    const part = {
+      ...blank('part', { vehicleId: testId(2), subsystemId: null, parentId: null }),
       id: testId(40),
       version: 1,
       xM: 1.1,
       yM: 0.2,
     };
     const untyped = { ...step('axle', null, 0), xM: null, yM: null };
-    expect(lumpOf(untyped, piece, 180, 3)).toEqual({ massKg: 180, massUKg: 3, xM: 1.1, yM: 0.2, placeUM: 0.05 });
-    expect(lumpOf({ ...untyped, massKg: 190, massUKg: 9 }, piece, 180, 3)).toMatchObject({ massKg: 190, massUKg: 9, xM: 1.1 });
-    expect(lumpOf({ ...untyped, xM: 3, yM: 0 }, piece, 180, 3)).toMatchObject({ xM: 3, yM: 0 });
-    expect(lumpOf(untyped, piece, 180, null)?.massUKg).toBe(0);
-    expect(lumpOf(untyped, piece, null, null)).toBeNull();
+    expect(lumpOf(untyped, part, 180, 3)).toEqual({ massKg: 180, massUKg: 3, xM: 1.1, yM: 0.2, placeUM: 0.05 });
+    expect(lumpOf({ ...untyped, massKg: 190, massUKg: 9 }, part, 180, 3)).toMatchObject({ massKg: 190, massUKg: 9, xM: 1.1 });
+    expect(lumpOf({ ...untyped, xM: 3, yM: 0 }, part, 180, 3)).toMatchObject({ xM: 3, yM: 0 });
+    expect(lumpOf(untyped, part, 180, null)?.massUKg).toBe(0);
+    expect(lumpOf(untyped, part, null, null)).toBeNull();
     expect(lumpOf(untyped, null, 180, 3)).toBeNull();
-    expect(lumpOf(untyped, { ...piece, yM: null }, 180, 3)).toBeNull();
+    expect(lumpOf(untyped, { ...part, yM: null }, 180, 3)).toBeNull();
   });
   it('is stopped from a chance of one in a hundred on, and refuses pads on one place', () => {
     // 1 % of a normal distribution lies beyond 2.326 u
-    const at = (u: number) => hoistBalance(hoist({ xM: 0.5 + 0.2326, placeUM: u, massUKg: 1e-6, marginM: 0 }), [], []);
+    const at = (u: number) => liftBalance(liftSetUp({ xM: 0.5 + 0.2326, placeUM: u, massUKg: 1e-6, marginM: 0 }), [], []);
     expect(at(0.102).startState).toBe('tips');
     expect(at(0.098).startState).not.toBe('tips');
     expect(at(0.1).start.tipFraction).toBeCloseTo(0.01, 3);
-    const twice = hoist({ pads: [...hoist().pads, { xM: 2.5, yM: -0.8 }] });
-    expect(hoistBalance(twice, [], []).issues.map((i) => i.code)).toEqual(['pads-on-one-place']);
+    const twice = liftSetUp({ pads: [...liftSetUp().pads, { xM: 2.5, yM: -0.8 }] });
+    expect(liftBalance(twice, [], []).issues.map((i) => i.code)).toEqual(['pads-on-one-place']);
   });
   it('says from which step on the balance is not known', () => {
     const found = balance([step('door', 40, 1.5), step('unknown box', null, 1, 0, 1), step('seat', 30, 1, 0, 2)]);
@@ -260,32 +260,32 @@ describe('a vehicle on a lift', () => {
   it('moves sideways as well: 500 kg off the left brings the rest to the right', () =>
     // by hand: (0 − 500·(−0.6)) / 1500 = 0.2 m
     expect(balance([step('left side', 500, 1.5, -0.6)]).steps[0]!.after!.yM).toBeCloseTo(0.2, 12));
-  it('stands on the outermost pads whatever their order', () => expect(hullOf([...hoist().pads, { xM: 1.5, yM: 0 }])).toHaveLength(4));
+  it('stands on the outermost pads whatever their order', () => expect(hullOf([...liftSetUp().pads, { xM: 1.5, yM: 0 }])).toHaveLength(4));
 });
 
-describe('readings before work', () => {
-  const asked = HAZARDS.find((h) => h.id === 'high-voltage')!.gates[1]!;
+describe('hold points', () => {
+  const asked = HAZARDS.find((h) => h.id === 'high-voltage')!.holdPoints[1]!;
   it('let work begin only within their limits', () => {
-    expect(gateFault({ ...asked, value: null, said: '' })).toContain('not read yet');
-    expect(gateFault({ ...asked, value: 61, said: '' })).toContain('61 V is above 60 V');
-    expect(gateFault({ ...asked, value: 2, said: '' })).toBeNull();
+    expect(holdPointFault({ ...asked, value: null, said: '' })).toContain('not read yet');
+    expect(holdPointFault({ ...asked, value: 61, said: '' })).toContain('61 V is above 60 V');
+    expect(holdPointFault({ ...asked, value: 2, said: '' })).toBeNull();
   });
   it('stand at their limits, and know a lowest one', () => {
-    const gate = { ...asked, low: 12, high: 60, said: '' };
-    expect(gateFault({ ...gate, value: 60 })).toBeNull();
-    expect(gateFault({ ...gate, value: 12 })).toBeNull();
-    expect(gateFault({ ...gate, value: 11.9 })).toContain('11.9 V is below 12 V');
-    expect(gateFault({ ...gate, low: null, high: null, value: 900 })).toBeNull();
+    const holdPoint = { ...asked, low: 12, high: 60, said: '' };
+    expect(holdPointFault({ ...holdPoint, value: 60 })).toBeNull();
+    expect(holdPointFault({ ...holdPoint, value: 12 })).toBeNull();
+    expect(holdPointFault({ ...holdPoint, value: 11.9 })).toContain('11.9 V is below 12 V');
+    expect(holdPointFault({ ...holdPoint, low: null, high: null, value: 900 })).toBeNull();
   });
   it('that are words need an answer, and any answer will do', () => {
     const words = { ...asked, kind: 'text' as const, value: null };
-    expect(gateFault({ ...words, said: '  ' })).toContain('not answered yet');
-    expect(gateFault({ ...words, said: 'no' })).toBeNull();
+    expect(holdPointFault({ ...words, said: '  ' })).toContain('not answered yet');
+    expect(holdPointFault({ ...words, said: 'no' })).toBeNull();
   });
   it('let nothing pass that was answered with no', () => {
-    const yes = HAZARDS.find((h) => h.id === 'hoist')!.gates[0]!;
-    expect(gateFault({ ...yes, value: null, said: 'no' })).toContain('answered “no”');
-    expect(gateFault({ ...yes, value: null, said: '' })).toContain('not answered yet');
-    expect(gateFault({ ...yes, value: null, said: 'yes' })).toBeNull();
+    const yes = HAZARDS.find((h) => h.id === 'hoist')!.holdPoints[0]!;
+    expect(holdPointFault({ ...yes, value: null, said: 'no' })).toContain('answered “no”');
+    expect(holdPointFault({ ...yes, value: null, said: '' })).toContain('not answered yet');
+    expect(holdPointFault({ ...yes, value: null, said: 'yes' })).toBeNull();
   });
 });

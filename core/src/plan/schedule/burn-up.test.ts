@@ -18,7 +18,7 @@ describe('how far a package is', () => {
     expect(far({})).toBe(0);
     expect(far({ workedS: HOUR_S })).toBe(0);
   });
-  it('is what its rest leaves of the likely time', () => {
+  it('is what its rest leaves of the most likely time', () => {
     expect(far({ startedOn: TUESDAY, remainingS: HOUR_S })).toBe(0.75);
     // more is left than was thought at first: nothing is done, not less than nothing
     expect(far({ startedOn: TUESDAY, remainingS: 6 * HOUR_S })).toBe(0);
@@ -27,7 +27,7 @@ describe('how far a package is', () => {
     expect(far({ startedOn: TUESDAY, workedS: HOUR_S })).toBe(0.25);
     expect(far({ startedOn: TUESDAY, workedS: null })).toBe(0);
     expect(far({ startedOn: TUESDAY, workedS: 9 * HOUR_S })).toBe(0.95);
-    expect(far({ startedOn: TUESDAY, likelyS: null, workedS: HOUR_S })).toBe(0);
+    expect(far({ startedOn: TUESDAY, mostLikelyS: null, workedS: HOUR_S })).toBe(0);
   });
 });
 
@@ -72,7 +72,7 @@ describe('the burn-up of a plan', () => {
     expect(burnUp(edit(record, 1, { doneOn: TUESDAY }), schedule!, WEDNESDAY).behind).toEqual([]);
   });
   it('counts a package without an estimate as nothing known, and a crew of none as one', () => {
-    const odd = edit(edit(base, 1, { likelyS: null }), 2, { people: 0 });
+    const odd = edit(edit(base, 1, { mostLikelyS: null }), 2, { people: 0 });
     expect(hours(burnUp(odd, schedule!, TUESDAY).wholeS)).toBe(12);
   });
 });

@@ -15,7 +15,7 @@ export interface BurnDay {
 }
 
 export interface BurnUp {
-  /** likely working time of people of all packages that are estimated */
+  /** most likely working time of people of all packages that are estimated */
   readonly wholeS: number;
   readonly doneS: number;
   readonly days: readonly BurnDay[];
@@ -25,40 +25,40 @@ export interface BurnUp {
 
 type Plan = Pick<StudyRecord, 'packages'>;
 
-const likelyPeopleS = (plan: Plan, id: string): number => {
+const mostLikelyPeopleS = (plan: Plan, id: string): number => {
   const pack = plan.packages.find((p) => p.id === id);
-  return (pack?.likelyS ?? 0) * Math.max(1, pack?.people ?? 1);
+  return (pack?.mostLikelyS ?? 0) * Math.max(1, pack?.people ?? 1);
 };
 
 /** How far a package is, 0 … 1: done, or by what is still needed, or by what was spent. */
 export const progressFraction = (pack: Plan['packages'][number]): number => {
   if (pack.doneOn !== null) return 1;
-  if (pack.startedOn === null || pack.likelyS === null) return 0;
-  if (pack.remainingS !== null) return Math.max(0, Math.min(1, 1 - pack.remainingS / pack.likelyS));
-  return Math.max(0, Math.min(0.95, (pack.workedS ?? 0) / pack.likelyS));
+  if (pack.startedOn === null || pack.mostLikelyS === null) return 0;
+  if (pack.remainingS !== null) return Math.max(0, Math.min(1, 1 - pack.remainingS / pack.mostLikelyS));
+  return Math.max(0, Math.min(0.95, (pack.workedS ?? 0) / pack.mostLikelyS));
 };
 
 /**
  * Planned, done and forecast work by day.
  *
- * A package counts with its likely working time times its people: when it is done in whole, while it runs by how far it is.
+ * A package counts with its most likely working time times its people: when it is done in whole, while it runs by how far it is.
  */
 export const burnUp = (plan: Plan, schedule: PlanSchedule, today: string): BurnUp => {
-  const whole = plan.packages.reduce((sum, p) => sum + likelyPeopleS(plan, p.id), 0);
+  const whole = plan.packages.reduce((sum, p) => sum + mostLikelyPeopleS(plan, p.id), 0);
   const running = plan.packages
     .filter((p) => packageState(p) === 'running')
-    .reduce((sum, p) => sum + progressFraction(p) * likelyPeopleS(plan, p.id), 0);
+    .reduce((sum, p) => sum + progressFraction(p) * mostLikelyPeopleS(plan, p.id), 0);
   const doneBy = (day: string): number =>
-    plan.packages.reduce((sum, p) => (p.doneOn !== null && p.doneOn <= day ? sum + likelyPeopleS(plan, p.id) : sum), 0);
+    plan.packages.reduce((sum, p) => (p.doneOn !== null && p.doneOn <= day ? sum + mostLikelyPeopleS(plan, p.id) : sum), 0);
   const doneS = doneBy(today) + running;
   const agreed = plan.packages.filter((p) => p.agreedTo !== null);
   const agreedBy = (day: string): number =>
-    agreed.reduce((sum, p) => (p.agreedTo!.slice(0, 10) <= day ? sum + likelyPeopleS(plan, p.id) : sum), 0);
+    agreed.reduce((sum, p) => (p.agreedTo!.slice(0, 10) <= day ? sum + mostLikelyPeopleS(plan, p.id) : sum), 0);
   const forecastBy = (day: string): number =>
     schedule.packages.reduce((sum, s) => {
       if (s.state === 'done') return sum;
       const pack = plan.packages.find((p) => p.id === s.packageId);
-      const left = (1 - (pack ? progressFraction(pack) : 0)) * likelyPeopleS(plan, s.packageId);
+      const left = (1 - (pack ? progressFraction(pack) : 0)) * mostLikelyPeopleS(plan, s.packageId);
       return s.to.slice(0, 10) <= day ? sum + left : sum;
     }, doneS);
   const ends = [

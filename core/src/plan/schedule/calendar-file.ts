@@ -2,12 +2,12 @@ import { createEvents, type EventAttributes } from 'ics';
 import type { StudyRecord } from '../../record';
 import { hazardById, LOCAL_CODES } from '../safety/hazards';
 import type { PlanSchedule } from './plan-schedule';
-import { endTimeOfSlot, timeOfSlot, type WorkAxis } from './work-axis';
+import { endTimeOfSlot, timeOfSlot, type WorkingCalendar } from './working-calendar';
 
 type Stretch = readonly [from: string, to: string];
 
 /** A package day by day: one stretch of working time for each day it lasts. */
-export const dailyStretches = (axis: WorkAxis, start: number, end: number): readonly Stretch[] => {
+const dailyStretches = (axis: WorkingCalendar, start: number, end: number): readonly Stretch[] => {
   const stretches: Stretch[] = [];
   for (let from = start; from < end;) {
     const to = Math.min(end, (Math.floor(from / axis.slotsPerDay) + 1) * axis.slotsPerDay);

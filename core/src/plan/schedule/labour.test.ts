@@ -1,13 +1,13 @@
 import { clockText, labourOf, readClock } from './labour';
 
 describe('hours of people', () => {
-  it('are the likely time of each package times its crew, of one at least', () =>
+  it('are the most likely time of each package times its crew, of one at least', () =>
     // by hand: 2 h × 3 + 4 h × 1 + nothing known
     expect(
       labourOf([
-        { likelyS: 7200, people: 3 },
-        { likelyS: 14_400, people: 0 },
-        { likelyS: null, people: 2 },
+        { mostLikelyS: 7200, people: 3 },
+        { mostLikelyS: 14_400, people: 0 },
+        { mostLikelyS: null, people: 2 },
       ]),
     ).toEqual({ peopleS: 36_000, withoutEstimate: 1 }));
 });

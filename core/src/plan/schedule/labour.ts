@@ -1,14 +1,14 @@
 import type { WorkPackage } from '../../record';
 
 /**
- * Working time of people for packages, seconds: the likely time of each times its crew, of which there is one at least.
+ * Working time of people for packages, seconds: the most likely time of each times its crew, of which there is one at least.
  * Packages without an estimate are counted apart; they are not nothing.
  */
 export const labourOf = (
-  packages: readonly Pick<WorkPackage, 'likelyS' | 'people'>[],
+  packages: readonly Pick<WorkPackage, 'mostLikelyS' | 'people'>[],
 ): { readonly peopleS: number; readonly withoutEstimate: number } => ({
-  peopleS: packages.reduce((sum, p) => sum + (p.likelyS ?? 0) * Math.max(1, p.people), 0),
-  withoutEstimate: packages.filter((p) => p.likelyS === null).length,
+  peopleS: packages.reduce((sum, p) => sum + (p.mostLikelyS ?? 0) * Math.max(1, p.people), 0),
+  withoutEstimate: packages.filter((p) => p.mostLikelyS === null).length,
 });
 
 /** "07:30": minutes of a day as a clock shows them. */

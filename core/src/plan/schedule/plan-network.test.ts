@@ -16,11 +16,11 @@ const issuesOf = (record: StudyRecord, today = MONDAY) => planNetwork(record, to
 const ONE = plan('a | 2/4/8 |');
 
 describe('a package as a job', () => {
-  it('that is planned takes its likely time in quarters of an hour, begun ones counted whole', () => {
+  it('that is planned takes its most likely time in quarters of an hour, begun ones counted whole', () => {
     expect(networkOf(ONE).activities[0]).toMatchObject({
       state: 'planned',
       slots: 16,
-      left: { leastS: 2 * HOUR_S, likelyS: 4 * HOUR_S, mostS: 8 * HOUR_S },
+      left: { optimisticS: 2 * HOUR_S, mostLikelyS: 4 * HOUR_S, pessimisticS: 8 * HOUR_S },
     });
     expect(networkOf(plan('a | 0.1 |')).activities[0]?.slots).toBe(1);
     expect(networkOf(plan('a | 0.3 |')).activities[0]?.slots).toBe(2);
@@ -40,7 +40,7 @@ describe('a package as a job', () => {
     // Tuesday to Thursday morning are two days; then two hours of eight quarters
     expect(activities[0]).toMatchObject({ state: 'running', slots: 2 * DAY + 8 });
     // the spread of the rest is that of the estimate: half and twice the likely one
-    expect(activities[0]?.left).toEqual({ leastS: HOUR_S, likelyS: 2 * HOUR_S, mostS: 4 * HOUR_S });
+    expect(activities[0]?.left).toEqual({ optimisticS: HOUR_S, mostLikelyS: 2 * HOUR_S, pessimisticS: 4 * HOUR_S });
     expect(problem.jobs[0]).toMatchObject({ fixed: DAY, release: 0 });
     expect(problem.jobs[0]?.needs).toHaveLength(1);
     // said to have begun next week: its time counts from there
@@ -48,13 +48,13 @@ describe('a package as a job', () => {
   });
   it('that runs without a word on its rest has the estimate less what was spent', () => {
     const left = (fields: Partial<WorkPackage>) => networkOf(edit(ONE, 0, { startedOn: MONDAY, ...fields })).activities[0]?.left;
-    expect(left({})).toEqual({ leastS: 2 * HOUR_S, likelyS: 4 * HOUR_S, mostS: 8 * HOUR_S });
-    expect(left({ workedS: HOUR_S })).toEqual({ leastS: HOUR_S, likelyS: 3 * HOUR_S, mostS: 7 * HOUR_S });
+    expect(left({})).toEqual({ optimisticS: 2 * HOUR_S, mostLikelyS: 4 * HOUR_S, pessimisticS: 8 * HOUR_S });
+    expect(left({ workedS: HOUR_S })).toEqual({ optimisticS: HOUR_S, mostLikelyS: 3 * HOUR_S, pessimisticS: 7 * HOUR_S });
     // past its most of 8 h: an eighth, a quarter and half of it
-    expect(left({ workedS: 8 * HOUR_S })).toEqual({ leastS: HOUR_S, likelyS: 2 * HOUR_S, mostS: 4 * HOUR_S });
-    const past = restAfter({ least: 2, likely: 4, most: 8 }, 7);
-    expect([past.leastS / past.likelyS, past.mostS]).toEqual([expect.closeTo(0.3, 12), 1]);
-    expect(past.likelyS).toBeLessThan(1);
+    expect(left({ workedS: 8 * HOUR_S })).toEqual({ optimisticS: HOUR_S, mostLikelyS: 2 * HOUR_S, pessimisticS: 4 * HOUR_S });
+    const past = restAfter({ optimistic: 2, mostLikely: 4, pessimistic: 8 }, 7);
+    expect([past.optimisticS / past.mostLikelyS, past.pessimisticS]).toEqual([expect.closeTo(0.3, 12), 1]);
+    expect(past.mostLikelyS).toBeLessThan(1);
   });
   it('cannot begin before today, its day, or its vehicle', () => {
     const release = (record: StudyRecord, today = MONDAY) => networkOf(record, today).problem.jobs[0]?.release;
@@ -163,9 +163,9 @@ describe('what cannot be scheduled', () => {
     ]);
   });
   it('has no estimate, and says where it goes', () => {
-    const none = edit(ONE, 0, { leastS: null, likelyS: null, mostS: null });
-    expect(issuesOf(none)).toMatchObject([{ code: 'no-estimate', field: 'likelyS', recordId: packageId(0) }]);
-    expect(networkOf(none).leftOut[0]?.why).toBe('“a” has no estimate: give its least, likely and most time');
+    const none = edit(ONE, 0, { optimisticS: null, mostLikelyS: null, pessimisticS: null });
+    expect(issuesOf(none)).toMatchObject([{ code: 'no-estimate', field: 'mostLikelyS', recordId: packageId(0) }]);
+    expect(networkOf(none).leftOut[0]?.why).toBe('“a” has no estimate: give its optimistic, most likely and pessimistic time');
     // what is done needs none
     expect(issuesOf(edit(none, 0, { startedOn: MONDAY, doneOn: MONDAY }))).toEqual([]);
   });

@@ -4,7 +4,7 @@ import { circleIn } from './cycle';
 import { criticalPath } from './critical-path';
 import type { LevelProblem, Need } from './level-problem';
 import { betaShape, type ThreePoint } from './three-point';
-import { isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, workAxis, type WorkAxis } from './work-axis';
+import { isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, workingCalendar, type WorkingCalendar } from './working-calendar';
 
 /** A package of the plan as the schedule sees it. */
 export interface Activity {
@@ -13,7 +13,7 @@ export interface Activity {
   /** slots from its start: of a package that runs, from the day it was started to its expected end */
   readonly slots: number;
   /** working time with the crew that is still expected, three points, seconds; null when it is done */
-  readonly left: { readonly leastS: number; readonly likelyS: number; readonly mostS: number } | null;
+  readonly left: { readonly optimisticS: number; readonly mostLikelyS: number; readonly pessimisticS: number } | null;
 }
 
 /** A package that cannot be put on the schedule, and why. */
@@ -23,7 +23,7 @@ export interface LeftOut {
 }
 
 export interface PlanNetwork {
-  readonly axis: WorkAxis;
+  readonly axis: WorkingCalendar;
   /** the slot that today begins with */
   readonly today: number;
   readonly activities: readonly Activity[];
@@ -50,40 +50,46 @@ const quoted = (pack: WorkPackage): string => `“${pack.name}”`;
 
 /** What a package still takes: what is typed, or what was estimated less what was spent. */
 const leftOf = (pack: WorkPackage): Activity['left'] => {
-  if (pack.doneOn !== null || pack.leastS === null || pack.likelyS === null || pack.mostS === null) return null;
+  if (pack.doneOn !== null || pack.optimisticS === null || pack.mostLikelyS === null || pack.pessimisticS === null) return null;
   if (pack.remainingS !== null) {
-    const scale = pack.remainingS / pack.likelyS;
-    return { leastS: pack.leastS * scale, likelyS: pack.remainingS, mostS: pack.mostS * scale };
+    const scale = pack.remainingS / pack.mostLikelyS;
+    return { optimisticS: pack.optimisticS * scale, mostLikelyS: pack.remainingS, pessimisticS: pack.pessimisticS * scale };
   }
-  return restAfter({ least: pack.leastS, likely: pack.likelyS, most: pack.mostS }, pack.workedS ?? 0);
+  return restAfter({ optimistic: pack.optimisticS, mostLikely: pack.mostLikelyS, pessimistic: pack.pessimisticS }, pack.workedS ?? 0);
 };
 
-/** What a package that has taken more than its most still takes, as a share of its most (assumed): a quarter, from an eighth to a half. */
-const OVERRUN = { least: 1 / 8, likely: 1 / 4, most: 1 / 2 } as const;
+/** What a package that has taken more than its pessimistic time still takes, as a share of that time (assumed): a quarter, from an eighth to a half. */
+const OVERRUN = { optimistic: 1 / 8, mostLikely: 1 / 4, pessimistic: 1 / 2 } as const;
 
 /**
- * What is left of a three-point estimate after some of it was spent. Before the least time it is the estimate less what was
- * spent; after it the mean of the times that are still possible; past the most there is no estimate left, and an overrun is
+ * What is left of a three-point estimate after some of it was spent. Before the optimistic time it is the estimate less what was
+ * spent; after it the mean of the times that are still possible; past the pessimistic time there is no estimate left, and an overrun is
  * assumed. It is never nothing.
  *
  *   rest = E(T | T > spent) − spent
  *
  * @source conditional mean of the beta distribution of the estimate, by strips
  */
-export const restAfter = ({ least, likely, most }: ThreePoint, spentS: number): NonNullable<Activity['left']> => {
-  if (!(spentS < most)) return { leastS: OVERRUN.least * most, likelyS: OVERRUN.likely * most, mostS: OVERRUN.most * most };
-  if (spentS < least) return { leastS: least - spentS, likelyS: likely - spentS, mostS: most - spentS };
-  const { alpha, beta } = betaShape({ least, likely, most });
+export const restAfter = ({ optimistic, mostLikely, pessimistic }: ThreePoint, spentS: number): NonNullable<Activity['left']> => {
+  if (!(spentS < pessimistic))
+    return {
+      optimisticS: OVERRUN.optimistic * pessimistic,
+      mostLikelyS: OVERRUN.mostLikely * pessimistic,
+      pessimisticS: OVERRUN.pessimistic * pessimistic,
+    };
+  if (spentS < optimistic)
+    return { optimisticS: optimistic - spentS, mostLikelyS: mostLikely - spentS, pessimisticS: pessimistic - spentS };
+  const { alpha, beta } = betaShape({ optimistic, mostLikely, pessimistic });
   let [weight, moment] = [0, 0];
   for (let i = 0; i < STRIPS; i++) {
-    const t = spentS + ((i + 0.5) / STRIPS) * (most - spentS);
-    const x = (t - least) / (most - least);
+    const t = spentS + ((i + 0.5) / STRIPS) * (pessimistic - spentS);
+    const x = (t - optimistic) / (pessimistic - optimistic);
     const density = x ** (alpha - 1) * (1 - x) ** (beta - 1);
     weight += density;
     moment += density * (t - spentS);
   }
-  const mean = weight > 0 ? moment / weight : (most - spentS) / 2;
-  return { leastS: 0.3 * mean, likelyS: mean, mostS: Math.max(most - spentS, mean) };
+  const mean = weight > 0 ? moment / weight : (pessimistic - spentS) / 2;
+  return { optimisticS: 0.3 * mean, mostLikelyS: mean, pessimisticS: Math.max(pessimistic - spentS, mean) };
 };
 const STRIPS = 400;
 
@@ -138,7 +144,7 @@ const crewOf = (pack: WorkPackage, plan: Plan, placeOf: ReadonlyMap<string, numb
 /** Packages that cannot be scheduled for a reason of their own. */
 const faultOf = (pack: WorkPackage, crew: Crew): string | null => {
   if (pack.doneOn !== null) return null;
-  if (pack.likelyS === null) return `${quoted(pack)} has no estimate: give its least, likely and most time`;
+  if (pack.mostLikelyS === null) return `${quoted(pack)} has no estimate: give its optimistic, most likely and pessimistic time`;
   return crew.lacking;
 };
 
@@ -154,7 +160,7 @@ const circleIssue = (packs: readonly WorkPackage[], circle: readonly number[]): 
 
 /** The packages of a study as jobs on one axis of working time, as of today; what cannot be scheduled is named, with the reason. */
 export const planNetwork = (plan: Plan, today: string): NetworkResult => {
-  const { axis, issues: axisIssues } = workAxis(plan.study.calendar);
+  const { axis, issues: axisIssues } = workingCalendar(plan.study.calendar);
   if (!axis) return { network: null, issues: axisIssues };
   const issues: Issue[] = [];
   const packs = inOrder(plan.packages);
@@ -181,7 +187,14 @@ export const planNetwork = (plan: Plan, today: string): NetworkResult => {
     const fault = left.has(at) ? null : faultOf(pack, crews[at]!);
     if (fault === null) return;
     left.set(at, fault);
-    issues.push(issue(pack.likelyS === null ? 'no-estimate' : 'no-capacity', fault, pack.likelyS === null ? 'likelyS' : 'people', pack.id));
+    issues.push(
+      issue(
+        pack.mostLikelyS === null ? 'no-estimate' : 'no-capacity',
+        fault,
+        pack.mostLikelyS === null ? 'mostLikelyS' : 'people',
+        pack.id,
+      ),
+    );
   });
   for (let grown = true; grown;) {
     grown = false;
@@ -204,9 +217,9 @@ export const planNetwork = (plan: Plan, today: string): NetworkResult => {
       return { pack, state, left: null, slots: Math.max(1, slotAfterDay(axis, pack.doneOn!) - slotOfDay(axis, pack.startedOn!)) };
     if (state === 'running') {
       const from = slotOfDay(axis, pack.startedOn!);
-      return { pack, state, left: rest, slots: Math.max(now, from) - from + slotsOf(rest?.likelyS ?? 1) };
+      return { pack, state, left: rest, slots: Math.max(now, from) - from + slotsOf(rest?.mostLikelyS ?? 1) };
     }
-    return { pack, state, left: rest, slots: slotsOf(rest?.likelyS ?? 1) };
+    return { pack, state, left: rest, slots: slotsOf(rest?.mostLikelyS ?? 1) };
   });
   const arrival = new Map(
     plan.vehicles.map((v) => [v.id, v.acquiredOn === null && v.expectedOn !== null ? slotOfDay(axis, v.expectedOn) : 0]),
@@ -250,7 +263,8 @@ const runningIssues = (
     const early = pack.after
       .flatMap((id) => packs[placeOfPack.get(id) ?? -1] ?? [])
       .filter((before) => before.doneOn === null || before.doneOn > begun);
-    const isPast = state === 'running' && pack.remainingS === null && pack.mostS !== null && (pack.workedS ?? 0) >= pack.mostS;
+    const isPast =
+      state === 'running' && pack.remainingS === null && pack.pessimisticS !== null && (pack.workedS ?? 0) >= pack.pessimisticS;
     return [
       ...(begun > today
         ? [
@@ -274,7 +288,7 @@ const runningIssues = (
         ? [
             issue(
               'past-estimate',
-              `${quoted(pack)} has taken ${fixed((pack.workedS ?? 0) / 3600, 1)} h of at most ${fixed(pack.mostS / 3600, 1)} h estimated: a quarter of that is taken as its rest (assumed). Say what is left`,
+              `${quoted(pack)} has taken ${fixed((pack.workedS ?? 0) / 3600, 1)} h of at most ${fixed(pack.pessimisticS / 3600, 1)} h estimated: a quarter of that is taken as its rest (assumed). Say what is left`,
               'remainingS',
               pack.id,
             ),
@@ -289,7 +303,7 @@ type PlanJob = LevelProblem['jobs'][number];
 const withPins = (
   jobs: readonly PlanJob[],
   activities: readonly Activity[],
-  axis: WorkAxis,
+  axis: WorkingCalendar,
   now: number,
   issues: Issue[],
 ): readonly PlanJob[] => {

@@ -31,7 +31,9 @@ describe('the schedule of a plan', () => {
   it('lays packages on working time, nights and weekends apart, one lift and two people shared', () => {
     const two = { ...VAN, packages: VAN.packages.slice(0, 2) };
     expect(times(two)).toEqual({ 'door off': '2026-06-01T08:00 – 2026-06-01T12:00', 'door apart': '2026-06-01T12:00 – 2026-06-02T16:00' });
-    expect(times(edit(two, 1, { likelyS: 40 * 3600, mostS: 40 * 3600 }))['door apart']).toBe('2026-06-01T12:00 – 2026-06-08T12:00');
+    expect(times(edit(two, 1, { mostLikelyS: 40 * 3600, pessimisticS: 40 * 3600 }))['door apart']).toBe(
+      '2026-06-01T12:00 – 2026-06-08T12:00',
+    );
   });
   it('gives a job to somebody who can do it, and nobody two jobs at once', () => {
     const { schedule } = run(VAN);
@@ -45,7 +47,7 @@ describe('the schedule of a plan', () => {
     const { schedule } = run({ ...VAN, packages: VAN.packages.slice(0, 2) });
     expect([schedule!.proved, schedule!.finishAt, schedule!.boundAt]).toEqual([true, '2026-06-02T16:00', '2026-06-02T16:00']);
   });
-  it('leaves out holidays of the house and of a person', () => {
+  it('leaves out holidays of the organisation and of a person', () => {
     const off = { from: '2026-06-01', to: '2026-06-02', why: 'Whitsun' };
     const closed = { ...VAN, study: { ...VAN.study, calendar: { ...VAN.study.calendar, daysOff: [off] } } };
     expect(times(closed)['door off']).toBe('2026-06-03T08:00 – 2026-06-03T12:00');
@@ -69,7 +71,7 @@ describe('the schedule of a plan', () => {
     expect(found['prove dead']! >= '2026-06-04T08:00').toBe(true);
   });
   it('says how sure the finish is: P50 before P90, both after the likely one of a lopsided estimate', () => {
-    const { schedule } = run(edit({ ...VAN, packages: VAN.packages.slice(0, 2) }, 1, { leastS: 10 * 3600, mostS: 40 * 3600 }));
+    const { schedule } = run(edit({ ...VAN, packages: VAN.packages.slice(0, 2) }, 1, { optimisticS: 10 * 3600, pessimisticS: 40 * 3600 }));
     const { p50At, p90At, histogram } = schedule!.spread;
     expect(p50At > schedule!.finishAt && p90At > p50At).toBe(true);
     expect(histogram.reduce((sum, [, n]) => sum + n, 0)).toBe(200);
@@ -97,7 +99,7 @@ describe('how sure the finish is', () => {
       Array.from({ length: 40 }, (_, n) => `p${n} | 0.1 0.15 0.3 |${n === 0 ? '' : ` p${n - 1}`} | 1 person |`).join('\n'),
     );
     const { schedule } = planSchedule(chain, { today: MONDAY, tries: 20, samples: 4000 });
-    const { alpha, beta } = betaShape({ least: 0.1, likely: 0.15, most: 0.3 });
+    const { alpha, beta } = betaShape({ optimistic: 0.1, mostLikely: 0.15, pessimistic: 0.3 });
     const draw = randomBeta.source(randomLcg(0.77))(alpha, beta);
     const sums = Array.from({ length: 20_000 }, () => {
       let hours = 0;
@@ -111,21 +113,22 @@ describe('how sure the finish is', () => {
     expect(schedule!.leastBound / 4).toBeLessThanOrEqual(sums[0]!);
     expect(schedule!.boundAt <= schedule!.spread.p50At).toBe(true);
   });
-  it('leaves a package that is past its least time the mean of what is still possible', () => {
-    const estimate = { least: 3600, likely: 7200, most: 14_400 };
+  it('leaves a package that is past its optimistic time the mean of what is still possible', () => {
+    const estimate = { optimistic: 3600, mostLikely: 7200, pessimistic: 14_400 };
     const { alpha, beta } = betaShape(estimate);
     const draw = randomBeta.source(randomLcg(0.5))(alpha, beta);
     const times = Array.from({ length: 200_000 }, () => 3600 + 10_800 * draw());
     for (const spent of [4000, 7200, 10_000]) {
       const longer = times.filter((t) => t > spent);
       const mean = longer.reduce((sum, t) => sum + t - spent, 0) / longer.length;
-      expect(restAfter(estimate, spent).likelyS / mean).toBeCloseTo(1, 2);
+      expect(restAfter(estimate, spent).mostLikelyS / mean).toBeCloseTo(1, 2);
     }
-    expect(restAfter(estimate, 1800)).toEqual({ leastS: 1800, likelyS: 5400, mostS: 12_600 });
+    expect(restAfter(estimate, 1800)).toEqual({ optimisticS: 1800, mostLikelyS: 5400, pessimisticS: 12_600 });
   });
   it('never says that nothing is left of what runs', () => {
-    for (const spent of [14_400, 20_000]) expect(restAfter({ least: 3600, likely: 7200, most: 14_400 }, spent).likelyS).toBe(3600);
-    expect(restAfter({ least: 3600, likely: 3600, most: 3600 }, 3600).likelyS).toBeGreaterThan(0);
+    for (const spent of [14_400, 20_000])
+      expect(restAfter({ optimistic: 3600, mostLikely: 7200, pessimistic: 14_400 }, spent).mostLikelyS).toBe(3600);
+    expect(restAfter({ optimistic: 3600, mostLikely: 3600, pessimistic: 3600 }, 3600).mostLikelyS).toBeGreaterThan(0);
   });
 });
 
@@ -208,7 +211,9 @@ describe('a plan that cannot be', () => {
     );
   });
   it('names what has no estimate', () =>
-    expect(messages(edit(VAN, 1, { leastS: null, likelyS: null, mostS: null }))[0]).toContain('“door apart” has no estimate'));
+    expect(messages(edit(VAN, 1, { optimisticS: null, mostLikelyS: null, pessimisticS: null }))[0]).toContain(
+      '“door apart” has no estimate',
+    ));
 });
 
 describe('burn-up', () => {

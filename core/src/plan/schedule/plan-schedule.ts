@@ -1,12 +1,12 @@
 import { dayText, issue, type Issue } from '../../shared';
 import type { StudyRecord, WorkPackage } from '../../record';
-import { finishSpread, type FinishSpread } from './finish-spread';
+import { scheduleRisk, type ScheduleRisk } from './schedule-risk';
 import { level, type LevelResult } from './level';
 import { lowerBound } from './lower-bound';
 import type { Levelled, LevelProblem } from './level-problem';
 import { planNetwork, type Activity, type LeftOut } from './plan-network';
 import { criticalPath } from './critical-path';
-import { SLOT_S, endTimeOfSlot, timeOfSlot, type WorkAxis } from './work-axis';
+import { SLOT_S, endTimeOfSlot, timeOfSlot, type WorkingCalendar } from './working-calendar';
 
 /** A package on the schedule. */
 export interface Scheduled {
@@ -27,7 +27,7 @@ export interface Scheduled {
 }
 
 export interface PlanSchedule {
-  readonly axis: WorkAxis;
+  readonly axis: WorkingCalendar;
   /** the day it was made for, YYYY-MM-DD, and the slot that begins with it */
   readonly asOf: string;
   readonly today: number;
@@ -36,16 +36,16 @@ export interface PlanSchedule {
   /** slots */
   readonly finish: number;
   readonly finishAt: string;
-  /** no order of these packages can finish earlier when each takes its likely time, in whole slots */
+  /** no order of these packages can finish earlier when each takes its most likely time, in whole slots */
   readonly bound: number;
-  /** nor, whatever each takes, before this: by the least times */
+  /** nor, whatever each takes, before this: by the optimistic times */
   readonly leastBound: number;
   readonly boundAt: string;
   readonly proved: boolean;
   readonly tried: number;
   /** finish when only the order of work held packages back */
   readonly criticalAt: string;
-  readonly spread: FinishSpread;
+  readonly spread: ScheduleRisk;
 }
 
 export interface ScheduleResult {
@@ -140,15 +140,15 @@ const pinIssue = (pack: WorkPackage): Issue =>
     pack.id,
   );
 
-/** The same jobs when each takes its least time, in slots that need not be whole. */
+/** The same jobs when each takes its optimistic time, in slots that need not be whole. */
 const withLeastTimes = (problem: LevelProblem, activities: readonly Activity[], today: number): LevelProblem => ({
   ...problem,
   jobs: problem.jobs.map((job, at) => {
     const { left, state } = activities[at]!;
     if (!left) return job;
     const spent = state === 'running' ? Math.max(0, today - (job.fixed ?? 0)) : 0;
-    // a pin may slip, and does not hold back what a least time lets be done before it
-    return { ...job, slots: spent + left.leastS / SLOT_S };
+    // a pin may slip, and does not hold back what a optimistic time lets be done before it
+    return { ...job, slots: spent + left.optimisticS / SLOT_S };
   }),
 });
 
@@ -172,7 +172,7 @@ export const planSchedule = (
     problem = { ...problem, jobs: problem.jobs.map((job, at) => (off.has(at) ? { ...job, release: job.fixed ?? 0, fixed: null } : job)) };
     levelled = run(problem);
   }
-  const spread = finishSpread({ ...network, problem }, levelled, { samples, seed: SEED });
+  const spread = scheduleRisk({ ...network, problem }, levelled, { samples, seed: SEED });
   progress?.(1);
   const leastBound = Math.min(levelled.bound, lowerBound(withLeastTimes(problem, activities, network.today)));
   const slack = slackOf(problem, levelled);

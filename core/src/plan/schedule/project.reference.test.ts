@@ -24,7 +24,9 @@ describe('the textbook project of fourteen jobs', () => {
     N: [5, 5.5, 9, 'KL'],
   };
   const names = Object.keys(JOBS);
-  const estimates = names.map((name) => threePoint({ least: JOBS[name]![0], likely: JOBS[name]![1], most: JOBS[name]![2] }));
+  const estimates = names.map((name) =>
+    threePoint({ optimistic: JOBS[name]![0], mostLikely: JOBS[name]![1], pessimistic: JOBS[name]![2] }),
+  );
   const path = criticalPath(
     names.map((name, at) => ({ time: estimates[at]!.mean, after: Array.from(JOBS[name]![3], (before) => names.indexOf(before)) })),
   );

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { StudyRecord } from '../../record';
 import { packageId, plan } from '../../../testing/plan';
 import { planSchedule, type PlanSchedule, type Scheduled } from './plan-schedule';
-import { offStretches } from './work-axis';
+import { offStretches } from './working-calendar';
 
 const MONDAY = '2026-06-01';
 

@@ -1,10 +1,10 @@
 import { normalCdf } from '../../shared';
 
-/** Least, most likely and most; any unit, all the same. */
+/** Optimistic, most likely and pessimistic; any unit, all the same. */
 export interface ThreePoint {
-  readonly least: number;
-  readonly likely: number;
-  readonly most: number;
+  readonly optimistic: number;
+  readonly mostLikely: number;
+  readonly pessimistic: number;
 }
 
 /**
@@ -14,11 +14,11 @@ export interface ThreePoint {
  *
  * @source Hillier & Lieberman, Introduction to Operations Research, PERT three-estimate approach
  * @example
- * threePoint({ least: 2, likely: 3.5, most: 8 }); // => { mean: 4, variance: 1 }
+ * threePoint({ optimistic: 2, mostLikely: 3.5, pessimistic: 8 }); // => { mean: 4, variance: 1 }
  */
-export const threePoint = ({ least, likely, most }: ThreePoint): { readonly mean: number; readonly variance: number } => ({
-  mean: (least + 4 * likely + most) / 6,
-  variance: ((most - least) / 6) ** 2,
+export const threePoint = ({ optimistic, mostLikely, pessimistic }: ThreePoint): { readonly mean: number; readonly variance: number } => ({
+  mean: (optimistic + 4 * mostLikely + pessimistic) / 6,
+  variance: ((pessimistic - optimistic) / 6) ** 2,
 });
 
 /**
@@ -33,7 +33,7 @@ export const chanceBy = (mean: number, variance: number, by: number): number => 
 };
 
 /** Shape of the beta distribution with the mean and the spread of a three-point estimate. */
-export const betaShape = ({ least, likely, most }: ThreePoint): { readonly alpha: number; readonly beta: number } => ({
-  alpha: 1 + (4 * (likely - least)) / (most - least),
-  beta: 1 + (4 * (most - likely)) / (most - least),
+export const betaShape = ({ optimistic, mostLikely, pessimistic }: ThreePoint): { readonly alpha: number; readonly beta: number } => ({
+  alpha: 1 + (4 * (mostLikely - optimistic)) / (pessimistic - optimistic),
+  beta: 1 + (4 * (pessimistic - mostLikely)) / (pessimistic - optimistic),
 });

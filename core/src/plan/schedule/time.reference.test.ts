@@ -1,11 +1,20 @@
 import { USUAL_CALENDAR } from '../../record';
-import { percentile } from './finish-spread';
+import { percentile } from './schedule-risk';
 import { betaShape, threePoint } from './three-point';
-import { endTimeOfSlot, isWorkingDay, offStretches, slotAfterDay, slotOfDay, slotsOf, timeOfSlot, workAxis } from './work-axis';
+import {
+  endTimeOfSlot,
+  isWorkingDay,
+  offStretches,
+  slotAfterDay,
+  slotOfDay,
+  slotsOf,
+  timeOfSlot,
+  workingCalendar,
+} from './working-calendar';
 
 describe('working time', () => {
   const calendar = { ...USUAL_CALENDAR, startsOn: '2026-06-01', daysOff: [{ from: '2026-06-04', to: '2026-06-05', why: '' }] };
-  const axis = workAxis(calendar).axis!;
+  const axis = workingCalendar(calendar).axis!;
   it('leaves out nights, weekends and days off: 32 quarters a day', () => {
     expect(axis.slotsPerDay).toBe(32);
     expect([0, 31, 32, 95, 96].map((slot) => timeOfSlot(axis, slot))).toEqual([
@@ -38,9 +47,12 @@ describe('estimates', () => {
     expect([0.1, 0.25, 0.5, 0.75, 0.9].map((p) => Number(percentile(ten, p).toFixed(9)))).toEqual([5.7, 7.25, 9, 14.5, 16.4]);
   });
   it('are drawn from a beta distribution whose mean is the three-point mean', () => {
-    const estimate = { least: 2, likely: 3.5, most: 8 };
+    const estimate = { optimistic: 2, mostLikely: 3.5, pessimistic: 8 };
     const { alpha, beta } = betaShape(estimate);
     // mean of a beta distribution: α / (α + β)
-    expect(estimate.least + (alpha / (alpha + beta)) * (estimate.most - estimate.least)).toBeCloseTo(threePoint(estimate).mean, 12);
+    expect(estimate.optimistic + (alpha / (alpha + beta)) * (estimate.pessimistic - estimate.optimistic)).toBeCloseTo(
+      threePoint(estimate).mean,
+      12,
+    );
   });
 });

@@ -26,8 +26,8 @@ describe('a straight line by least squares', () => {
 });
 
 describe('what earlier studies let expect of a subsystem', () => {
-  const case_ = (vehicle: string, subsystem: string, pieces: number, hours: number | null): Experience => ({
-    ...{ study: 'Vans of 2021', vehicle, subsystem, depth: 'pieces', pieces, peopleS: hours === null ? null : hours * 3600 },
+  const case_ = (vehicle: string, subsystem: string, parts: number, hours: number | null): Experience => ({
+    ...{ study: 'Vans of 2021', vehicle, subsystem, depth: 'parts', parts, peopleS: hours === null ? null : hours * 3600 },
   });
   const record = [
     case_('Drayman', 'Cab heater', 80, 8),
@@ -35,55 +35,55 @@ describe('what earlier studies let expect of a subsystem', () => {
     case_('Drayman', 'Driver’s seat', 150, 15),
     case_('Pannier', 'Charger box', 60, null),
   ];
-  const scope = { depth: 'pieces', expectedPieces: null, expectedS: null } as const;
-  it('is the mean of the pieces and a line from pieces to hours', () => {
+  const scope = { depth: 'parts', expectedParts: null, expectedS: null } as const;
+  it('is the mean of the parts and a line from parts to hours', () => {
     const found = scopeExpectation('cab heater', scope, record);
     // mean of 80 and 100; ± t(1, 0.9) s √1.5 = 3.0777 · 14.142 · 1.2247 = 53.3
-    expect([found.pieces, found.learntPieces?.low, found.learntPieces?.high, found.learntPieces?.cases]).toEqual([90, 37, 143, 2]);
-    // the three cases lie on a line of 0.1 h a piece
+    expect([found.parts, found.learntParts?.low, found.learntParts?.high, found.learntParts?.cases]).toEqual([90, 37, 143, 2]);
+    // the three cases lie on a line of 0.1 h a part
     expect(found.peopleS! / 3600).toBeCloseTo(9, 6);
     expect(found.learntTime?.cases).toBe(3);
   });
   it('gives way to what a person types', () => {
-    const found = scopeExpectation('Cab heater', { ...scope, expectedPieces: 120, expectedS: 7200 }, record);
-    expect([found.pieces, found.peopleS]).toEqual([120, 7200]);
+    const found = scopeExpectation('Cab heater', { ...scope, expectedParts: 120, expectedS: 7200 }, record);
+    expect([found.parts, found.peopleS]).toEqual([120, 7200]);
     expect(found.learntTime!.value / 3600).toBeCloseTo(12, 6);
   });
   it('says where it comes from, each vehicle once, by a name however it is spelled', () => {
     const spelled = [
       ...record,
       { ...record[0]!, subsystem: ' CAB heater ' },
-      { ...record[0]!, depth: 'module', pieces: 1 },
+      { ...record[0]!, depth: 'module', parts: 1 },
       { ...record[1]!, depth: null },
     ];
-    const { learntPieces, learntTime } = scopeExpectation(' Cab Heater', scope, spelled);
-    expect(learntPieces).toMatchObject({ cases: 4, value: 90, basis: '“ Cab Heater” of Drayman (Vans of 2021), Pannier (Vans of 2021)' });
+    const { learntParts, learntTime } = scopeExpectation(' Cab Heater', scope, spelled);
+    expect(learntParts).toMatchObject({ cases: 4, value: 90, basis: '“ Cab Heater” of Drayman (Vans of 2021), Pannier (Vans of 2021)' });
     expect(learntTime?.basis).toBe('a line through 6 subsystems of earlier studies');
   });
   it('scatters by nothing that one case could tell, and never below none', () => {
     const one = scopeExpectation('Driver’s seat', scope, record);
-    expect([one.learntPieces?.value, one.learntPieces?.low, one.learntPieces?.high]).toEqual([150, null, null]);
+    expect([one.learntParts?.value, one.learntParts?.low, one.learntParts?.high]).toEqual([150, null, null]);
     const apart = [case_('a', 'x', 1, null), case_('b', 'x', 200, null)];
-    expect(scopeExpectation('x', scope, apart).learntPieces?.low).toBe(0);
-    // a module is not taken to pieces: earlier counts of pieces say nothing of it
-    expect(scopeExpectation('Cab heater', { ...scope, depth: 'module' }, record).learntPieces).toBeNull();
+    expect(scopeExpectation('x', scope, apart).learntParts?.low).toBe(0);
+    // a module is not taken to parts: earlier counts of parts say nothing of it
+    expect(scopeExpectation('Cab heater', { ...scope, depth: 'module' }, record).learntParts).toBeNull();
     // a line that runs below nothing predicts nothing
     const steep = [case_('a', 'x', 100, 1), case_('b', 'x', 200, 11)];
-    expect(scopeExpectation('y', { ...scope, expectedPieces: 50 }, steep).learntTime).toBeNull();
-    expect(scopeExpectation('y', { ...scope, expectedPieces: 90 }, steep).learntTime).toBeNull();
-    expect(scopeExpectation('y', { ...scope, expectedPieces: 91 }, steep).learntTime!.value).toBeCloseTo(360, 6);
-    expect(scopeExpectation('y', scope, steep)).toMatchObject({ pieces: null, learntTime: null });
-    expect(scopeExpectation('y', { ...scope, expectedPieces: 91, depth: 'closed' }, steep).learntTime).toBeNull();
+    expect(scopeExpectation('y', { ...scope, expectedParts: 50 }, steep).learntTime).toBeNull();
+    expect(scopeExpectation('y', { ...scope, expectedParts: 90 }, steep).learntTime).toBeNull();
+    expect(scopeExpectation('y', { ...scope, expectedParts: 91 }, steep).learntTime!.value).toBeCloseTo(360, 6);
+    expect(scopeExpectation('y', scope, steep)).toMatchObject({ parts: null, learntTime: null });
+    expect(scopeExpectation('y', { ...scope, expectedParts: 91, depth: 'closed' }, steep).learntTime).toBeNull();
   });
   it('is kept by vehicle and subsystem', () => {
     const kept = (n: number, vehicleId: string, subsystemId: string) => ({
-      ...{ id: testId(n), version: 1, vehicleId, subsystemId, depth: 'pieces' as const, reason: '', expectedPieces: null, expectedS: null },
+      ...{ id: testId(n), version: 1, vehicleId, subsystemId, depth: 'parts' as const, reason: '', expectedParts: null, expectedS: null },
     });
     const scopes = [kept(1, 'v', 'a'), kept(2, 'w', 'a'), kept(3, 'v', 'b')];
     expect([...scopeOf({ scopes }, 'v')].map(([id, s]) => [id, s.id])).toEqual([['a', testId(1)], ['b', testId(3)]]); // prettier-ignore
   });
   it('is nothing where no study holds the like, and none for what stays closed', () => {
-    expect(scopeExpectation('Load floor', scope, record)).toMatchObject({ pieces: null, peopleS: null });
+    expect(scopeExpectation('Load floor', scope, record)).toMatchObject({ parts: null, peopleS: null });
     expect(scopeExpectation('Cab heater', { ...scope, depth: 'closed' }, record).peopleS).toBeNull();
   });
 });

@@ -7,7 +7,7 @@ export interface Experience {
   readonly vehicle: string;
   readonly subsystem: string;
   readonly depth: string | null;
-  readonly pieces: number;
+  readonly parts: number;
   /** working time of people; null where it is not known */
   readonly peopleS: number | null;
 }
@@ -77,49 +77,49 @@ const spanOf = (value: number, half: number | null, round: (n: number) => number
   high: half === null ? null : round(value + half),
 });
 
-const OPENED: readonly (string | null)[] = ['pieces', 'cut', null];
+const OPENED: readonly (string | null)[] = ['parts', 'cut', null];
 
-/** Pieces of earlier subsystems of the same name, opened to the same depth: their mean and how single ones scatter. */
-const expectedPieces = (subsystem: string, depth: Depth, experience: readonly Experience[]): Expected | null => {
+/** Parts of earlier subsystems of the same name, opened to the same depth: their mean and how single ones scatter. */
+const expectedParts = (subsystem: string, depth: Depth, experience: readonly Experience[]): Expected | null => {
   if (depth === 'closed' || depth === 'module') return null;
   const cases = experience.filter((e) => same(e.subsystem, subsystem) && OPENED.includes(e.depth));
   const n = cases.length;
   if (n === 0) return null;
-  const mean = cases.reduce((sum, e) => sum + e.pieces, 0) / n;
-  const s = n < 2 ? null : Math.sqrt(cases.reduce((sum, e) => sum + (e.pieces - mean) ** 2, 0) / (n - 1));
+  const mean = cases.reduce((sum, e) => sum + e.parts, 0) / n;
+  const s = n < 2 ? null : Math.sqrt(cases.reduce((sum, e) => sum + (e.parts - mean) ** 2, 0) / (n - 1));
   const half = s === null ? null : studentQuantile(0.9, n - 1) * s * Math.sqrt(1 + 1 / n);
   const where = [...new Set(cases.map((e) => `${e.vehicle} (${e.study})`))].join(', ');
   return { ...spanOf(mean, half, Math.round), cases: n, basis: `“${subsystem}” of ${where}` };
 };
 
-/** Working time of people from the pieces, by a line through all subsystems whose time is known. */
-const expectedTime = (pieces: number, experience: readonly Experience[]): Expected | null => {
-  const points = experience.flatMap((e): readonly (readonly [number, number])[] => (e.peopleS === null ? [] : [[e.pieces, e.peopleS]]));
+/** Working time of people from the parts, by a line through all subsystems whose time is known. */
+const expectedTime = (parts: number, experience: readonly Experience[]): Expected | null => {
+  const points = experience.flatMap((e): readonly (readonly [number, number])[] => (e.peopleS === null ? [] : [[e.parts, e.peopleS]]));
   const line = fitLine(points);
   if (!line) return null;
-  const { value, half } = predict(line, pieces);
+  const { value, half } = predict(line, parts);
   if (!(value > 0)) return null;
   return { ...spanOf(value, half, (n) => n), cases: line.cases, basis: `a line through ${line.cases} subsystems of earlier studies` };
 };
 
 export interface ScopeExpectation {
   /** what counts: typed by a person, or from earlier studies; null when neither is there */
-  readonly pieces: number | null;
+  readonly parts: number | null;
   readonly peopleS: number | null;
-  readonly learntPieces: Expected | null;
+  readonly learntParts: Expected | null;
   readonly learntTime: Expected | null;
 }
 
 /** What a subsystem opened to a depth is expected to hold and take. */
 export const scopeExpectation = (
   subsystem: string,
-  scope: Pick<Scope, 'depth' | 'expectedPieces' | 'expectedS'>,
+  scope: Pick<Scope, 'depth' | 'expectedParts' | 'expectedS'>,
   experience: readonly Experience[],
 ): ScopeExpectation => {
-  const learntPieces = expectedPieces(subsystem, scope.depth, experience);
-  const pieces = scope.expectedPieces ?? learntPieces?.value ?? null;
-  const learntTime = pieces === null || scope.depth === 'closed' ? null : expectedTime(pieces, experience);
-  return { pieces, peopleS: scope.expectedS ?? learntTime?.value ?? null, learntPieces, learntTime };
+  const learntParts = expectedParts(subsystem, scope.depth, experience);
+  const parts = scope.expectedParts ?? learntParts?.value ?? null;
+  const learntTime = parts === null || scope.depth === 'closed' ? null : expectedTime(parts, experience);
+  return { parts, peopleS: scope.expectedS ?? learntTime?.value ?? null, learntParts, learntTime };
 };
 
 /** Scopes of a vehicle by subsystem. */

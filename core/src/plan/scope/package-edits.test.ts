@@ -1,4 +1,4 @@
-import { UNANSWERED, USUAL_HAZARDS, type Gate, type Op, type Scope, type StudyRecord } from '../../record';
+import { UNANSWERED, USUAL_HAZARDS, type HoldPoint, type Op, type Scope, type StudyRecord } from '../../record';
 import { packageId, plan } from '../../../testing/plan';
 import { DOOR, LEFT, STUDY, testId } from '../../../testing/teardown';
 import { HAZARDS } from '../safety/hazards';
@@ -39,12 +39,12 @@ describe('predecessors', () => {
     expect(readAfter('12', many[0]!, many)).toEqual({ ok: true, after: [many[11]!.id] });
   });
   it('are handed on when a package is taken off, and its readings go with it, those of others stay', () => {
-    const reading = (at: number, packageId: string): Gate => ({
+    const reading = (at: number, packageId: string): HoldPoint => ({
       ...{ id: testId(970 + at), version: 3, packageId, sequence: at, hazard: '', asks: `t${at}`, kind: 'yes' },
       ...{ unit: '', low: null, high: null, ...UNANSWERED },
     });
-    const ops = removePackageOps({ ...PLAN, gates: [reading(0, b!.id), reading(1, a.id)] }, b!);
-    expect(kinds(ops)).toEqual(['package.edit', 'package.edit', 'gate.remove', 'package.remove']);
+    const ops = removePackageOps({ ...PLAN, holdPoints: [reading(0, b!.id), reading(1, a.id)] }, b!);
+    expect(kinds(ops)).toEqual(['package.edit', 'package.edit', 'holdPoint.remove', 'package.remove']);
     expect(ops[2]).toMatchObject({ id: testId(970), was: { packageId: b!.id, asks: 't0' } });
     expect(ops[3]).toMatchObject({ id: b!.id, was: { name: 'b', after: [a.id] } });
     expect('version' in (ops[2] as { was: object }).was).toBe(false);
@@ -79,43 +79,62 @@ describe('predecessors', () => {
 describe('hazards of a package', () => {
   it('bring their readings, once', () => {
     const ops = hazardOps(PLAN, a, ['high-voltage', 'oil'], newId);
-    expect(kinds(ops)).toEqual(['package.edit', ...Array<string>(4).fill('gate.add')]);
+    expect(kinds(ops)).toEqual(['package.edit', ...Array<string>(4).fill('holdPoint.add')]);
     expect(ops[2]).toMatchObject({
       fields: { asks: 'Voltage measured at the terminals after the wait', unit: 'V', high: 60, value: null },
     });
   });
   it('change nothing where they are the same, and ask nothing that is asked already', () => {
     const hot = { ...a, hazards: ['oil'] };
-    expect(hazardOps({ packages: [hot], gates: [] }, hot, ['oil'], newId)).toEqual([]);
-    const asked = HAZARDS.find((h) => h.id === 'high-voltage')!.gates;
-    const kept: Gate = { id: testId(980), version: 1, packageId: a.id, sequence: 6, hazard: 'high-voltage', ...asked[0]!, ...UNANSWERED };
-    const elsewhere: Gate = { ...kept, id: testId(981), packageId: b!.id, ...asked[1]!, sequence: 40 };
+    expect(hazardOps({ packages: [hot], holdPoints: [] }, hot, ['oil'], newId)).toEqual([]);
+    const asked = HAZARDS.find((h) => h.id === 'high-voltage')!.holdPoints;
+    const kept: HoldPoint = {
+      id: testId(980),
+      version: 1,
+      packageId: a.id,
+      sequence: 6,
+      hazard: 'high-voltage',
+      ...asked[0]!,
+      ...UNANSWERED,
+    };
+    const elsewhere: HoldPoint = { ...kept, id: testId(981), packageId: b!.id, ...asked[1]!, sequence: 40 };
     // the same words under another hazard, and the same hazard with other words, are not it
-    const other: Gate = { ...kept, id: testId(982), sequence: 2, hazard: 'oil', ...asked[2]! };
-    const added = hazardOps({ packages: [a], gates: [kept, elsewhere, other] }, a, ['high-voltage'], newId).slice(1);
-    expect(added.map((op) => (op.kind === 'gate.add' ? op.fields.asks : ''))).toEqual(asked.slice(1).map((g) => g.asks));
+    const other: HoldPoint = { ...kept, id: testId(982), sequence: 2, hazard: 'oil', ...asked[2]! };
+    const added = hazardOps({ packages: [a], holdPoints: [kept, elsewhere, other] }, a, ['high-voltage'], newId).slice(1);
+    expect(added.map((op) => (op.kind === 'holdPoint.add' ? op.fields.asks : ''))).toEqual(asked.slice(1).map((g) => g.asks));
     // they stand behind the last of the package
-    expect(added.map((op) => (op.kind === 'gate.add' ? op.fields.sequence : 0))).toEqual(asked.slice(1).map((_, i) => 7 + i));
-    expect(hazardOps({ packages: [a], gates: [] }, a, ['no such hazard'], newId).map((op) => op.kind)).toEqual(['package.edit']);
+    expect(added.map((op) => (op.kind === 'holdPoint.add' ? op.fields.sequence : 0))).toEqual(asked.slice(1).map((_, i) => 7 + i));
+    expect(hazardOps({ packages: [a], holdPoints: [] }, a, ['no such hazard'], newId).map((op) => op.kind)).toEqual(['package.edit']);
   });
   it('that stay keep their readings, and so do readings that somebody added', () => {
-    const gate = (at: number, hazard: string, said = ''): Gate => ({
+    const holdPoint = (at: number, hazard: string, said = ''): HoldPoint => ({
       ...{ id: testId(985 + at), version: 1, packageId: a.id, sequence: at, hazard, asks: `t${at}`, kind: 'text' },
       ...{ unit: '', low: null, high: null, ...UNANSWERED, said },
     });
     const hot = { ...a, hazards: ['coolant', 'oil'] };
-    const gates = [gate(0, 'oil'), gate(1, ''), gate(2, 'coolant', 'yes'), gate(3, 'coolant', '  '), gate(4, 'magnets')];
-    const ops = hazardOps({ packages: [hot], gates: [...gates, { ...gate(5, 'coolant'), packageId: b!.id }] }, hot, ['oil'], newId);
-    expect(ops.map((op) => [op.kind, op.id])).toEqual([['package.edit', a.id], ['gate.remove', testId(988)]]); // prettier-ignore
+    const holdPoints = [
+      holdPoint(0, 'oil'),
+      holdPoint(1, ''),
+      holdPoint(2, 'coolant', 'yes'),
+      holdPoint(3, 'coolant', '  '),
+      holdPoint(4, 'magnets'),
+    ];
+    const ops = hazardOps(
+      { packages: [hot], holdPoints: [...holdPoints, { ...holdPoint(5, 'coolant'), packageId: b!.id }] },
+      hot,
+      ['oil'],
+      newId,
+    );
+    expect(ops.map((op) => [op.kind, op.id])).toEqual([['package.edit', a.id], ['holdPoint.remove', testId(988)]]); // prettier-ignore
   });
   it('take unanswered readings with them, not answered ones', () => {
-    const gate = (at: number, value: number | null): Gate => ({
+    const holdPoint = (at: number, value: number | null): HoldPoint => ({
       ...{ id: testId(950 + at), version: 1, packageId: packageId(0), sequence: at, hazard: 'coolant', asks: `t${at}`, kind: 'number' },
       ...{ unit: '°C', low: null, high: null, ...UNANSWERED, value },
     });
     const hot = { ...a, hazards: ['coolant'] };
-    const ops = hazardOps({ packages: [hot], gates: [gate(0, null), gate(1, 30)] }, hot, [], newId);
-    expect(ops.map((op) => [op.kind, op.id])).toEqual([['package.edit', a.id], ['gate.remove', testId(950)]]); // prettier-ignore
+    const ops = hazardOps({ packages: [hot], holdPoints: [holdPoint(0, null), holdPoint(1, 30)] }, hot, [], newId);
+    expect(ops.map((op) => [op.kind, op.id])).toEqual([['package.edit', a.id], ['holdPoint.remove', testId(950)]]); // prettier-ignore
   });
 });
 
@@ -126,9 +145,9 @@ describe('packages from the scope', () => {
       version: 1,
       vehicleId: LEFT.id,
       subsystemId: DOOR.id,
-      depth: 'pieces',
+      depth: 'parts',
       reason: '',
-      expectedPieces: null,
+      expectedParts: null,
       expectedS: null,
     },
     ...fields,
@@ -138,13 +157,13 @@ describe('packages from the scope', () => {
   it('are off the vehicle, then opened, with the hours shared between two people', () => {
     const { ops, withoutTime } = made([scope({ expectedS: 36_000 })]);
     const packs = ops.flatMap((op) => (op.kind === 'package.add' ? [op.fields] : []));
-    expect(packs.map((p) => [p.name, p.place, p.people, p.likelyS])).toEqual([
+    expect(packs.map((p) => [p.name, p.place, p.people, p.mostLikelyS])).toEqual([
       ['Sliding cargo door off Left van', 'lift', 2, 5400],
-      ['Take to pieces: Sliding cargo door, Left van', 'bay', 2, 12_600],
+      ['Take to parts: Sliding cargo door, Left van', 'bay', 2, 12_600],
     ]);
     expect(packs[1]!.after).toEqual([ops[0]!.id]);
     // 2 people × (1.5 h + 3.5 h) = the 10 h of people that were expected
-    expect(packs.reduce((sum, p) => sum + p.likelyS! * p.people, 0)).toBe(36_000);
+    expect(packs.reduce((sum, p) => sum + p.mostLikelyS! * p.people, 0)).toBe(36_000);
     expect(withoutTime).toEqual([]);
   });
   it('carry the hazards their subsystem usually has, with the readings these ask for', () => {
@@ -157,7 +176,7 @@ describe('packages from the scope', () => {
     const packs = ops.flatMap((op) => (op.kind === 'package.add' ? [op] : []));
     expect(packs.map((p) => p.fields.hazards.includes('high-voltage'))).toEqual([true, true]);
     for (const pack of packs) {
-      const asked = ops.flatMap((op) => (op.kind === 'gate.add' && op.fields.packageId === pack.id ? [op.fields] : []));
+      const asked = ops.flatMap((op) => (op.kind === 'holdPoint.add' && op.fields.packageId === pack.id ? [op.fields] : []));
       expect(asked.map((g) => g.asks)).toContain('Voltage measured at the terminals after the wait');
       expect(asked.map((g) => g.sequence)).toEqual(asked.map((_, i) => i));
     }
@@ -206,41 +225,41 @@ describe('packages from the scope', () => {
     const packs = ops.flatMap((op) => (op.kind === 'package.add' ? [op] : []));
     expect(packs.map((p) => `${p.fields.sequence} ${p.fields.name}`)).toEqual([
       '10 Sliding cargo door off Left van',
-      '11 Take to pieces: Sliding cargo door, Left van',
+      '11 Take to parts: Sliding cargo door, Left van',
       '12 Seat off Left van',
-      '13 Take to pieces: Seat, Left van',
+      '13 Take to parts: Seat, Left van',
       '14 Seat off Second van',
-      '15 Take to pieces: Seat, Second van',
+      '15 Take to parts: Seat, Second van',
     ]);
     expect(packs.map((p) => p.fields.after)).toEqual([[earlier.id], [packs[0]!.id], [packs[0]!.id], [packs[2]!.id], [], [packs[4]!.id]]);
   });
   it('are estimated from three quarters to half as much again, or as far as earlier studies scatter', () => {
     const packs = (scopes: readonly Scope[], cases: Parameters<typeof packagesFromScope>[1] = []) =>
       packagesFromScope({ packages: [], scopes, vehicles: [LEFT], subsystems: [DOOR], study: STUDY }, cases, newId).ops.flatMap((op) =>
-        op.kind === 'package.add' ? [[op.fields.leastS, op.fields.likelyS, op.fields.mostS]] : [],
+        op.kind === 'package.add' ? [[op.fields.optimisticS, op.fields.mostLikelyS, op.fields.pessimisticS]] : [],
       );
     // 10 h of people: 0.3 of it for two on the lift is 1.5 h
     expect(packs([scope({ expectedS: 36_000 })])[0]).toEqual([4050, 5400, 8100]);
     // only weighed as a module, most of the time goes into taking it off
     expect(packs([scope({ expectedS: 36_000, depth: 'module' })]).map(([, likely]) => likely)).toEqual([12_600, 5400]);
     expect(packs([scope({})])[0]).toEqual([null, null, null]);
-    const case_ = (pieces: number, hours: number) => ({
+    const case_ = (parts: number, hours: number) => ({
       study: 's',
-      vehicle: `v${pieces}`,
+      vehicle: `v${parts}`,
       subsystem: 'x',
-      depth: 'pieces',
-      pieces,
+      depth: 'parts',
+      parts,
       peopleS: hours * 3600,
     });
-    const learnt = packs([scope({ expectedPieces: 100 })], [case_(50, 4), case_(100, 11), case_(150, 14), case_(200, 21)]);
+    const learnt = packs([scope({ expectedParts: 100 })], [case_(50, 4), case_(100, 11), case_(150, 14), case_(200, 21)]);
     const [least, likely, most] = learnt[0]!;
-    // the line through them: 0.108 h a piece from −1 h, 9.8 h at 100 pieces; 80 % within t(2) s √(1 + 1/4 + 625/12500)
+    // the line through them: 0.108 h a part from −1 h, 9.8 h at 100 parts; 80 % within t(2) s √(1 + 1/4 + 625/12500)
     expect(likely! / 3600).toBeCloseTo((9.8 * 0.3) / 2, 6);
     expect(least!).toBeLessThan(likely!);
     expect(likely! - least!).toBeCloseTo(most! - likely!, 6);
     expect(most! / 3600).toBeCloseTo((9.8 + 1.8856 * Math.sqrt(3.2 / 2) * Math.sqrt(1.3)) * 0.15, 3);
     // a time that a person typed does not scatter as the line does
-    expect(packs([scope({ expectedPieces: 100, expectedS: 36_000 })], [case_(50, 4), case_(100, 11), case_(150, 14)])[0]).toEqual([
+    expect(packs([scope({ expectedParts: 100, expectedS: 36_000 })], [case_(50, 4), case_(100, 11), case_(150, 14)])[0]).toEqual([
       4050, 5400, 8100,
     ]);
   });

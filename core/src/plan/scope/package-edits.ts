@@ -1,7 +1,7 @@
-import { UNANSWERED, applyOps, editOp, removalOps, type Gate, type Op, type StudyRecord, type WorkPackage } from '../../record';
+import { UNANSWERED, applyOps, editOp, removalOps, type HoldPoint, type Op, type StudyRecord, type WorkPackage } from '../../record';
 import { hazardById } from '../safety/hazards';
 
-type Plan = Pick<StudyRecord, 'packages' | 'gates'>;
+type Plan = Pick<StudyRecord, 'packages' | 'holdPoints'>;
 
 /** Packages in the order of the plan; the number people call them by is their place in it, from 1. */
 export const numbered = (packages: readonly WorkPackage[]): readonly WorkPackage[] =>
@@ -33,30 +33,30 @@ export const printAfter = (pack: WorkPackage, packages: readonly WorkPackage[]):
     .join(', ');
 };
 
-const isAnswered = (gate: Gate): boolean => gate.value !== null || gate.said.trim() !== '';
+const isAnswered = (holdPoint: HoldPoint): boolean => holdPoint.value !== null || holdPoint.said.trim() !== '';
 
 /**
  * What it takes to give a package other hazards: readings of the new ones are asked for, unanswered ones of those that
  * went are taken off; what was answered stays.
  */
-export const hazardOps = ({ gates }: Plan, pack: WorkPackage, hazards: readonly string[], newId: () => string): readonly Op[] => {
+export const hazardOps = ({ holdPoints }: Plan, pack: WorkPackage, hazards: readonly string[], newId: () => string): readonly Op[] => {
   const edit = editOp('package', pack, { hazards });
   if (!edit) return [];
-  const own = gates.filter((g) => g.packageId === pack.id);
+  const own = holdPoints.filter((g) => g.packageId === pack.id);
   let sequence = own.reduce((last, g) => Math.max(last, g.sequence), -1);
   const added = hazards
     .filter((id) => !pack.hazards.includes(id))
     .flatMap((hazard) =>
-      (hazardById.get(hazard)?.gates ?? [])
+      (hazardById.get(hazard)?.holdPoints ?? [])
         .filter((ask) => !own.some((g) => g.hazard === hazard && g.asks === ask.asks))
         .map((ask): Op => {
           sequence += 1;
-          return { kind: 'gate.add', id: newId(), fields: { packageId: pack.id, sequence, hazard, ...ask, ...UNANSWERED } };
+          return { kind: 'holdPoint.add', id: newId(), fields: { packageId: pack.id, sequence, hazard, ...ask, ...UNANSWERED } };
         }),
     );
   const dropped = own
     .filter((g) => g.hazard !== '' && !hazards.includes(g.hazard) && pack.hazards.includes(g.hazard) && !isAnswered(g))
-    .map(({ id, version: _version, ...was }): Op => ({ kind: 'gate.remove', id, was }));
+    .map(({ id, version: _version, ...was }): Op => ({ kind: 'holdPoint.remove', id, was }));
   return [edit, ...added, ...dropped];
 };
 

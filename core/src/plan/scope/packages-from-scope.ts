@@ -17,26 +17,26 @@ const OFF_FRACTION = 0.3;
 /** A module is only taken off, weighed and looked at. */
 const CREW = 2;
 
-const VERB: Readonly<Record<'module' | 'pieces' | 'cut', string>> = {
+const VERB: Readonly<Record<'module' | 'parts' | 'cut', string>> = {
   module: 'Weigh and record',
-  pieces: 'Take to pieces',
-  cut: 'Take to pieces and cut',
+  parts: 'Take to parts',
+  cut: 'Take to parts and cut',
 };
 
 interface Estimate {
-  readonly leastS: number;
-  readonly likelyS: number;
-  readonly mostS: number;
+  readonly optimisticS: number;
+  readonly mostLikelyS: number;
+  readonly pessimisticS: number;
 }
 
 const estimateOf = (peopleS: number | null, share: number, low: number | null, high: number | null): Estimate | null => {
   if (peopleS === null) return null;
   const crewS = (s: number): number => (s * share) / CREW;
-  const likelyS = crewS(peopleS);
+  const mostLikelyS = crewS(peopleS);
   return {
-    leastS: Math.min(likelyS, Math.max(0.3 * likelyS, low === null ? LEAST_FRACTION * likelyS : crewS(low))),
-    likelyS,
-    mostS: Math.max(likelyS, high === null ? MOST_FRACTION * likelyS : crewS(high)),
+    optimisticS: Math.min(mostLikelyS, Math.max(0.3 * mostLikelyS, low === null ? LEAST_FRACTION * mostLikelyS : crewS(low))),
+    mostLikelyS,
+    pessimisticS: Math.max(mostLikelyS, high === null ? MOST_FRACTION * mostLikelyS : crewS(high)),
   };
 };
 
@@ -50,8 +50,8 @@ export const usualHazardsOf = (subsystem: string, table: StudyRecord['study']['u
 const LIVE_FROM_V = 60;
 const MAKE_SAFE = 'Make safe:';
 /** Making a vehicle safe takes an hour or two with the crew (assumed). */
-const MAKE_SAFE_S = { leastS: 2700, likelyS: 5400, mostS: 10_800 } as const;
-export const isElectric = ({ batteryJ, voltageV }: Pick<Vehicle, 'batteryJ' | 'voltageV'>): boolean =>
+const MAKE_SAFE_S = { optimisticS: 2700, mostLikelyS: 5400, pessimisticS: 10_800 } as const;
+const isElectric = ({ batteryJ, voltageV }: Pick<Vehicle, 'batteryJ' | 'voltageV'>): boolean =>
   batteryJ !== null || (voltageV ?? 0) >= LIVE_FROM_V;
 
 const isThere = (record: Pick<StudyRecord, 'packages'>, vehicle: Vehicle, subsystem: Subsystem): boolean =>
@@ -78,8 +78,12 @@ export const packagesFromScope = (
     ops.push({ kind: 'package.add', id, fields: { ...blank('package', { name: fields.name, sequence }), people: CREW, ...fields } });
     let asked = -1;
     for (const hazard of fields.hazards ?? [])
-      for (const gate of hazardById.get(hazard)?.gates ?? [])
-        ops.push({ kind: 'gate.add', id: newId(), fields: { ...UNANSWERED, ...gate, packageId: id, sequence: (asked += 1), hazard } });
+      for (const holdPoint of hazardById.get(hazard)?.holdPoints ?? [])
+        ops.push({
+          kind: 'holdPoint.add',
+          id: newId(),
+          fields: { ...UNANSWERED, ...holdPoint, packageId: id, sequence: (asked += 1), hazard },
+        });
     return id;
   };
   for (const vehicle of [...record.vehicles].sort((a, b) => a.sequence - b.sequence)) {

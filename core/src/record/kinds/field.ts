@@ -1,4 +1,4 @@
-import { EVIDENCE_MARKS, type EvidenceMark } from '../../shared';
+import type { EvidenceMark } from '../../shared';
 
 // What a field of a record is, as plain data: its type, its check, its column, what it holds until somebody says
 // otherwise and its words all follow from it.
@@ -17,7 +17,7 @@ export interface Common<V = unknown> {
   readonly unsaid?: true;
   /** a line that helps whoever fills it in */
   readonly help?: string;
-  /** a value that has parts of its own, as people read it */
+  /** a value that has values of its own by name, as people read it */
   readonly shows?: (value: never) => string;
 }
 
@@ -84,7 +84,7 @@ export interface AnyReferenceField extends Said<'any reference'> {
   readonly whenGone: WhenGone | 'stays';
 }
 
-/** An account of the house, by its id. */
+/** An account of the organisation, by its id. */
 export type PersonField = Said<'person'>;
 
 /** An entry of a library that ships with the program, by its name there. */
@@ -109,16 +109,16 @@ export interface TupleField<I = unknown, N extends 2 | 3 = 2 | 3> extends Said<'
 }
 
 /** A rule that looks at several parts of a value. */
-export interface PartsRule<V> {
+export interface GroupRule<V> {
   readonly name: string;
   readonly says: string;
   readonly holds: (value: V) => boolean;
 }
 
-/** A value that has parts of its own. */
-export interface PartsField<S = unknown> extends Said<'parts'> {
+/** A value that has values of its own by name. */
+export interface GroupField<S = unknown> extends Said<'group'> {
   readonly fields: S;
-  readonly rule?: PartsRule<never>;
+  readonly rule?: GroupRule<never>;
 }
 
 /** Values by a name that is not known beforehand. */
@@ -130,7 +130,7 @@ export interface ByNameField<I = unknown> extends Said<'by name'> {
 }
 
 /** How the fields of the record are known, by field. */
-export type KnownField = Said<'known'>;
+export type EvidenceField = Said<'evidence'>;
 
 export type Field =
   | TextField
@@ -148,14 +148,14 @@ export type Field =
   | FileField
   | ListField
   | TupleField
-  | PartsField
+  | GroupField
   | ByNameField
-  | KnownField;
+  | EvidenceField;
 
 export type Fields = Readonly<Record<string, Field>>;
 
 /** How one recorded value is known. */
-export interface Known {
+export interface Evidence {
   readonly mark: EvidenceMark;
   /** standard uncertainty in the unit of the field; null where none was stated */
   readonly u: number | null;
@@ -170,7 +170,7 @@ export interface Known {
 }
 
 /** How values are known, by field. */
-export type KnownOf = Readonly<Record<string, Known>>;
+export type EvidenceOf = Readonly<Record<string, Evidence>>;
 
 type Bare<F> = F extends { readonly type: 'choice'; readonly choices: readonly (infer T)[] }
   ? T
@@ -178,15 +178,15 @@ type Bare<F> = F extends { readonly type: 'choice'; readonly choices: readonly (
     ? number
     : F extends { readonly type: 'flag' }
       ? boolean
-      : F extends { readonly type: 'known' }
-        ? KnownOf
+      : F extends { readonly type: 'evidence' }
+        ? EvidenceOf
         : F extends { readonly type: 'list'; readonly item: infer I }
           ? readonly ValueOf<I>[]
           : F extends { readonly type: 'tuple'; readonly item: infer I; readonly size: infer N }
             ? N extends 2
               ? readonly [ValueOf<I>, ValueOf<I>]
               : readonly [ValueOf<I>, ValueOf<I>, ValueOf<I>]
-            : F extends { readonly type: 'parts'; readonly fields: infer S }
+            : F extends { readonly type: 'group'; readonly fields: infer S }
               ? ValuesOf<S>
               : F extends { readonly type: 'by name'; readonly item: infer I }
                 ? Readonly<Record<string, ValueOf<I>>>
@@ -294,11 +294,11 @@ export const tuple = <const I extends Field, const N extends 2 | 3>(label: strin
   size,
 });
 
-export const parts = <const S extends Fields, const O extends Common<ValuesOf<NoInfer<S>>> = object>(
+export const group = <const S extends Fields, const O extends Common<ValuesOf<NoInfer<S>>> = object>(
   label: string,
   fields: S,
-  options?: O & { readonly rule?: PartsRule<ValuesOf<NoInfer<S>>> },
-): As<PartsField<S>, O> => ({ type: 'parts', label, fields, ...options }) as As<PartsField<S>, O>;
+  options?: O & { readonly rule?: GroupRule<ValuesOf<NoInfer<S>>> },
+): As<GroupField<S>, O> => ({ type: 'group', label, fields, ...options }) as As<GroupField<S>, O>;
 
 export const byName = <const I extends Field, const O extends Common & Pick<ByNameField, 'names'> = object>(
   label: string,
@@ -308,9 +308,9 @@ export const byName = <const I extends Field, const O extends Common & Pick<ByNa
 ): As<ByNameField<I>, O> => ({ type: 'by name', label, item, says, ...options }) as As<ByNameField<I>, O>;
 
 /** How values of the record are known; every kind whose fields have marks has it last. */
-export const KNOWN_BY: KnownField = { type: 'known', label: 'Known by', unsaid: true };
+export const EVIDENCE: EvidenceField = { type: 'evidence', label: 'Evidence', unsaid: true };
 
-/** A value that has parts of its own, with how people read it. */
+/** A value that has values of its own by name, with how people read it. */
 export const shown = <const F extends Field>(field: F, shows: (value: Bare<NoInfer<F>>) => string): F => ({ ...field, shows });
 
 /** May be absent. */
@@ -336,15 +336,8 @@ export const length = <const O extends NumberOptions = object>(
 ): As<NumberField, O & { optional: true }> =>
   positive(label, 'm', max, { optional: true, ...options }) as As<NumberField, O & { optional: true }>;
 
-/** A mass with how it is known; all three or none, and the words it was typed in. */
-export const MASS_EACH = {
-  massEachKg: mass('Mass each', { evidence: 'M' }),
-  /** standard uncertainty of massEachKg */
-  massUKg: mass('Uncertainty of the mass'),
-  massEvidence: choice('Mass known by', EVIDENCE_MARKS, optional),
-  /** the mass as it was typed, with its unit */
-  massTyped: text('Mass as typed', 60, { optional: true, unsaid: true }),
-} as const;
+/** A mass; its uncertainty, and the words it was typed in, stand in its evidence. */
+export const MASS_EACH = mass('Mass each', { evidence: 'M' });
 
 /** A price paid or asked: decimal digits with currency and year, all three or none. */
 export const PRICE_PAID = {

@@ -8,26 +8,26 @@ import { RECOUNT } from './bench/recount';
 import { SESSION } from './bench/session';
 import { SHEET } from './bench/sheet';
 import { STEP } from './bench/step';
-import { GAUGE } from './measure/gauge';
+import { GAUGE_STUDY } from './measure/gauge-study';
 import { IDENTIFICATION } from './measure/identification';
-import { PATTERN } from './measure/pattern';
+import { HOLE_PATTERN } from './measure/hole-pattern';
 import { SCAN } from './measure/scan';
 import { SECTION } from './measure/section';
 import { CANDIDATE } from './plan/candidate';
 import { CLAIM } from './plan/claim';
-import { GATE } from './plan/gate';
-import { HOIST } from './plan/hoist';
+import { HOLD_POINT } from './plan/hold-point';
+import { LIFT_SET_UP } from './plan/lift-set-up';
 import { PACKAGE } from './plan/package';
 import { REQUEST } from './plan/request';
 import { RESOURCE } from './plan/resource';
 import { RIG } from './plan/rig';
 import { SCOPE } from './plan/scope';
-import { UNLOAD } from './plan/unload';
+import { LIFT_STEP } from './plan/lift-step';
 import { FASTENERS } from './study/fasteners';
 import { JOINTS } from './study/joints';
 import { MEMBER } from './study/member';
 
-import { PIECE } from './study/piece';
+import { PART } from './study/part';
 import { QUESTION } from './study/question';
 import { STUDY } from './study/study';
 import { SUBSYSTEM } from './study/subsystem';
@@ -39,7 +39,7 @@ export const KINDS = {
   member: MEMBER,
   vehicle: VEHICLE,
   subsystem: SUBSYSTEM,
-  piece: PIECE,
+  part: PART,
   fasteners: FASTENERS,
   joints: JOINTS,
   connection: CONNECTION,
@@ -54,9 +54,9 @@ export const KINDS = {
   resource: RESOURCE,
   rig: RIG,
   package: PACKAGE,
-  gate: GATE,
-  hoist: HOIST,
-  unload: UNLOAD,
+  holdPoint: HOLD_POINT,
+  liftSetUp: LIFT_SET_UP,
+  liftStep: LIFT_STEP,
   session: SESSION,
   step: STEP,
   reading: READING,
@@ -65,7 +65,7 @@ export const KINDS = {
   scan: SCAN,
   identification: IDENTIFICATION,
   section: SECTION,
-  pattern: PATTERN,
-  gauge: GAUGE,
+  holePattern: HOLE_PATTERN,
+  gaugeStudy: GAUGE_STUDY,
   picture: PICTURE,
 } as const;

@@ -1,4 +1,4 @@
-import type { EvidenceMark, Issue } from '../../shared';
+import type { Issue } from '../../shared';
 import type { Fields, ValuesOf } from './field';
 
 /** Every row carries its id and the revision of the study at which it last changed. */
@@ -71,6 +71,3 @@ export interface Kind<F extends Fields = Fields, L extends string | null = strin
 }
 
 export const kind = <const F extends Fields, const L extends string | null>(declared: Kind<F, L>): Kind<F, L> => declared;
-
-/** The mark that goes without saying for a field. */
-export const markOf = (fields: Fields, field: string): EvidenceMark | null => fields[field]?.evidence ?? null;

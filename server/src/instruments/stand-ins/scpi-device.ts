@@ -5,11 +5,10 @@ export interface ScpiError {
 }
 
 /** @source SCPI-99 volume 2, chapter 21, from memory; IEEE 488.2-1992 sections 10 and 11, from memory */
-export const UNDEFINED_HEADER: ScpiError = { number: -113, words: 'Undefined header' };
+const UNDEFINED_HEADER: ScpiError = { number: -113, words: 'Undefined header' };
 export const MISSING_PARAMETER: ScpiError = { number: -109, words: 'Missing parameter' };
 export const DATA_OUT_OF_RANGE: ScpiError = { number: -222, words: 'Data out of range' };
 export const SETTINGS_CONFLICT: ScpiError = { number: -221, words: 'Settings conflict' };
-export const QUERY_UNTERMINATED: ScpiError = { number: -420, words: 'Query UNTERMINATED' };
 const QUEUE_OVERFLOW: ScpiError = { number: -350, words: 'Queue overflow' };
 const NO_ERROR: ScpiError = { number: 0, words: 'No error' };
 const MOST_ERRORS = 10;
@@ -27,7 +26,7 @@ const EVENT_SUMMARY_BIT = 32;
 
 export type Reply = string | Buffer | ScpiError | null;
 
-export const isError = (reply: Reply): reply is ScpiError => typeof reply === 'object' && reply !== null && 'number' in reply;
+const isError = (reply: Reply): reply is ScpiError => typeof reply === 'object' && reply !== null && 'number' in reply;
 
 /** What one kind of instrument does beside what every one must. */
 export interface DeviceParts {

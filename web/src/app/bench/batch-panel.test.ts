@@ -31,7 +31,7 @@ describe('lines that were pasted together', () => {
     third.value = 'cover 6082 0.4 kg';
     third.dispatchEvent(new Event('change'));
     await fixture.whenStable();
-    expect(words(element().querySelector('h2')!)).toBe('3 lines pasted: 2 pieces, 1 set');
+    expect(words(element().querySelector('h2')!)).toBe('3 lines pasted: 2 parts, 1 set');
     button('Keep all as one change').click();
     expect(kept).toMatchObject([{ lines: ['2x stop 12 g', '4 M5x12 T25', 'cover 6082 0.4 kg'] }]);
   });

@@ -8,7 +8,7 @@ const VIEWS = [
   { path: 'removals', word: 'Removals' },
   { path: 'closed', word: 'Closed and damaged' },
   { path: 'tags', word: 'Tags' },
-  { path: 'recount', word: 'Second count' },
+  { path: 'recount', word: 'Blind recount' },
   { path: 'instruments', word: 'Instruments' },
   { path: 'wall', word: 'Big type' },
 ] as const;

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
-import { countingRuleText, type Op, type Piece } from '@each-bolt/core/record';
+import { countingRuleText, type Op, type Part } from '@each-bolt/core/record';
 import {
   closedWords,
   entriesText,
@@ -14,7 +14,7 @@ import {
   type Taken,
 } from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
@@ -25,8 +25,8 @@ import { BenchWork } from './bench-work';
 import { EntryLine, type LineKept } from './entry-line';
 import { ImportDialog } from './import-dialog';
 import { InstrumentStrip } from './instrument-strip';
-import { PiecesTable } from './pieces-table';
-import { pieceDetail, rowFigures } from './row-figures';
+import { PartsTable } from './parts-table';
+import { partDetail, rowFigures } from './row-figures';
 import { SessionBar } from './session-bar';
 
 /** So many lines are remembered to be varied. */
@@ -40,20 +40,20 @@ interface RefusedLine {
 /** Recording at the bench: the entry line and the tree it fills. */
 @Component({
   selector: 'eb-bench-page',
-  imports: [BatchPanel, EntryLine, ImportDialog, InstrumentStrip, PiecesTable, RefusalNote, SessionBar, VehicleMark],
+  imports: [BatchPanel, EntryLine, ImportDialog, InstrumentStrip, PartsTable, RefusalNote, SessionBar, VehicleMark],
   template: `<div class="sheet">
     @if (selection.vehicle(); as vehicle) {
       <header class="title">
-        <nav aria-label="Where new pieces go">
+        <nav aria-label="Where new parts go">
           <eb-vehicle-mark [place]="selection.vehiclePlace()" />
           <span>{{ vehicle.name }}</span>
           @if (selection.inside() !== null) {
             <i class="pi pi-angle-right" aria-hidden="true"></i>
             <button type="button" (click)="recordAt(null)">{{ selection.subsystem()?.name }}</button>
           }
-          @for (piece of above(); track piece.id) {
+          @for (part of above(); track part.id) {
             <i class="pi pi-angle-right" aria-hidden="true"></i>
-            <button type="button" (click)="recordAt(piece.id)">{{ piece.name }}</button>
+            <button type="button" (click)="recordAt(part.id)">{{ part.name }}</button>
           }
           <i class="pi pi-angle-right" aria-hidden="true"></i>
           <h1>{{ heading() }}</h1>
@@ -69,13 +69,13 @@ interface RefusedLine {
       }
       @if (selection.subsystem() === null) {
         <p class="sheet-empty">
-          The study has no subsystem yet. Add one with “+ subsystem” below the stack; then pieces can be recorded under it.
+          The study has no subsystem yet. Add one with “+ subsystem” below the stack; then parts can be recorded under it.
         </p>
       } @else {
         @if (mayRecord()) {
           <eb-entry-line
             [hint]="hint()"
-            [onto]="selection.piece()?.quantity ?? 1"
+            [onto]="selection.part()?.quantity ?? 1"
             [book]="work.book()"
             [before]="before()"
             [isTag]="isTag"
@@ -102,20 +102,20 @@ interface RefusedLine {
           <p class="sheet-empty">
             Nothing is recorded under {{ selection.subsystem()?.name }} on {{ vehicle.name }} yet.
             @if (mayRecord()) {
-              Type the first piece above and press Enter, or import a file of pieces.
+              Type the first part above and press Enter, or import a file of parts.
             }
           </p>
         } @else {
-          <eb-pieces-table
+          <eb-parts-table
             [outline]="open.outline()"
             [root]="root()"
             [figuresOf]="figuresOf()"
             [total]="total()"
-            [chosen]="selection.piece()?.id ?? ''"
+            [chosen]="selection.part()?.id ?? ''"
             [position]="selection.inside()?.id ?? ''"
             [currency]="open.study().currency"
             [countTitle]="'By the counting rule: ' + rule()"
-            (picked)="selection.choosePiece($event)"
+            (picked)="selection.choosePart($event)"
           />
         }
       }
@@ -179,7 +179,7 @@ export class BenchPage {
   protected readonly selection = inject(Selection);
   protected readonly work = inject(BenchWork);
   private readonly service = inject(RecordService);
-  protected readonly mayRecord = computed(() => this.service.can()('piece.add'));
+  protected readonly mayRecord = computed(() => this.service.can()('part.add'));
   private readonly entryLine = viewChild(EntryLine);
 
   protected readonly importing = signal(false);
@@ -199,38 +199,38 @@ export class BenchPage {
   );
   protected readonly goes = computed(() =>
     this.selection.inside()
-      ? `New pieces go inside ${this.selection.inside()?.name}.`
-      : `New pieces go straight under ${this.selection.subsystem()?.name ?? 'the subsystem'}.`,
+      ? `New parts go inside ${this.selection.inside()?.name}.`
+      : `New parts go straight under ${this.selection.subsystem()?.name ?? 'the subsystem'}.`,
   );
   protected readonly hint = computed(() => {
-    const piece = this.selection.piece();
-    const sets = piece
-      ? `What holds or feeds it (12 M6x16 T30 8.8 -z, 34 spot, bead 1.4 m, 2 connector 12p latch, hose id8 1.2 m, fluid coolant 0.4 kg) goes onto ${piece.name}; how it came off after “>”.`
-      : 'Choose a piece to record what holds and feeds it.';
+    const part = this.selection.part();
+    const sets = part
+      ? `What holds or feeds it (12 M6x16 T30 8.8 -z, 34 spot, bead 1.4 m, 2 connector 12p latch, hose id8 1.2 m, fluid coolant 0.4 kg) goes onto ${part.name}; how it came off after “>”.`
+      : 'Choose a part to record what holds and feeds it.';
     return `${this.goes()} Count, name, material, process, size, mass. ${sets}`;
   });
   /** assemblies between the subsystem and the position, for the way back */
-  protected readonly above = computed<readonly Piece[]>(() => {
-    const pieces: Piece[] = [];
+  protected readonly above = computed<readonly Part[]>(() => {
+    const parts: Part[] = [];
     for (let at = this.selection.inside()?.parentId ?? null; at !== null;) {
-      const piece = this.open.pieceById().get(at);
-      if (!piece) break;
-      pieces.unshift(piece);
-      at = piece.parentId;
+      const part = this.open.partById().get(at);
+      if (!part) break;
+      parts.unshift(part);
+      at = part.parentId;
     }
-    return pieces;
+    return parts;
   });
   protected readonly figuresOf = computed(() => {
     const { rolled } = this.open.rollUp();
     const { fastenersIn } = this.open.study();
-    const pieces = this.open.pieceById();
+    const parts = this.open.partById();
     return (place: number) => {
-      const piece = pieces.get(rolled.outline.nodes[place]?.id ?? '');
+      const part = parts.get(rolled.outline.nodes[place]?.id ?? '');
       const totals = totalsAt(rolled, place);
       if (!totals) throw new RangeError(`no totals at ${place}`);
-      const closed = closedWords((this.open.closed()[place] ?? 0) - (piece?.opened === 'closed' ? 1 : 0));
-      const detail = [piece ? pieceDetail(piece) : '', closed].filter((part) => part !== '').join(' · ');
-      return rowFigures(piece?.name ?? '', detail, shown(totals, fastenersIn));
+      const closed = closedWords((this.open.closed()[place] ?? 0) - (part?.opened === 'closed' ? 1 : 0));
+      const detail = [part ? partDetail(part) : '', closed].filter((text) => text !== '').join(' · ');
+      return rowFigures(part?.name ?? '', detail, shown(totals, fastenersIn));
     };
   });
   protected readonly total = computed(() => {
@@ -243,51 +243,51 @@ export class BenchPage {
     const commands = inject(Commands);
     commands.on('entry-line', () => this.entryLine()?.focus());
     commands.on('import', () => this.importing.set(this.mayRecord() && this.selection.subsystem() !== null));
-    commands.on('record-inside', () => this.recordAt(this.selection.piece()?.id ?? null));
+    commands.on('record-inside', () => this.recordAt(this.selection.part()?.id ?? null));
     commands.on('put-line-back', (line) => this.entryLine()?.putBack(line));
     commands.on('record-above', () => this.recordAt(this.selection.inside()?.parentId ?? null));
   }
 
-  protected recordAt(pieceId: string | null): void {
-    void this.selection.choose({ inside: pieceId });
+  protected recordAt(partId: string | null): void {
+    void this.selection.choose({ inside: partId });
     this.entryLine()?.focus();
   }
 
   protected async keep({ line, entry }: LineKept): Promise<void> {
-    const wrong = entry.kind === 'piece' ? this.wrongTag(entry.tag) : null;
+    const wrong = entry.kind === 'part' ? this.wrongTag(entry.tag) : null;
     if (wrong !== null) {
       this.refuse(line, { code: 'tag', message: wrong, issues: [] });
       return;
     }
     this.before.update((lines) => [...lines, line].slice(-MOST_BEFORE));
-    const holder = this.selection.piece()?.name ?? '';
+    const holder = this.selection.part()?.name ?? '';
     const result = await this.work.keep([entry], line);
     if (!result.kept) {
       this.refuse(line, result.refusal);
       return;
     }
-    const about = result.pieceId ?? this.selection.piece()?.id;
+    const about = result.partId ?? this.selection.part()?.id;
     if (about !== undefined) await this.keepReadings(line, about);
-    const onto = entry.kind === 'piece' || entry.kind === 'step' ? 'Kept' : `Kept on ${this.selection.piece()?.name ?? holder}`;
+    const onto = entry.kind === 'part' || entry.kind === 'step' ? 'Kept' : `Kept on ${this.selection.part()?.name ?? holder}`;
     this.said.set(`${onto}: ${printLine(entry)}`);
   }
 
-  private readonly tags = computed(() => new Set(this.open.record().pieces.map((p) => p.tag.toUpperCase())));
-  /** one of the house, misread ones too, or one that some piece has */
+  private readonly tags = computed(() => new Set(this.open.record().parts.map((p) => p.tag.toUpperCase())));
+  /** one of the organisation, misread ones too, or one that some part has */
   protected readonly isTag = (line: string): boolean => {
     const text = line.trim().replace(/^#/, '');
     return text !== '' && this.selection.vehicle() !== null && (readTag(text).kind !== 'other' || this.tags().has(text.toUpperCase()));
   };
 
-  /** A tag alone opens its piece; what must not be used here is stopped with the reason. */
+  /** A tag alone opens its part; what must not be used here is stopped with the reason. */
   protected scanned(line: string): void {
     const judged = judgeTag(this.open.record(), line.trim().replace(/^#/, ''), this.tagPlace());
     if (judged.kind === 'opens') {
-      this.selection.choosePiece(judged.piece.id);
-      this.said.set(`${judged.tag} is on ${judged.piece.name}`);
+      this.selection.choosePart(judged.part.id);
+      this.said.set(`${judged.tag} is on ${judged.part.name}`);
     } else if (judged.kind === 'free') {
-      const piece = this.selection.piece();
-      if (piece?.tag === '') void this.tagPiece(piece, judged.tag);
+      const part = this.selection.part();
+      if (part?.tag === '') void this.tagPart(part, judged.tag);
       else this.entryLine()?.putBack(`#${judged.tag} `);
     } else {
       const instead = judged.likely === null ? '' : ` The next free one here is ${judged.likely}.`;
@@ -295,10 +295,10 @@ export class BenchPage {
     }
   }
 
-  private async tagPiece(piece: Piece, tag: string): Promise<void> {
-    const refusal = await this.work.send([{ kind: 'piece.edit', id: piece.id, was: { tag: piece.tag }, fields: { tag } }]);
+  private async tagPart(part: Part, tag: string): Promise<void> {
+    const refusal = await this.work.send([{ kind: 'part.edit', id: part.id, was: { tag: part.tag }, fields: { tag } }]);
     if (refusal) this.refuse(`#${tag}`, refusal);
-    else this.said.set(`${tag} is on ${piece.name} now`);
+    else this.said.set(`${tag} is on ${part.name} now`);
   }
 
   private tagPlace(): { readonly vehicleId: string; readonly subsystemId: string | null; readonly packageId: string | null } {
@@ -314,7 +314,7 @@ export class BenchPage {
   }
 
   protected async keepBatch({ entries, lines }: { readonly entries: readonly Entry[]; readonly lines: readonly string[] }): Promise<void> {
-    const wrong = entries.flatMap((entry) => (entry.kind === 'piece' ? (this.wrongTag(entry.tag) ?? []) : []));
+    const wrong = entries.flatMap((entry) => (entry.kind === 'part' ? (this.wrongTag(entry.tag) ?? []) : []));
     if (wrong[0] !== undefined) {
       this.refuse(lines[0] ?? '', { code: 'tag', message: wrong[0], issues: [] });
       return;
@@ -338,10 +338,10 @@ export class BenchPage {
   }
 
   /** The readings of a line that was kept, to be kept as they were read. */
-  private async keepReadings(line: string, pieceId: string): Promise<void> {
+  private async keepReadings(line: string, partId: string): Promise<void> {
     const read = this.written().filter(({ text }) => line.includes(text));
     this.written.set([]);
-    const refusal = await this.work.send(read.map(({ taken }) => takeLength(taken, pieceId, () => crypto.randomUUID())));
+    const refusal = await this.work.send(read.map(({ taken }) => takeLength(taken, partId, () => crypto.randomUUID())));
     if (refusal) this.refuse(line, refusal);
   }
 

@@ -1,7 +1,7 @@
 import { computed, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { parseLine, type Entry } from '@each-bolt/core/bench';
-import { applyOps, type Op, type Piece, type StudyRecord } from '@each-bolt/core/record';
+import { applyOps, type Op, type Part, type StudyRecord } from '@each-bolt/core/record';
 import { BARE_ROWS } from '../../../../core/testing/rows';
 import { DOOR, LEFT, recordOf, testId } from '../../../testing/record';
 import { Session } from '../people/session';
@@ -19,10 +19,10 @@ const PACK = {
   ...{ id: testId(700), version: 1, ...BARE_ROWS.package, name: 'Door off', vehicleId: LEFT.id, subsystemId: DOOR.id, people: 1 },
   hazards: ['high-voltage'],
 };
-const GATE = {
+const HOLD_POINT = {
   id: testId(710),
   version: 1,
-  ...BARE_ROWS.gate,
+  ...BARE_ROWS.holdPoint,
   packageId: PACK.id,
   kind: 'number' as const,
   unit: 'V',
@@ -32,7 +32,7 @@ const GATE = {
 
 describe('the session at the bench', () => {
   const record = signal<StudyRecord>(recordOf());
-  const piece = signal<Piece | null>(null);
+  const part = signal<Part | null>(null);
   let work: BenchWork;
   let sent: (readonly Op[])[];
   let refusal: object | null;
@@ -58,15 +58,15 @@ describe('the session at the bench', () => {
             record,
             study: computed(() => record().study),
             subsystemById: computed(() => new Map(record().subsystems.map((s) => [s.id, s]))),
-            pieceById: computed(() => new Map(record().pieces.map((p) => [p.id, p]))),
+            partById: computed(() => new Map(record().parts.map((p) => [p.id, p]))),
           },
         },
         {
           provide: Selection,
           useValue: {
-            ...{ vehicle: signal(LEFT), subsystem: signal(DOOR), inside: signal(null), piece },
-            choose: ({ piece: id }: { piece?: string | null }) => {
-              if (id !== undefined) piece.set(record().pieces.find((p) => p.id === id) ?? null);
+            ...{ vehicle: signal(LEFT), subsystem: signal(DOOR), inside: signal(null), part },
+            choose: ({ part: id }: { part?: string | null }) => {
+              if (id !== undefined) part.set(record().parts.find((p) => p.id === id) ?? null);
               return Promise.resolve();
             },
           },
@@ -84,8 +84,8 @@ describe('the session at the bench', () => {
     jest.useFakeTimers({ now: new Date('2026-05-19T09:00:00.000Z') });
     localStorage.clear();
     Object.defineProperty(globalThis.crypto, 'randomUUID', { value: () => testId(5000 + ids++), configurable: true });
-    record.set({ ...recordOf(), vehicles: [LEFT], subsystems: [DOOR], packages: [PACK], gates: [GATE] });
-    piece.set(null);
+    record.set({ ...recordOf(), vehicles: [LEFT], subsystems: [DOOR], packages: [PACK], holdPoints: [HOLD_POINT] });
+    part.set(null);
     [sent, refusal] = [[], null];
     work = start();
   });
@@ -110,15 +110,21 @@ describe('the session at the bench', () => {
     expect(work.session()).toMatchObject({ name: `Bench work on ${DOOR.name}`, packageId: null });
   });
 
-  it('asks for precautions before a piece comes off: cautions read by name, readings within their limits', async () => {
+  it('asks for precautions before a part comes off: cautions read by name, readings within their limits', async () => {
     await work.begin(PACK);
     const off = await work.keep([line('plate 1 kg')], 'plate 1 kg');
     expect(off).toMatchObject({ kept: false, refusal: { code: 'precautions' } });
     await work.acknowledge('high-voltage');
     expect(work.precautions()).toMatchObject({ isClear: false, hazards: [{ readBy: 'Wenna Tarn' }] });
-    record.update((now) => ({ ...now, gates: [{ ...GATE, value: 48, answeredBy: 'Odo', answeredAt: '2026-05-19T09:01:00.000Z' }] }));
-    expect(work.precautions().gates[0]?.fault).toMatch(/30/);
-    record.update((now) => ({ ...now, gates: [{ ...GATE, value: 0.4, answeredBy: 'Odo', answeredAt: '2026-05-19T09:01:00.000Z' }] }));
+    record.update((now) => ({
+      ...now,
+      holdPoints: [{ ...HOLD_POINT, value: 48, answeredBy: 'Odo', answeredAt: '2026-05-19T09:01:00.000Z' }],
+    }));
+    expect(work.precautions().holdPoints[0]?.fault).toMatch(/30/);
+    record.update((now) => ({
+      ...now,
+      holdPoints: [{ ...HOLD_POINT, value: 0.4, answeredBy: 'Odo', answeredAt: '2026-05-19T09:01:00.000Z' }],
+    }));
     expect(work.precautions().isClear).toBe(true);
     expect(await work.keep([line('plate 1 kg')], 'plate 1 kg')).toMatchObject({ kept: true });
     expect(steps()[0]?.otherwise).toBe('');
@@ -132,10 +138,10 @@ describe('the session at the bench', () => {
   it('fasteners may be recorded before: nothing comes off by that', async () => {
     await work.begin(null);
     await work.keep([line('plate 1 kg')], '');
-    const held = record().pieces[0]!;
+    const held = record().parts[0]!;
     await work.close();
     await work.begin(PACK);
-    piece.set(held);
+    part.set(held);
     expect(await work.keep([line('4 M6x16 T30')], '')).toMatchObject({ kept: true });
   });
 

@@ -28,7 +28,7 @@ import {
 import { interval } from 'rxjs';
 import { Session as SignedIn } from '../people/session';
 import { OpenStudy } from '../record/open-study';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { todayHere } from '../record/when';
@@ -37,7 +37,7 @@ import { todayHere } from '../record/when';
 const PAUSE_AFTER_S = 600;
 
 export type LinesKept =
-  { readonly kept: true; readonly pieceId: string | null } | { readonly kept: false; readonly line: number; readonly refusal: Refusal };
+  { readonly kept: true; readonly partId: string | null } | { readonly kept: false; readonly line: number; readonly refusal: Refusal };
 
 const refusalOf = (code: string, message: string, issues: readonly Issue[] = []): Refusal => ({ code, message, issues });
 
@@ -53,12 +53,12 @@ export class BenchWork {
   private readonly sessionId = signal('');
   private readonly clock = signal<WorkClock | null>(null);
   private readonly now = toSignal(interval(1000), { initialValue: 0 });
-  /** the piece that is on its way to the server: what is typed next belongs to it */
+  /** the part that is on its way to the server: what is typed next belongs to it */
   private onItsWay: string | null = null;
   /** why the next step is recorded without all precautions */
   readonly otherwise = signal('');
 
-  readonly mayRecord = computed(() => this.service.can()('piece.add'));
+  readonly mayRecord = computed(() => this.service.can()('part.add'));
   readonly session = computed<Session | null>(() => {
     const session = this.open.record().sessions.find((s) => s.id === this.sessionId());
     return session?.closedAt === null ? session : null;
@@ -164,7 +164,7 @@ export class BenchWork {
     this.clock.set(startClock(Date.now()));
     this.otherwise.set('');
     this.store();
-    await this.selection.choose({ vehicle, ...(subsystem === null ? {} : { subsystem }), inside: null, piece: null });
+    await this.selection.choose({ vehicle, ...(subsystem === null ? {} : { subsystem }), inside: null, part: null });
   }
 
   /** Leaves the session open for later, or for another bench. */
@@ -214,7 +214,7 @@ export class BenchWork {
   async keep(entries: readonly Entry[], typed: string): Promise<LinesKept> {
     const session = this.session();
     const needs =
-      session !== null && entries.some((e) => e.kind === 'piece') && !this.precautions().isClear && this.otherwise().trim() === '';
+      session !== null && entries.some((e) => e.kind === 'part') && !this.precautions().isClear && this.otherwise().trim() === '';
     if (needs)
       return {
         kept: false,
@@ -223,7 +223,7 @@ export class BenchWork {
       };
     this.touch();
     const clock = this.clock();
-    const holderId = this.onItsWay ?? this.selection.piece()?.id ?? null;
+    const holderId = this.onItsWay ?? this.selection.part()?.id ?? null;
     const last = this.ownSteps().at(-1);
     const change = lineChange(
       this.open.record(),
@@ -243,13 +243,13 @@ export class BenchWork {
       () => crypto.randomUUID(),
     );
     if (!change.ok) return { kept: false, line: change.line, refusal: refusalOf(change.code, change.message) };
-    if (change.pieceId !== null) this.onItsWay = change.pieceId;
+    if (change.partId !== null) this.onItsWay = change.partId;
     this.clock.set(session ? startClock(Date.now()) : null);
     this.store();
     const result = await this.service.send(change.ops, { typed });
-    if (result.kept && change.pieceId !== null) await this.selection.choose({ piece: change.pieceId });
-    if (this.onItsWay === change.pieceId) this.onItsWay = null;
-    return result.kept ? { kept: true, pieceId: change.pieceId } : { kept: false, line: 0, refusal: result.refusal };
+    if (result.kept && change.partId !== null) await this.selection.choose({ part: change.partId });
+    if (this.onItsWay === change.partId) this.onItsWay = null;
+    return result.kept ? { kept: true, partId: change.partId } : { kept: false, line: 0, refusal: result.refusal };
   }
 
   async send(ops: readonly Op[]): Promise<Refusal | null> {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { DAMAGE_FROM, type Piece, type PieceFields } from '@each-bolt/core/record';
+import { DAMAGE_FROM, type Part, type PartFields } from '@each-bolt/core/record';
 import { closedAndDamaged } from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -16,24 +16,24 @@ import { VehicleMark } from '../shared/vehicle-mark';
     <header class="sheet-head">
       <div>
         <h1>Left closed and damaged</h1>
-        <p class="soft">What is inside a piece that stayed closed is in no count, mass or cost of this study; each total says so.</p>
+        <p class="soft">What is inside a part that stayed closed is in no count, mass or cost of this study; each total says so.</p>
       </div>
     </header>
-    @if (selection.piece(); as piece) {
+    @if (selection.part(); as part) {
       @if (mayEdit()) {
         <div class="acts">
-          @if (piece.opened !== 'closed') {
-            <button type="button" class="quiet-button" (click)="leaveClosed(piece, why)">Leave “{{ piece.name }}” closed, because</button>
+          @if (part.opened !== 'closed') {
+            <button type="button" class="quiet-button" (click)="leaveClosed(part, why)">Leave “{{ part.name }}” closed, because</button>
             <input #why type="text" class="plain reason" maxlength="400" placeholder="reason" aria-label="Reason to leave it closed" />
           }
-          @if (piece.damage === '') {
-            <button type="button" class="quiet-button" (click)="damaged(piece, what)">“{{ piece.name }}” is damaged:</button>
+          @if (part.damage === '') {
+            <button type="button" class="quiet-button" (click)="damaged(part, what)">“{{ part.name }}” is damaged:</button>
             <input #what type="text" class="plain reason" maxlength="400" placeholder="what happened" aria-label="What the damage is" />
           }
         </div>
       }
     } @else if (mayEdit()) {
-      <p class="soft">Choose a piece in the stack to put it on one of the two lists.</p>
+      <p class="soft">Choose a part in the stack to put it on one of the two lists.</p>
     }
     <section aria-label="Left closed">
       <h2>Left closed</h2>
@@ -43,7 +43,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
         <table class="ruled" aria-label="Left closed">
           <thead>
             <tr>
-              <th scope="col">Piece</th>
+              <th scope="col">Part</th>
               <th scope="col">Why it stays closed</th>
               <th scope="col">What may be missed</th>
               <th scope="col">Seen from outside</th>
@@ -54,7 +54,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
               <tr>
                 <th scope="row">
                   <eb-vehicle-mark [place]="placeOf(row)" />
-                  <button type="button" class="link-button" (click)="selection.choosePiece(row.id)">{{ row.name }}</button>
+                  <button type="button" class="link-button" (click)="selection.choosePart(row.id)">{{ row.name }}</button>
                 </th>
                 @for (field of closedFields; track field.field) {
                   <td>
@@ -82,7 +82,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
         <table class="ruled" aria-label="Damaged">
           <thead>
             <tr>
-              <th scope="col">Piece</th>
+              <th scope="col">Part</th>
               <th scope="col">Damage</th>
               <th scope="col">From</th>
               <th scope="col" class="right">Pictures</th>
@@ -93,7 +93,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
               <tr>
                 <th scope="row">
                   <eb-vehicle-mark [place]="placeOf(row)" />
-                  <button type="button" class="link-button" (click)="selection.choosePiece(row.id)">{{ row.name }}</button>
+                  <button type="button" class="link-button" (click)="selection.choosePart(row.id)">{{ row.name }}</button>
                 </th>
                 <td>
                   <eb-edit-field
@@ -118,7 +118,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
             }
           </tbody>
         </table>
-        <p class="soft small">A picture is taken in the card of the piece, or with the camera of the bench.</p>
+        <p class="soft small">A picture is taken in the card of the part, or with the camera of the bench.</p>
       }
     </section>
   </div>`,
@@ -147,7 +147,7 @@ export class ClosedView {
   protected readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
 
-  protected readonly mayEdit = computed(() => this.service.can()('piece.add'));
+  protected readonly mayEdit = computed(() => this.service.can()('part.add'));
   protected readonly register = computed(() => closedAndDamaged(this.open.record()));
   protected readonly closedFields = [
     { field: 'closedReason', label: 'Why it stays closed' },
@@ -159,27 +159,27 @@ export class ClosedView {
     ...DAMAGE_FROM.map((value) => ({ value, word: value === 'was there' ? 'was there before' : 'done in taking apart' })),
   ];
 
-  protected placeOf(piece: Piece): number {
-    return this.open.record().vehicles.findIndex((v) => v.id === piece.vehicleId);
+  protected placeOf(part: Part): number {
+    return this.open.record().vehicles.findIndex((v) => v.id === part.vehicleId);
   }
 
-  protected edit(piece: Piece, field: keyof PieceFields, value: string | null): void {
-    void this.edits.edit('piece', piece, { [field]: value });
+  protected edit(part: Part, field: keyof PartFields, value: string | null): void {
+    void this.edits.edit('part', part, { [field]: value });
   }
 
-  protected async leaveClosed(piece: Piece, why: HTMLInputElement): Promise<void> {
+  protected async leaveClosed(part: Part, why: HTMLInputElement): Promise<void> {
     if (why.value.trim() === '') {
       why.focus();
       return;
     }
-    if (await this.edits.edit('piece', piece, { opened: 'closed', closedReason: why.value.trim() })) why.value = '';
+    if (await this.edits.edit('part', part, { opened: 'closed', closedReason: why.value.trim() })) why.value = '';
   }
 
-  protected async damaged(piece: Piece, what: HTMLInputElement): Promise<void> {
+  protected async damaged(part: Part, what: HTMLInputElement): Promise<void> {
     if (what.value.trim() === '') {
       what.focus();
       return;
     }
-    if (await this.edits.edit('piece', piece, { damage: what.value.trim(), damageFrom: 'taking apart' })) what.value = '';
+    if (await this.edits.edit('part', part, { damage: what.value.trim(), damageFrom: 'taking apart' })) what.value = '';
   }
 }

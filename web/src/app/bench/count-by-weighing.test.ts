@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import type { InstrumentNow, InstrumentReading } from '@each-bolt/core/bench';
 import type { Op } from '@each-bolt/core/record';
-import { pieceNamed, recordOf, teardown } from '../../../testing/record';
+import { partNamed, recordOf, teardown } from '../../../testing/record';
 import { words } from '../../../testing/words';
 import { Session } from '../people/session';
 import { OpenStudy } from '../record/open-study';
@@ -12,7 +12,7 @@ import { CountByWeighing } from './count-by-weighing';
 import { InstrumentService } from './instrument-service';
 
 const record = recordOf(teardown('plate\n  12 M6x16 T30 8.8 -z'));
-const plate = pieceNamed(record, 'plate');
+const plate = partNamed(record, 'plate');
 
 describe('a count by weighing', () => {
   const instruments = signal<readonly InstrumentNow[]>([]);
@@ -51,7 +51,7 @@ describe('a count by weighing', () => {
         { provide: InstrumentService, useValue: { all: instruments, now: () => new Date().toISOString() } },
         { provide: BenchWork, useValue: { send: (ops: readonly Op[]) => (sent.push(ops), Promise.resolve(null)) } },
         { provide: OpenStudy, useValue: { fastenersOf: signal(new Map([[plate.id, record.fastenerSets]])) } },
-        { provide: Selection, useValue: { piece: signal(plate) } },
+        { provide: Selection, useValue: { part: signal(plate) } },
         { provide: Session, useValue: { person: { id: 'w', name: 'Wenna Tarn' } } },
       ],
     });
@@ -67,16 +67,16 @@ describe('a count by weighing', () => {
     // by hand: 6 g each; 84 g are fourteen
     scale(0.084);
     await press('Now the whole lot');
-    // pieces that may scatter, and a lot that may be another than the sample: not certain, until it is known that they do not
-    expect(words(element().querySelector('.result')!)).toMatch(/^About 14 pieces, not certain: 13 to 15 are possible/);
-    await percent('Pieces scatter by', '0.5');
+    // parts that may scatter, and a lot that may be another than the sample: not certain, until it is known that they do not
+    expect(words(element().querySelector('.result')!)).toMatch(/^About 14 parts, not certain: 13 to 15 are possible/);
+    await percent('Parts scatter by', '0.5');
     await percent('Lot and sample differ by at most', '0.5');
-    expect(words(element().querySelector('.result')!)).toMatch(/^14 pieces: certain to \d/);
+    expect(words(element().querySelector('.result')!)).toMatch(/^14 parts: certain to \d/);
     await press(/^Into .* of plate$/);
     expect(sent).toHaveLength(1);
     expect(sent[0]).toMatchObject([
       { kind: 'reading.add', fields: { aboutKind: 'fasteners', aboutField: 'count', serial: 'BP6-0142', takenBy: 'Wenna Tarn' } },
-      { kind: 'fasteners.edit', was: { count: 12 }, fields: { count: 14, known: { count: { mark: 'C', low: null, high: null } } } },
+      { kind: 'fasteners.edit', was: { count: 12 }, fields: { count: 14, evidence: { count: { mark: 'C', low: null, high: null } } } },
     ]);
     expect(words(element())).toContain('14 counted by weighing, kept in the set');
   });
@@ -86,10 +86,10 @@ describe('a count by weighing', () => {
     await press('These lie on the scale');
     scale(3, { u: 0.004 });
     await press('Now the whole lot');
-    expect(words(element().querySelector('.result')!)).toMatch(/^About 500 pieces, not certain: 4\d\d to 5\d\d are possible/);
+    expect(words(element().querySelector('.result')!)).toMatch(/^About 500 parts, not certain: 4\d\d to 5\d\d are possible/);
     await press(/^Into .* of plate$/);
-    const known = (sent[0]![1] as unknown as { fields: { known: { count: { low: number; high: number } } } }).fields.known.count;
-    expect([known.low < 500, known.high > 500]).toEqual([true, true]);
+    const evidence = (sent[0]![1] as unknown as { fields: { evidence: { count: { low: number; high: number } } } }).fields.evidence.count;
+    expect([evidence.low < 500, evidence.high > 500]).toEqual([true, true]);
   });
   it.each([
     ['moves', { stable: false }, 'has not settled'],

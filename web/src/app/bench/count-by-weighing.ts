@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { chanceText, fixed } from '@each-bolt/core/shared';
 import {
   LOT_FRACTION,
-  PIECE_SPREAD_FRACTION,
+  PART_SPREAD_FRACTION,
   countByWeight,
   readingFault,
   setLineOf,
@@ -15,7 +15,7 @@ import {
 import type { FastenerSet } from '@each-bolt/core/record';
 import { Session as SignedIn } from '../people/session';
 import { OpenStudy } from '../record/open-study';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
 import { BenchWork } from './bench-work';
@@ -45,7 +45,7 @@ import { InstrumentService } from './instrument-service';
     </div>
     <div class="acts">
       <label
-        >Pieces scatter by, %
+        >Parts scatter by, %
         <input
           type="number"
           class="plain"
@@ -53,7 +53,7 @@ import { InstrumentService } from './instrument-service';
           max="50"
           step="0.1"
           [value]="percent(spread())"
-          aria-label="Pieces scatter by, percent"
+          aria-label="Parts scatter by, percent"
           (change)="setSpread($any($event.target).valueAsNumber)"
         />
       </label>
@@ -77,11 +77,11 @@ import { InstrumentService } from './instrument-service';
       @if (sets().length > 0) {
         <div class="acts">
           @for (set of sets(); track set.id) {
-            <button type="button" class="quiet-button" (click)="takeOver(set)">Into {{ wordOf(set) }} of {{ piece()?.name }}</button>
+            <button type="button" class="quiet-button" (click)="takeOver(set)">Into {{ wordOf(set) }} of {{ part()?.name }}</button>
           }
         </div>
       } @else {
-        <p class="soft small">Choose a piece with a fastener set to take the count over into it.</p>
+        <p class="soft small">Choose a part with a fastener set to take the count over into it.</p>
       }
     }
     <p role="status" class="soft small">{{ said() }}</p>
@@ -129,8 +129,8 @@ export class CountByWeighing {
   protected readonly said = signal('');
   protected readonly sample = signal<CountSample | null>(null);
   private readonly lot = signal<WeighedLot['taken'] | null>(null);
-  protected readonly piece = this.selection.piece;
-  protected readonly sets = computed(() => this.open.fastenersOf().get(this.piece()?.id ?? '') ?? []);
+  protected readonly part = this.selection.part;
+  protected readonly sets = computed(() => this.open.fastenersOf().get(this.part()?.id ?? '') ?? []);
 
   /** typed by somebody; null takes what the sample tells, or what is assumed */
   protected readonly typedSpread = signal<number | null>(null);
@@ -139,7 +139,7 @@ export class CountByWeighing {
     const sample = this.sample();
     return sample ? spreadOfSample(sample) : null;
   });
-  protected readonly spread = computed(() => this.typedSpread() ?? this.told()?.fraction ?? PIECE_SPREAD_FRACTION);
+  protected readonly spread = computed(() => this.typedSpread() ?? this.told()?.fraction ?? PART_SPREAD_FRACTION);
   protected readonly spreadWord = computed(() => {
     if (this.typedSpread() !== null) return 'as typed';
     const told = this.told();
@@ -162,8 +162,8 @@ export class CountByWeighing {
     if (!lot) return '';
     const chance = chanceText(lot.certainty);
     return lot.isCertain
-      ? `${fixed(lot.count, 0)} pieces: certain to ${chance} (${fixed(lot.ratio, 2)} ± ${fixed(lot.u, 2)})`
-      : `About ${fixed(lot.count, 0)} pieces, not certain: ${fixed(lot.low, 0)} to ${fixed(lot.high, 0)} are possible, ${chance} for ${fixed(lot.count, 0)}. Weigh a larger sample, or count smaller lots`;
+      ? `${fixed(lot.count, 0)} parts: certain to ${chance} (${fixed(lot.ratio, 2)} ± ${fixed(lot.u, 2)})`
+      : `About ${fixed(lot.count, 0)} parts, not certain: ${fixed(lot.low, 0)} to ${fixed(lot.high, 0)} are possible, ${chance} for ${fixed(lot.count, 0)}. Weigh a larger sample, or count smaller lots`;
   });
 
   protected grams(kg: number): string {

@@ -42,7 +42,7 @@ describe('the entry line', () => {
   it('keeps a sound line on Enter and is empty for the next', async () => {
     await type('lever 100 g');
     await press({ key: 'Enter' });
-    expect(kept).toMatchObject([{ line: 'lever 100 g', entry: { kind: 'piece', name: 'lever' } }]);
+    expect(kept).toMatchObject([{ line: 'lever 100 g', entry: { kind: 'part', name: 'lever' } }]);
     expect(input().value).toBe('');
   });
   it('is empty at once, so that the next line can be typed before the screen is drawn again', async () => {
@@ -74,7 +74,7 @@ describe('the entry line', () => {
     await press({ key: 'Enter' });
     expect(kept).toMatchObject([{ entry: { materialId: 'aw-6082', mass: { eachKg: 0.041 } } }]);
   });
-  it('points out a piece heavier than solid, and keeps it all the same', async () => {
+  it('points out a part heavier than solid, and keeps it all the same', async () => {
     await type('plate dc04 62x41x3.5 1.84 kg');
     expect(chips().at(-1)).toMatch(/^check Solid DC04 of this size weighs/);
     await press({ key: 'Enter' });
@@ -88,7 +88,7 @@ describe('the entry line', () => {
     await press({ code: 'Digit1', key: '1', altKey: true });
     expect(chips().at(-1)).toBe('mass in all 24 g M');
   });
-  it('says what a count comes to on a piece that is there twice', async () => {
+  it('says what a count comes to on a part that is there twice', async () => {
     fixture.componentRef.setInput('onto', 2);
     await type('4 M6x16');
     expect(chips().at(-1)).toBe('in all 4 each on 2 = 8');

@@ -67,7 +67,7 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
           <span class="chip">
             <small>{{ chip.understood.label }}</small>
             <span class="figure">{{ chip.understood.value }}</span>
-            @if (chip.understood.evidence; as mark) {
+            @if (chip.understood.mark; as mark) {
               <eb-mark [mark]="mark" />
             }
           </span>
@@ -243,14 +243,14 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
 })
 export class EntryLine {
   readonly hint = input('');
-  /** how many there are of the piece that sets go onto */
+  /** how many there are of the part that sets go onto */
   readonly onto = input(1);
   /** the words typing help goes by */
   readonly book = input<WordBook>({ words: [] });
   /** lines kept before, the last one last */
   readonly before = input<readonly string[]>([]);
   readonly kept = output<LineKept>();
-  /** a tag alone: it is looked up, never read as the name of a piece */
+  /** a tag alone: it is looked up, never read as the name of a part */
   readonly tagged = output<string>();
   readonly isTag = input<(line: string) => boolean>(() => false);
   protected readonly isTagAlone = computed(() => this.isTag()(this.text()));
@@ -278,13 +278,13 @@ export class EntryLine {
     ];
     return all.sort((a, b) => a.start - b.start);
   });
-  /** what the count of a set comes to on the piece it goes onto */
+  /** what the count of a set comes to on the part it goes onto */
   protected readonly inAll = computed(() => inAllText(this.parsed().entry, this.onto()));
   /** something improbable that does not keep the line from being kept */
   protected readonly check = computed(() => {
     const { entry } = this.parsed();
     if (entry?.kind === 'fasteners') return unlikelyFastenerMass({ ...entry, kind: entry.fastenerKind }, entry.mass?.eachKg ?? null);
-    if (entry?.kind !== 'piece') return '';
+    if (entry?.kind !== 'part') return '';
     const [lengthM = null, widthM = null, heightM = null] = entry.envelopeM ?? [];
     return heavierThanSolid({ massEachKg: entry.mass?.eachKg ?? null, lengthM, widthM, heightM, materialId: entry.materialId });
   });

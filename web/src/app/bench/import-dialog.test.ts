@@ -51,7 +51,7 @@ describe('importing a file', () => {
     expect(page()).toContain('mass: 36 of what: g or kg?');
     expect(loaded).toEqual([]);
     await press(/Load 1 rows, leave out 2/);
-    expect(loaded).toMatchObject([{ rows: 1, ops: [{ kind: 'piece.add', fields: { name: 'arm', vehicleId: LEFT.id } }] }]);
+    expect(loaded).toMatchObject([{ rows: 1, ops: [{ kind: 'part.add', fields: { name: 'arm', vehicleId: LEFT.id } }] }]);
   });
   it('says what is wrong with a file that cannot be read at all', async () => {
     await choose('mass\n1 kg');

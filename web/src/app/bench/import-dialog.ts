@@ -3,7 +3,7 @@ import { nextSequence, type Op, type StudyRecord, type Subsystem, type Vehicle }
 import {
   CSV_COLUMNS,
   importOps,
-  readPieces,
+  readParts,
   sortRows,
   withSubsystems,
   type CsvHeading,
@@ -13,7 +13,7 @@ import {
 import { basisOf } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
 import { TableModule } from 'primeng/table';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { RefusalNote } from '../shared/refusal-note';
 
 const UNDERSTOOD: readonly CsvHeading[] = ['material', 'made_by', 'mass', 'thickness', 'envelope', 'run_length', 'fasteners', 'joints'];
@@ -38,13 +38,13 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
   };
 };
 
-/** Reads a file of pieces, shows row by row what would be loaded, and loads nothing until that is decided. */
+/** Reads a file of parts, shows row by row what would be loaded, and loads nothing until that is decided. */
 @Component({
   selector: 'eb-import-dialog',
   imports: [Dialog, RefusalNote, TableModule],
   template: `<p-dialog
     closeAriaLabel="Close"
-    header="Import a file of pieces"
+    header="Import a file of parts"
     [(visible)]="visible"
     [modal]="true"
     [style]="{ width: '940px', maxWidth: 'calc(100% - 40px)' }"
@@ -97,7 +97,7 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
           <tr>
             <th scope="col" class="n">Line</th>
             <th scope="col" class="state">Row</th>
-            <th scope="col" class="name">Piece</th>
+            <th scope="col" class="name">Part</th>
             <th scope="col">Understood, or what is wrong</th>
           </tr>
         </ng-template>
@@ -257,7 +257,7 @@ export class ImportDialog {
     void file
       .text()
       .then((text) => {
-        const preview = readPieces(text);
+        const preview = readParts(text);
         this.preview.set(preview);
         this.onlyFaults.set(preview.rows.some((row) => row.faults.length > 0) && preview.rows.length > 12);
       })
@@ -271,7 +271,7 @@ export class ImportDialog {
     const subsystem = this.subsystem();
     if (!subsystem) return;
     const { load } = this.sorted();
-    const sequence = nextSequence(this.record().pieces);
+    const sequence = nextSequence(this.record().parts);
     const place = {
       vehicleId: this.vehicle().id,
       subsystemId: subsystem.id,

@@ -1,7 +1,7 @@
 import { provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
-import type { InstrumentNow } from '@each-bolt/core/bench';
+import type { InstrumentNow, InstrumentReading } from '@each-bolt/core/bench';
 import { BehaviorSubject } from 'rxjs';
 import { Session } from '../people/session';
 import { InstrumentService } from './instrument-service';
@@ -25,8 +25,14 @@ class ToldEvents extends EventTarget {
   }
 }
 
-const now = (id: string, more: Partial<InstrumentNow> = {}): InstrumentNow =>
-  ({ id, name: id, kind: 'scale', serial: `${id}-1`, state: 'ready', fault: '', last: null, ...more }) as unknown as InstrumentNow;
+const now = (id: string, more: Partial<InstrumentNow> = {}): InstrumentNow => ({
+  ...{ id, name: id, kind: 'scale', address: '127.0.0.1:1', simulated: true, state: 'ready', fault: '' },
+  ...{ maker: '', model: '', serial: `${id}-1`, most: null, last: null, ...more },
+});
+const read = (seq: number, at = '2026-06-01T07:00:00.000Z'): InstrumentReading => ({
+  ...{ instrumentId: 'bench', seq, at, quantity: 'mass', value: 0.1, u: 0.0001, tare: 0, stable: true, overload: false },
+  ...{ elements: null, raw: '' },
+});
 
 describe('the instruments as the server tells of them', () => {
   let service: InstrumentService;
@@ -58,7 +64,7 @@ describe('the instruments as the server tells of them', () => {
     expect(service.all()).toHaveLength(2);
   });
   it('are all away without a reading while the server is lost: an old one must not pass for what lies there', () => {
-    ToldEvents.last.tell('all', [now('bench', { last: { seq: 3 } as never })]);
+    ToldEvents.last.tell('all', [now('bench', { last: read(3) })]);
     ToldEvents.last.onerror?.();
     expect(service.all()).toMatchObject([{ state: 'away', fault: 'no connection to the server', last: null }]);
     expect(service.isAway()).toBe(true);
@@ -86,7 +92,7 @@ describe('the instruments as the server tells of them', () => {
   it('are as old as they are, however wrong the clock of this device is', () => {
     jest.useFakeTimers({ now: Date.parse('2026-06-01T07:00:00.000Z') });
     // the server, which dates the readings, is eight seconds behind
-    const told = (seq: number, at: string): void => ToldEvents.last.tell('one', now('bench', { last: { seq, at } as never }));
+    const told = (seq: number, at: string): void => ToldEvents.last.tell('one', now('bench', { last: read(seq, at) }));
     ToldEvents.last.tell('all', [now('bench')]);
     told(1, '2026-06-01T06:59:52.000Z');
     expect(service.now()).toBe('2026-06-01T06:59:52.000Z');
@@ -110,17 +116,17 @@ describe('the instruments as the server tells of them', () => {
     expect(await placed).toBeNull();
   });
   it('give the file they made after they were triggered, not the one before', async () => {
-    ToldEvents.last.tell('all', [now('camera', { last: { seq: 4 } as never })]);
+    ToldEvents.last.tell('all', [now('camera', { last: read(4) })]);
     const made = service.made('camera', 4);
     server.expectNone('/api/instruments/camera/file');
-    ToldEvents.last.tell('one', now('camera', { last: { seq: 5 } as never }));
+    ToldEvents.last.tell('one', now('camera', { last: read(5) }));
     await Promise.resolve();
     server.expectOne('/api/instruments/camera/file').flush(new Blob(['picture']));
     expect(await made).toBeInstanceOf(Blob);
   });
   it('that were triggered and made nothing say so', async () => {
     jest.useFakeTimers();
-    ToldEvents.last.tell('all', [now('camera', { last: { seq: 4 } as never })]);
+    ToldEvents.last.tell('all', [now('camera', { last: read(4) })]);
     const made = service.made('camera', 4);
     await jest.advanceTimersByTimeAsync(20_001);
     expect(await made).toMatchObject({ code: 'no-file' });

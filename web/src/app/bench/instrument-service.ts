@@ -1,17 +1,24 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
-import type { InstrumentKind, InstrumentNow } from '@each-bolt/core/bench';
-import { Observable, distinctUntilChanged, filter, firstValueFrom, map, of, repeat, scan, shareReplay, switchMap, timeout } from 'rxjs';
+import type { InstrumentNow } from '@each-bolt/core/bench';
+import type { InstrumentCommand, NewInstrument } from '@each-bolt/core/wire';
+import {
+  concatMap,
+  distinctUntilChanged,
+  type Observable,
+  filter,
+  firstValueFrom,
+  map,
+  of,
+  repeat,
+  scan,
+  shareReplay,
+  switchMap,
+  timeout,
+} from 'rxjs';
 import { Session } from '../people/session';
-import { RecordApi, type Refusal } from '../record/record-api';
-
-export interface NewInstrument {
-  readonly id: string;
-  readonly name: string;
-  readonly kind: InstrumentKind;
-  readonly host: string;
-  readonly port: number;
-}
+import type { Refusal } from '@each-bolt/core/wire';
+import { RecordApi } from '../record/record-api';
 
 const MADE_WITHIN_MS = 20_000;
 
@@ -25,15 +32,13 @@ type News = { readonly all: readonly InstrumentNow[] } | { readonly one: Instrum
 /** A stream that was refused for good is opened again after this. */
 const AGAIN_MS = 4000;
 
-const newsOf = (event: Event): unknown => JSON.parse((event as MessageEvent<string>).data) as unknown;
-
 const heardAfter = ({ all }: Heard, news: News): Heard => {
   if ('lost' in news) return { all: all.map((i) => ({ ...i, state: 'away' as const, fault: news.lost, last: null })), lost: true };
   if ('all' in news) return { all: news.all, lost: false };
   return { all: all.map((i) => (i.id === news.one.id ? news.one : i)), lost: false };
 };
 
-/** The instruments of the house as the server tells of them, and what they are told. */
+/** The instruments of the organisation as the server tells of them, and what they are told. */
 @Injectable({ providedIn: 'root' })
 export class InstrumentService {
   private readonly api = inject(RecordApi);
@@ -41,23 +46,25 @@ export class InstrumentService {
   /** how far the clock of the server, which dates the readings, lies behind that of this device: the least that was seen, its way included */
   private behindMs = Infinity;
 
-  private readonly stream$ = new Observable<News>((heard) => {
-    const source = new EventSource('/api/instruments/events?ngsw-bypass=');
-    source.addEventListener('all', (event) => heard.next({ all: newsOf(event) as readonly InstrumentNow[] }));
-    source.addEventListener('one', (event) => {
-      const one = newsOf(event) as InstrumentNow;
-      if (one.last) this.behindMs = Math.min(this.behindMs, Date.now() - Date.parse(one.last.at));
-      heard.next({ one });
-    });
-    source.onerror = () => {
-      // the clock of either may be set meanwhile
-      this.behindMs = Infinity;
-      heard.next({ lost: 'no connection to the server' });
-      // the browser connects again by itself, but not after it was refused
-      if (source.readyState === EventSource.CLOSED) heard.complete();
-    };
-    return () => source.close();
-  });
+  private readonly stream$ = this.api.stream('GET /api/instruments/events').pipe(
+    concatMap((event): readonly News[] => {
+      switch (event.kind) {
+        case 'all':
+          return [{ all: event.told }];
+        case 'one': {
+          const one = event.told;
+          if (one.last) this.behindMs = Math.min(this.behindMs, Date.now() - Date.parse(one.last.at));
+          return [{ one }];
+        }
+        case 'lost':
+          // the clock of either may be set meanwhile
+          this.behindMs = Infinity;
+          return [{ lost: 'no connection to the server' }];
+        case 'open':
+          return [];
+      }
+    }),
+  );
   private readonly told$ = this.session.changes.pipe(
     map(({ kind }) => kind !== 'out'),
     distinctUntilChanged(),
@@ -75,7 +82,7 @@ export class InstrumentService {
     return new Date(Date.now() - (Number.isFinite(this.behindMs) ? this.behindMs : 0)).toISOString();
   }
 
-  command(id: string, command: 'zero' | 'tare' | 'clear tare' | 'trigger' | 'clear count'): Promise<Refusal | null> {
+  command(id: string, command: InstrumentCommand): Promise<Refusal | null> {
     return this.ask(this.api.instrumentCommand(id, command));
   }
 

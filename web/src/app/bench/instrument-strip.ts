@@ -11,7 +11,7 @@ import {
   type ReadField,
   type Taken,
 } from '@each-bolt/core/bench';
-import { nextSequence, type Op, type Piece } from '@each-bolt/core/record';
+import { nextSequence, type Op, type Part } from '@each-bolt/core/record';
 import { Session as SignedIn } from '../people/session';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
@@ -43,7 +43,7 @@ const CAMERA_HERE = 'bench camera';
       <div class="acts">
         <button type="button" class="main-button" title="Take the reading (F8)" (click)="take(1)">Take <kbd>F8</kbd></button>
         @if (many() > 1 && now.last?.quantity === 'mass') {
-          <button type="button" class="quiet-button" title="All of the piece lie on the scale (Shift F8)" (click)="take(many())">
+          <button type="button" class="quiet-button" title="All of the part lie on the scale (Shift F8)" (click)="take(many())">
             All {{ many() }} together
           </button>
         }
@@ -55,7 +55,7 @@ const CAMERA_HERE = 'bench camera';
           >
         } @else if (now.kind === 'camera') {
           <button type="button" class="quiet-button" (click)="trigger(now)">Trigger</button>
-          <label class="auto" title="Pictures made at the camera itself go onto the piece that is open at this bench">
+          <label class="auto" title="Pictures made at the camera itself go onto the part that is open at this bench">
             <input type="checkbox" [checked]="isCameraHere()" (change)="setCameraHere($any($event.target).checked)" /> this bench’s
           </label>
         } @else if (now.kind === 'alloy analyser' || now.kind === 'mesh scanner') {
@@ -137,7 +137,7 @@ export class InstrumentStrip {
       this.service.all()[0] ??
       null,
   );
-  protected readonly many = computed(() => this.selection.piece()?.quantity ?? 1);
+  protected readonly many = computed(() => this.selection.part()?.quantity ?? 1);
   protected readonly shown = computed(() => {
     const now = this.chosen();
     if (!now) return null;
@@ -151,9 +151,9 @@ export class InstrumentStrip {
   protected readonly isCameraHere = signal(localStorage.getItem(CAMERA_HERE) === 'yes');
   /** this bench asked for the next picture */
   private isTriggered = false;
-  /** taken by itself once per piece */
+  /** taken by itself once per part */
   private lastAuto = '';
-  /** the scale was seen empty since the piece was chosen, so that what lies on it now is this piece */
+  /** the scale was seen empty since the part was chosen, so that what lies on it now is this part */
   private emptied = '';
   private readonly seen = new Map<string, number>();
   /** the last reading kept of each instrument that tells a reading once */
@@ -161,8 +161,8 @@ export class InstrumentStrip {
 
   constructor() {
     effect(() => {
-      const [now, piece, auto] = [this.chosen(), this.selection.piece(), this.auto()];
-      untracked(() => this.autoTake(now, piece, auto));
+      const [now, part, auto] = [this.chosen(), this.selection.part(), this.auto()];
+      untracked(() => this.autoTake(now, part, auto));
     });
     effect(() => {
       const camera = this.service.all().find((i) => i.kind === 'camera');
@@ -179,14 +179,14 @@ export class InstrumentStrip {
     });
   }
 
-  private autoTake(now: InstrumentNow | null, piece: Piece | null, auto: boolean): void {
+  private autoTake(now: InstrumentNow | null, part: Part | null, auto: boolean): void {
     const reading = now?.last;
-    if (!auto || !now || !piece || reading?.quantity !== 'mass' || piece.massEachKg !== null || piece.quantity !== 1) return;
+    if (!auto || !now || !part || reading?.quantity !== 'mass' || part.massEachKg !== null || part.quantity !== 1) return;
     const isEmpty = reading.value !== null && reading.value < (now.most ?? 1) * NOTHING_OF_MOST;
-    if (isEmpty) this.emptied = piece.id;
-    else if (this.emptied === piece.id && this.lastAuto !== piece.id && readingFault(now, reading, this.service.now()) === null) {
+    if (isEmpty) this.emptied = part.id;
+    else if (this.emptied === part.id && this.lastAuto !== part.id && readingFault(now, reading, this.service.now()) === null) {
       // one that came too late or still moves is not the last: the next is looked at again
-      this.lastAuto = piece.id;
+      this.lastAuto = part.id;
       void this.take(1);
     }
   }
@@ -210,13 +210,13 @@ export class InstrumentStrip {
       this.said.emit(fault ?? '');
       return;
     }
-    const piece = this.selection.piece();
+    const part = this.selection.part();
     if (reading.quantity === 'length') {
       this.asText.emit({ ...this.takenOf(now, reading), text: readingText(reading) });
       return;
     }
-    if (!piece) {
-      this.said.emit('Choose the piece first that this is read on');
+    if (!part) {
+      this.said.emit('Choose the part first that this is read on');
       return;
     }
     if (reading.quantity === 'count') {
@@ -229,7 +229,7 @@ export class InstrumentStrip {
       this.said.emit(`This reading of ${now.name} has been taken already`);
       return;
     }
-    const ops = this.opsOf(now, reading, piece, count);
+    const ops = this.opsOf(now, reading, part, count);
     if (ops.length === 0) {
       this.said.emit('Record a fastener set first that the torque was read on');
       return;
@@ -240,7 +240,7 @@ export class InstrumentStrip {
     this.said.emit(
       refusal
         ? refusal.message
-        : `${readingText(reading, now.most)} from ${now.name} on ${piece.name}${count > 1 ? `, ${count} together` : ''}`,
+        : `${readingText(reading, now.most)} from ${now.name} on ${part.name}${count > 1 ? `, ${count} together` : ''}`,
     );
   }
 
@@ -248,18 +248,18 @@ export class InstrumentStrip {
     return { instrument, reading, by: this.signedIn.person?.name ?? '' };
   }
 
-  private opsOf(now: InstrumentNow, reading: InstrumentReading, piece: Piece, count: number): readonly Op[] {
+  private opsOf(now: InstrumentNow, reading: InstrumentReading, part: Part, count: number): readonly Op[] {
     const taken = this.takenOf(now, reading);
     const newId = (): string => crypto.randomUUID();
-    if (reading.elements !== null) return takeElements(taken, piece, newId);
+    if (reading.elements !== null) return takeElements(taken, part, newId);
     if (reading.quantity === 'torque') {
-      const set = [...(this.open.fastenersOf().get(piece.id) ?? [])].sort((a, b) => a.sequence - b.sequence).at(-1);
+      const set = [...(this.open.fastenersOf().get(part.id) ?? [])].sort((a, b) => a.sequence - b.sequence).at(-1);
       return set ? takeTorque(taken, set, newId) : [];
     }
-    return takeReading(taken, piece, 'massEachKg' satisfies ReadField, count, newId);
+    return takeReading(taken, part, 'massEachKg' satisfies ReadField, count, newId);
   }
 
-  /** A camera serves one bench: its own pictures must not land on the piece that is open at another. */
+  /** A camera serves one bench: its own pictures must not land on the part that is open at another. */
   protected setCameraHere(is: boolean): void {
     localStorage.setItem(CAMERA_HERE, is ? 'yes' : '');
     this.isCameraHere.set(is);
@@ -276,11 +276,11 @@ export class InstrumentStrip {
     this.said.emit(refusal ? refusal.message : `${now.name}: ${command}`);
   }
 
-  /** The picture the camera made goes onto the chosen piece. */
+  /** The picture the camera made goes onto the chosen part. */
   private async takePicture(camera: InstrumentNow): Promise<void> {
-    const piece = this.selection.piece();
-    if (!piece) {
-      this.said.emit('The camera made a picture; choose the piece first that it shows');
+    const part = this.selection.part();
+    if (!part) {
+      this.said.emit('The camera made a picture; choose the part first that it shows');
       return;
     }
     const file = await this.service.file(camera.id);
@@ -288,9 +288,9 @@ export class InstrumentStrip {
       this.said.emit(file.message);
       return;
     }
-    const next = nextSequence(this.open.picturesOf().get(piece.id) ?? []);
-    const faults = await this.takes.take({ pieceId: piece.id, rigId: null }, [new File([file], 'bench.png', { type: 'image/png' })], next);
+    const next = nextSequence(this.open.picturesOf().get(part.id) ?? []);
+    const faults = await this.takes.take({ partId: part.id, rigId: null }, [new File([file], 'bench.png', { type: 'image/png' })], next);
     this.work.touch();
-    this.said.emit(faults[0] ?? `A picture of ${piece.name} from ${camera.name}`);
+    this.said.emit(faults[0] ?? `A picture of ${part.name} from ${camera.name}`);
   }
 }

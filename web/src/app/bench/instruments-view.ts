@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { INSTRUMENT_KINDS, readingText, type InstrumentKind, type InstrumentNow } from '@each-bolt/core/bench';
 import { Session as SignedIn } from '../people/session';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { RefusalNote } from '../shared/refusal-note';
 import { BenchWork } from './bench-work';
 import { CountByWeighing } from './count-by-weighing';
@@ -38,7 +38,7 @@ const DEMO: Readonly<Partial<Record<InstrumentKind, readonly Demo[]>>> = {
     { word: 'eight screws, 9 N m', numbers: [8, 9] },
   ],
   'alloy analyser': [
-    { word: 'a cast piece', numbers: [0.872, 0.1, 0.005, 0.005, 0.004], symbols: ['Al', 'Si', 'Fe', 'Mn', 'Mg'] },
+    { word: 'a cast part', numbers: [0.872, 0.1, 0.005, 0.005, 0.004], symbols: ['Al', 'Si', 'Fe', 'Mn', 'Mg'] },
     { word: 'a sheet', numbers: [0.958, 0.031, 0.004, 0.003], symbols: ['Al', 'Mg', 'Mn', 'Si'] },
   ],
   'mesh scanner': [{ word: 'a box', numbers: [0.12, 0.045, 0.012] }],

@@ -16,16 +16,16 @@ import { whenText } from '../record/when';
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
-        <h1>Second count</h1>
+        <h1>Blind recount</h1>
         <p class="soft">
           Somebody else counts again without seeing the first count. Where the two differ, they are shown side by side and settled.
         </p>
       </div>
     </header>
     @if (mayCount()) {
-      @if (selection.piece(); as piece) {
+      @if (selection.part(); as part) {
         <section class="count" aria-label="Count again">
-          <h2>{{ piece.name }}</h2>
+          <h2>{{ part.name }}</h2>
           @if (isOwn()) {
             <p class="own" role="note">You wrote the first count in this session. Somebody else should count now.</p>
           }
@@ -67,19 +67,19 @@ import { whenText } from '../record/when';
             @if (fault() !== '') {
               <p role="alert" class="fault">{{ fault() }}</p>
             }
-            <button type="submit" class="main-button">Keep the second count</button>
+            <button type="submit" class="main-button">Keep the blind recount</button>
           </form>
         </section>
       } @else {
         <p class="sheet-empty">
-          Choose the piece in the stack that is counted again. Its card is closed here, so that the first count stays hidden.
+          Choose the part in the stack that is counted again. Its card is closed here, so that the first count stays hidden.
         </p>
       }
     }
-    <table class="ruled" aria-label="Second counts">
+    <table class="ruled" aria-label="Blind recounts">
       <thead>
         <tr>
-          <th scope="col">Piece</th>
+          <th scope="col">Part</th>
           <th scope="col">Counted by</th>
           <th scope="col">What differs</th>
           <th scope="col">Settled</th>
@@ -89,7 +89,7 @@ import { whenText } from '../record/when';
         @for (row of rows(); track row.recount.id) {
           <tr>
             <th scope="row">
-              <button type="button" class="link-button" (click)="selection.choosePiece(row.recount.pieceId)">{{ row.name }}</button>
+              <button type="button" class="link-button" (click)="selection.choosePart(row.recount.partId)">{{ row.name }}</button>
             </th>
             <td>{{ row.recount.by }}, {{ row.when }}</td>
             <td>
@@ -181,8 +181,8 @@ export class RecountView {
   protected readonly mayCount = computed(() => this.service.can()('recount.add'));
   protected readonly fault = signal('');
   protected readonly typed = signal<ReadonlyMap<string, string>>(new Map());
-  private readonly fasteners = computed(() => this.open.fastenersOf().get(this.selection.piece()?.id ?? '') ?? []);
-  private readonly joints = computed(() => this.open.jointsOf().get(this.selection.piece()?.id ?? '') ?? []);
+  private readonly fasteners = computed(() => this.open.fastenersOf().get(this.selection.part()?.id ?? '') ?? []);
+  private readonly joints = computed(() => this.open.jointsOf().get(this.selection.part()?.id ?? '') ?? []);
   protected readonly sets = computed(() => blindSets(this.fasteners(), this.joints()));
   protected readonly rows = computed(() => {
     const { recounts, fastenerSets, jointSets } = this.open.record();
@@ -191,7 +191,7 @@ export class RecountView {
       .sort((a, b) => (a.countedAt < b.countedAt ? 1 : -1))
       .map((recount) => ({
         recount,
-        name: this.open.pieceById().get(recount.pieceId)?.name ?? '',
+        name: this.open.partById().get(recount.partId)?.name ?? '',
         when: whenText(recount.countedAt),
         differences: differences(recount.counts, all).map((d) => ({ ...d, words: this.wordsOf(d) })),
       }));
@@ -199,9 +199,9 @@ export class RecountView {
 
   /** true when whoever is signed in wrote the first count */
   protected readonly isOwn = computed(() => {
-    const pieceId = this.selection.piece()?.id ?? '';
+    const partId = this.selection.part()?.id ?? '';
     const { steps, sessions } = this.open.record();
-    const step = steps.find((s) => s.pieces.includes(pieceId));
+    const step = steps.find((s) => s.parts.includes(partId));
     const session = sessions.find((s) => s.id === step?.sessionId);
     return session !== undefined && session.recorder !== '' && session.recorder === this.signedIn.person?.name;
   });
@@ -220,8 +220,8 @@ export class RecountView {
 
   protected async keep(event: Event, others: HTMLInputElement): Promise<void> {
     event.preventDefault();
-    const piece = this.selection.piece();
-    if (!piece) return;
+    const part = this.selection.part();
+    if (!part) return;
     const counts: Recounted[] = [];
     for (const { kind, setId, words } of this.sets()) {
       const text = this.typed().get(setId) ?? '';
@@ -233,12 +233,12 @@ export class RecountView {
       counts.push({ kind, setId, first, second: Number(text) });
     }
     if (counts.length === 0 && others.value.trim() === '') {
-      this.fault.set('Nothing was counted: write what you found, or choose another piece');
+      this.fault.set('Nothing was counted: write what you found, or choose another part');
       return;
     }
     this.fault.set('');
     const id = await this.edits.add('recount', {
-      pieceId: piece.id,
+      partId: part.id,
       by: this.signedIn.person?.name ?? '',
       countedAt: new Date().toISOString(),
       counts,
@@ -255,7 +255,7 @@ export class RecountView {
     const row = this.open.record()[kind === 'fasteners' ? 'fastenerSets' : 'jointSets'].find((s) => s.id === setId);
     if (!row) return;
     if (second === 0) {
-      this.fault.set('A set of none is taken off in the card of the piece');
+      this.fault.set('A set of none is taken off in the card of the part');
       return;
     }
     const ops: readonly Op[] = [
@@ -264,7 +264,7 @@ export class RecountView {
         kind: 'recount.edit',
         id: recount.id,
         was: { state: recount.state, settled: recount.settled },
-        fields: { state: 'settled', settled: `the second count holds: ${second}` },
+        fields: { state: 'settled', settled: `the blind recount holds: ${second}` },
       },
     ];
     void this.edits.send(ops);

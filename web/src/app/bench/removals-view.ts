@@ -13,7 +13,7 @@ import {
   type Loss,
 } from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { EditField, type FieldOption } from '../shared/edit-field';
@@ -22,7 +22,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
 import { isTyping } from '../shell/keys';
 import { BenchWork } from './bench-work';
 import { clockText } from './clock-text';
-import { afterText, stepManner, stepPieces } from './step-text';
+import { afterText, stepManner, stepParts } from './step-text';
 
 const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
   { value: '', word: 'not said' },
@@ -80,14 +80,14 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
           </div>
         } @empty {
           <p class="soft">
-            Nothing looks lost: every piece with a mass, every pair complete, every connector with its cable, every removal with its tool.
+            Nothing looks lost: every part with a mass, every pair complete, every connector with its cable, every removal with its tool.
           </p>
         }
       </section>
     }
     @if (steps().length === 0) {
       <p class="sheet-empty">
-        No removal is recorded on this vehicle yet. Begin a session under “Record”: then each piece becomes a removal by itself.
+        No removal is recorded on this vehicle yet. Begin a session under “Record”: then each part becomes a removal by itself.
       </p>
     } @else {
       <table class="ruled" aria-label="Removals">
@@ -108,7 +108,7 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
             <tr [class.on]="row.step.id === chosen()?.id" (click)="chosenId.set(row.step.id)">
               <td class="right figure">{{ i + 1 }}</td>
               <th scope="row">
-                <button type="button" class="link-button" (click)="chosenId.set(row.step.id)">{{ row.pieces }}</button>
+                <button type="button" class="link-button" (click)="chosenId.set(row.step.id)">{{ row.parts }}</button>
                 @if (row.step.otherwise !== '') {
                   <small class="otherwise">done otherwise: {{ row.step.otherwise }}</small>
                 }
@@ -148,7 +148,7 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
     @if (chosen(); as step) {
       <section class="step" aria-label="Removal">
         <header class="sheet-head">
-          <h2>Removal {{ number(step) }}: {{ pieces(step) }}</h2>
+          <h2>Removal {{ number(step) }}: {{ parts(step) }}</h2>
           @if (work.mayRecord()) {
             <div class="acts">
               <button type="button" class="quiet-button" title="The removal before had to be done first, or not (x)" (click)="toggle(step)">
@@ -166,8 +166,8 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
               <button
                 type="button"
                 class="quiet-button"
-                [disabled]="step.pieces.length < 2"
-                title="Split the last piece off (t)"
+                [disabled]="step.parts.length < 2"
+                title="Split the last part off (t)"
                 (click)="split(step)"
               >
                 Split
@@ -346,7 +346,7 @@ export class RemovalsView {
   protected readonly rows = computed(() =>
     this.steps().map((step) => ({
       step,
-      pieces: stepPieces(step, this.open.pieceById()),
+      parts: stepParts(step, this.open.partById()),
       manner: stepManner(step),
       after: afterText(step, this.steps()),
       time: step.workedS === null ? '–' : clockText(step.workedS),
@@ -392,8 +392,8 @@ export class RemovalsView {
     return this.steps().indexOf(step) + 1;
   }
 
-  protected pieces(step: Step): string {
-    return stepPieces(step, this.open.pieceById());
+  protected parts(step: Step): string {
+    return stepParts(step, this.open.partById());
   }
 
   protected numbers(step: Step): string {
@@ -446,9 +446,9 @@ export class RemovalsView {
     void this.send(joinWithBefore(this.steps(), step)).then(() => this.chosenId.set(before?.id ?? ''));
   }
 
-  /** The last piece of the removal becomes one of its own. */
+  /** The last part of the removal becomes one of its own. */
   protected split(step: Step): void {
-    void this.send(splitStep(this.steps(), step, step.pieces.slice(-1), crypto.randomUUID()));
+    void this.send(splitStep(this.steps(), step, step.parts.slice(-1), crypto.randomUUID()));
   }
 
   protected move(step: Step, by: -1 | 1): void {
@@ -466,10 +466,10 @@ export class RemovalsView {
   protected show(loss: Loss): void {
     const step = this.steps().find((s) => s.id === loss.aboutId);
     if (step) return this.chosenId.set(step.id);
-    const piece =
-      this.open.pieceById().get(loss.aboutId) ??
-      this.open.pieceById().get(this.open.record().connections.find((c) => c.id === loss.aboutId)?.pieceId ?? '');
-    if (piece) this.selection.choosePiece(piece.id);
+    const part =
+      this.open.partById().get(loss.aboutId) ??
+      this.open.partById().get(this.open.record().connections.find((c) => c.id === loss.aboutId)?.partId ?? '');
+    if (part) this.selection.choosePart(part.id);
   }
 
   protected async waive(loss: Loss, why: HTMLInputElement): Promise<void> {

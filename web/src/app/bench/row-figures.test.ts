@@ -1,25 +1,25 @@
 import { shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
-import { LEFT, pieceNamed, recordOf, teardown } from '../../../testing/record';
-import { massUText, pieceDetail, rowFigures } from './row-figures';
+import { LEFT, partNamed, recordOf, teardown } from '../../../testing/record';
+import { massUText, partDetail, rowFigures } from './row-figures';
 
 const record = recordOf(teardown('2x guide, cable pa66-gf30 inj t2 41 g\nlever\n  4 clip'));
 const figures = (key: string) => rowFigures('', '', shown(totalsOf(studyRollUp(record).rolled, key)!, true));
 
-describe('a row of the pieces table', () => {
-  it('says beside the name what is known of the piece', () => {
-    expect(pieceDetail(pieceNamed(record, 'guide, cable'))).toBe('2 × · PA66-GF30 · injection moulding · 2 mm');
-    expect(pieceDetail({ ...pieceNamed(record, 'lever'), opened: 'closed' })).toBe('left closed');
+describe('a row of the parts table', () => {
+  it('says beside the name what is known of the part', () => {
+    expect(partDetail(partNamed(record, 'guide, cable'))).toBe('2 × · PA66-GF30 · injection moulding · 2 mm');
+    expect(partDetail({ ...partNamed(record, 'lever'), opened: 'closed' })).toBe('left closed');
   });
   it('shows nothing recorded as absent, not as 0', () => {
-    expect(figures(pieceNamed(record, 'guide, cable').id)).toMatchObject({
+    expect(figures(partNamed(record, 'guide, cable').id)).toMatchObject({
       count: 2,
       fasteners: null,
       joints: null,
       weighed: 'all 2',
       costGap: '',
     });
-    expect(figures(pieceNamed(record, 'lever').id)).toMatchObject({
+    expect(figures(partNamed(record, 'lever').id)).toMatchObject({
       count: 5,
       fasteners: 4,
       massKg: null,
@@ -32,7 +32,7 @@ describe('a row of the pieces table', () => {
     expect(figures(LEFT.id)).toMatchObject({
       weighed: '2 of 3',
       weighedTitle: '2 of 3 weighed; 1 without mass; 4 fasteners without mass',
-      costTitle: '2 of 3 pieces costed; 4 fasteners without cost',
+      costTitle: '2 of 3 parts costed; 4 fasteners without cost',
       costGap: '2 of 3',
     });
   });

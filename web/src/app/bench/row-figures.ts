@@ -1,17 +1,17 @@
 import { counted, decimalsFor, fixed, materialById, millimetres, processById } from '@each-bolt/core/shared';
-import type { Piece } from '@each-bolt/core/record';
+import type { Part } from '@each-bolt/core/record';
 import { massGaps, weighedShort, weighedText, type Shown } from '@each-bolt/core/bench';
-import type { RowFigures } from './pieces-table';
+import type { RowFigures } from './parts-table';
 
-/** "2 × · PA66-GF30 · injection moulding · 0.8 mm": what is known of a piece beside its name. */
-export const pieceDetail = (piece: Piece): string =>
+/** "2 × · PA66-GF30 · injection moulding · 0.8 mm": what is known of a part beside its name. */
+export const partDetail = (part: Part): string =>
   [
-    ...(piece.quantity > 1 ? [`${fixed(piece.quantity, 0)} ×`] : []),
-    ...(piece.materialId === null ? [] : [materialById.get(piece.materialId)?.name ?? piece.materialId]),
-    ...(piece.processId === null ? [] : [processById.get(piece.processId)?.name ?? piece.processId]),
-    ...(piece.wallThicknessM === null ? [] : [`${millimetres(piece.wallThicknessM)} mm`]),
-    ...(piece.runLengthM === null ? [] : [`${fixed(millimetres(piece.runLengthM), 0)} mm long`]),
-    ...(piece.opened === 'closed' ? ['left closed'] : []),
+    ...(part.quantity > 1 ? [`${fixed(part.quantity, 0)} ×`] : []),
+    ...(part.materialId === null ? [] : [materialById.get(part.materialId)?.name ?? part.materialId]),
+    ...(part.processId === null ? [] : [processById.get(part.processId)?.name ?? part.processId]),
+    ...(part.wallThicknessM === null ? [] : [`${millimetres(part.wallThicknessM)} mm`]),
+    ...(part.runLengthM === null ? [] : [`${fixed(millimetres(part.runLengthM), 0)} mm long`]),
+    ...(part.opened === 'closed' ? ['left closed'] : []),
   ].join(' · ');
 
 /** The standard uncertainty of a mass for the second line, to two digits: "± 4.2 g". */
@@ -20,25 +20,25 @@ export const massUText = (massUKg: number | null): string =>
 
 /** How much of a cost is missing: short for the column, and in full. */
 const costGap = (figures: Shown): readonly [string, string] => {
-  const { piecesOfMass, piecesCosted, fastenersNotCosted } = figures;
+  const { partsOfMass, partsCosted, fastenersNotCosted } = figures;
   const fasteners = fastenersNotCosted > 0 ? [`${counted(fastenersNotCosted, 'fastener')} without cost`] : [];
-  if (piecesCosted === piecesOfMass) return [fastenersNotCosted > 0 ? `${fastenersNotCosted} without` : '', fasteners.join()];
-  if (piecesOfMass === 1) return ['not costed', ['not costed', ...fasteners].join('; ')];
-  const known = `${fixed(piecesCosted, 0)} of ${fixed(piecesOfMass, 0)}`;
-  return [known, [`${known} pieces costed`, ...fasteners].join('; ')];
+  if (partsCosted === partsOfMass) return [fastenersNotCosted > 0 ? `${fastenersNotCosted} without` : '', fasteners.join()];
+  if (partsOfMass === 1) return ['not costed', ['not costed', ...fasteners].join('; ')];
+  const known = `${fixed(partsCosted, 0)} of ${fixed(partsOfMass, 0)}`;
+  return [known, [`${known} parts costed`, ...fasteners].join('; ')];
 };
 
 /** The range of a count for the second line: "2–3", "at least 20"; empty where the count is certain. */
-export const countRangeText = ({ pieces, piecesLow, piecesHigh }: Pick<Shown, 'pieces' | 'piecesLow' | 'piecesHigh'>): string => {
-  if (piecesLow === pieces && piecesHigh === pieces) return '';
-  return piecesHigh === null ? `≥ ${fixed(piecesLow, 0)}` : `${fixed(piecesLow, 0)}–${fixed(piecesHigh, 0)}`;
+const countRangeText = ({ parts, partsLow, partsHigh }: Pick<Shown, 'parts' | 'partsLow' | 'partsHigh'>): string => {
+  if (partsLow === parts && partsHigh === parts) return '';
+  return partsHigh === null ? `≥ ${fixed(partsLow, 0)}` : `${fixed(partsLow, 0)}–${fixed(partsHigh, 0)}`;
 };
 
 /** Figures of one node as the table prints them. */
 export const rowFigures = (name: string, detail: string, figures: Shown): RowFigures => ({
   name,
   detail,
-  count: figures.pieces,
+  count: figures.parts,
   countRange: countRangeText(figures),
   countMark: figures.countMark,
   // nothing recorded is not the same as none there

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { counted } from '@each-bolt/core/shared';
-import type { Gate, WorkPackage } from '@each-bolt/core/record';
+import type { HoldPoint, WorkPackage } from '@each-bolt/core/record';
 import { numbered } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { Session as SignedIn } from '../people/session';
@@ -58,7 +58,7 @@ import { stepText } from './step-text';
         </p>
       }
       @if (!work.precautions().isClear) {
-        <details class="gate" role="region" [open]="!otherwiseBefore()" aria-label="Precautions before the next removal">
+        <details class="holdPoint" role="region" [open]="!otherwiseBefore()" aria-label="Precautions before the next removal">
           <summary>
             <strong>Precautions before the next removal</strong>
             @if (otherwiseBefore()) {
@@ -84,28 +84,32 @@ import { stepText } from './step-text';
             }
           }
           <dl class="facts">
-            @for (row of work.precautions().gates; track row.gate.id) {
+            @for (row of work.precautions().holdPoints; track row.holdPoint.id) {
               @if (row.fault; as fault) {
-                <dt>{{ row.gate.asks }}</dt>
+                <dt>{{ row.holdPoint.asks }}</dt>
                 <dd>
-                  @if (row.gate.kind === 'number') {
+                  @if (row.holdPoint.kind === 'number') {
                     <eb-edit-field
-                      [label]="row.gate.asks"
-                      [shape]="{ kind: 'number', per: 1, unit: row.gate.unit, digits: 3 }"
-                      [value]="row.gate.value"
-                      [fault]="row.gate.value === null ? '' : fault"
-                      (committed)="answer(row.gate, { value: $any($event) })"
+                      [label]="row.holdPoint.asks"
+                      [shape]="{ kind: 'number', per: 1, unit: row.holdPoint.unit, digits: 3 }"
+                      [value]="row.holdPoint.value"
+                      [fault]="row.holdPoint.value === null ? '' : fault"
+                      (committed)="answer(row.holdPoint, { value: $any($event) })"
                     />
-                  } @else if (row.gate.kind === 'yes') {
+                  } @else if (row.holdPoint.kind === 'yes') {
                     <eb-edit-field
-                      [label]="row.gate.asks"
+                      [label]="row.holdPoint.asks"
                       [options]="yesNo"
-                      [value]="row.gate.said"
-                      [fault]="row.gate.said === '' ? '' : fault"
-                      (committed)="answer(row.gate, { said: $any($event) ?? '' })"
+                      [value]="row.holdPoint.said"
+                      [fault]="row.holdPoint.said === '' ? '' : fault"
+                      (committed)="answer(row.holdPoint, { said: $any($event) ?? '' })"
                     />
                   } @else {
-                    <eb-edit-field [label]="row.gate.asks" [value]="row.gate.said" (committed)="answer(row.gate, { said: $any($event) })" />
+                    <eb-edit-field
+                      [label]="row.holdPoint.asks"
+                      [value]="row.holdPoint.said"
+                      (committed)="answer(row.holdPoint, { said: $any($event) })"
+                    />
                   }
                 </dd>
               }
@@ -219,7 +223,7 @@ import { stepText } from './step-text';
       text-overflow: ellipsis;
       white-space: nowrap;
     }
-    .gate {
+    .holdPoint {
       border: 2px solid var(--amber-edge);
       background: var(--amber-tint);
       padding: 10px 14px;
@@ -287,7 +291,7 @@ export class SessionBar {
   });
   protected readonly last = computed(() => {
     const step = this.work.lastStep();
-    return step ? stepText(step, this.work.steps(), this.open.pieceById()) : null;
+    return step ? stepText(step, this.work.steps(), this.open.partById()) : null;
   });
   /** packages not done yet: those of the chosen vehicle first */
   protected readonly packages = computed(() => {
@@ -315,8 +319,8 @@ export class SessionBar {
     this.refusal.set(await this.work.acknowledge(hazard));
   }
 
-  protected answer(gate: Gate, fields: Partial<Gate>): void {
+  protected answer(holdPoint: HoldPoint, fields: Partial<HoldPoint>): void {
     this.work.touch();
-    void this.edits.edit('gate', gate, { ...fields, answeredBy: this.me, answeredAt: new Date().toISOString() });
+    void this.edits.edit('holdPoint', holdPoint, { ...fields, answeredBy: this.me, answeredAt: new Date().toISOString() });
   }
 }

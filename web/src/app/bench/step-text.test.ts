@@ -1,21 +1,21 @@
-import type { Piece, Step } from '@each-bolt/core/record';
+import type { Part, Step } from '@each-bolt/core/record';
 import { FULL_ROWS, BARE_ROWS, ROW_ID } from '../../../../core/testing/rows';
 import { testId } from '../../../testing/record';
 import { clockText } from './clock-text';
-import { afterText, stepManner, stepPieces, stepText } from './step-text';
+import { afterText, stepManner, stepParts, stepText } from './step-text';
 
 const step = (fields: Partial<Step>): Step => ({ id: ROW_ID.step, version: 1, ...BARE_ROWS.step, ...fields });
-const pieces = new Map<string, Piece>([[ROW_ID.piece, { id: ROW_ID.piece, version: 1, ...FULL_ROWS.piece }]]);
+const parts = new Map<string, Part>([[ROW_ID.part, { id: ROW_ID.part, version: 1, ...FULL_ROWS.part }]]);
 
 describe('a removal in words', () => {
   it('that is told whole', () =>
-    expect(stepText({ id: ROW_ID.step, version: 1, ...FULL_ROWS.step }, [], pieces)).toBe(
+    expect(stepText({ id: ROW_ID.step, version: 1, ...FULL_ROWS.step }, [], parts)).toBe(
       'bracket · ratchet T30 · +Y to the right, 2 people, blind, holds itself, fits more than one way · nothing before',
     ));
   it('of which nothing is known yet says so instead of staying blank', () =>
-    expect(stepText(step({}), [], pieces)).toBe('nothing yet · no tool yet · nothing before'));
-  it('names what came off, and a piece that is gone as a piece', () =>
-    expect(stepPieces(step({ pieces: [ROW_ID.piece, testId(77)] }), pieces)).toBe('bracket, a piece'));
+    expect(stepText(step({}), [], parts)).toBe('nothing yet · no tool yet · nothing before'));
+  it('names what came off, and a part that is gone as a part', () =>
+    expect(stepParts(step({ parts: [ROW_ID.part, testId(77)] }), parts)).toBe('bracket, a part'));
   it('tells what had to come off first by the numbers of the list, leaving out what is there no more', () => {
     const order = [1, 2, 3].map((n) => step({ id: testId(n) }));
     expect(afterText(step({ after: [testId(3), testId(1), testId(9)] }), order)).toBe('after 3, 1');

@@ -1,9 +1,9 @@
-import type { Piece, Step } from '@each-bolt/core/record';
+import type { Part, Step } from '@each-bolt/core/record';
 import { DIRECTION_WORD } from '@each-bolt/core/bench';
 
-/** The pieces of a step by name. */
-export const stepPieces = (step: Step, pieces: ReadonlyMap<string, Piece>): string =>
-  step.pieces.map((id) => pieces.get(id)?.name ?? 'a piece').join(', ') || 'nothing yet';
+/** The parts of a step by name. */
+export const stepParts = (step: Step, parts: ReadonlyMap<string, Part>): string =>
+  step.parts.map((id) => parts.get(id)?.name ?? 'a part').join(', ') || 'nothing yet';
 
 /** What had to come off first, by the numbers of the steps. */
 export const afterText = (step: Step, order: readonly Step[]): string => {
@@ -20,16 +20,16 @@ export const stepManner = (step: Step): string =>
     step.holdsItself === null ? '' : step.holdsItself ? 'holds itself' : 'must be held',
     step.oneWay === null ? '' : step.oneWay ? 'fits one way' : 'fits more than one way',
   ]
-    .filter((part) => part !== '')
+    .filter((text) => text !== '')
     .join(', ');
 
 /** A step in one line. */
-export const stepText = (step: Step, order: readonly Step[], pieces: ReadonlyMap<string, Piece>): string =>
+export const stepText = (step: Step, order: readonly Step[], parts: ReadonlyMap<string, Part>): string =>
   [
-    stepPieces(step, pieces),
+    stepParts(step, parts),
     [step.tool, step.bit].filter((t) => t !== '').join(' ') || 'no tool yet',
     stepManner(step),
     afterText(step, order),
   ]
-    .filter((part) => part !== '')
+    .filter((text) => text !== '')
     .join(' · ');

@@ -55,7 +55,7 @@ import { BenchWork } from './bench-work';
           <th scope="col">Tags</th>
           <th scope="col">For</th>
           <th scope="col" class="right">Printed</th>
-          <th scope="col" class="right">On pieces</th>
+          <th scope="col" class="right">On parts</th>
           <th scope="col">Next free</th>
           <th scope="col">Labels</th>
           <th></th>
@@ -166,8 +166,8 @@ export class TagsView {
     return next ? tagText({ prefix: next.prefix, number: next.firstNumber }) : '';
   });
   protected readonly sheets = computed(() => {
-    const { sheets, pieces, packages } = this.open.record();
-    const used = new Set(pieces.map((p) => p.tag));
+    const { sheets, parts, packages } = this.open.record();
+    const used = new Set(parts.map((p) => p.tag));
     return [...sheets]
       .sort((a, b) => (a.prefix < b.prefix ? -1 : a.prefix > b.prefix ? 1 : a.firstNumber - b.firstNumber))
       .map((sheet) => {
@@ -180,7 +180,7 @@ export class TagsView {
             this.open.subsystemById().get(sheet.subsystemId ?? '')?.name,
             packages.find((p) => p.id === sheet.packageId)?.name,
           ]
-            .filter((part) => part !== undefined)
+            .filter((text) => text !== undefined)
             .join(', '),
           used: tags.filter((tag) => used.has(tag)).length,
           next: tags.find((tag) => !used.has(tag)) ?? 'none left',
@@ -220,8 +220,8 @@ export class TagsView {
     const judged = judgeTag(this.open.record(), text, place);
     this.isStop.set(judged.kind === 'stop');
     if (judged.kind === 'opens') {
-      this.selection.choosePiece(judged.piece.id);
-      this.found.set(`${judged.tag} is on “${judged.piece.name}”`);
+      this.selection.choosePart(judged.part.id);
+      this.found.set(`${judged.tag} is on “${judged.part.name}”`);
     } else if (judged.kind === 'free') this.found.set(`${judged.tag} is free to use here`);
     else {
       const likely = judged.likely ?? nextFreeTag(this.open.record(), place);

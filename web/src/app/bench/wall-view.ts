@@ -5,14 +5,14 @@ import { Selection } from '../record/selection';
 import { BenchWork } from './bench-work';
 import { clockText } from './clock-text';
 import { InstrumentService } from './instrument-service';
-import { stepPieces } from './step-text';
+import { stepParts } from './step-text';
 
 /** What two people at a car need to see from two metres away. */
 @Component({
   selector: 'eb-wall-view',
   template: `<div class="wall">
     <p class="where">{{ where() }}</p>
-    <h1>{{ piece() }}</h1>
+    <h1>{{ part() }}</h1>
     <dl>
       <div>
         <dt>Removal</dt>
@@ -98,14 +98,14 @@ export class WallView {
     const vehicle = this.open.vehicleById().get(session?.vehicleId ?? '')?.name ?? this.selection.vehicle()?.name ?? '';
     return session ? `${vehicle} · ${session.name}` : `${vehicle} · no session is open`;
   });
-  protected readonly piece = computed(() => {
+  protected readonly part = computed(() => {
     const step = this.work.lastStep();
-    return this.selection.piece()?.name ?? (step ? stepPieces(step, this.open.pieceById()) : 'Nothing yet');
+    return this.selection.part()?.name ?? (step ? stepParts(step, this.open.partById()) : 'Nothing yet');
   });
-  /** the chosen piece, or what came off last */
-  private readonly pieceIds = computed(() => {
-    const chosen = this.selection.piece();
-    return chosen ? [chosen.id] : (this.work.lastStep()?.pieces ?? []);
+  /** the chosen part, or what came off last */
+  private readonly partIds = computed(() => {
+    const chosen = this.selection.part();
+    return chosen ? [chosen.id] : (this.work.lastStep()?.parts ?? []);
   });
   protected readonly clock = computed(() => clockText(this.work.clockS()));
   protected readonly scale = computed(() => {
@@ -116,7 +116,7 @@ export class WallView {
     return { text: readingText(scale.last, scale.most), state: scale.last.stable ? 'still' : 'moving' };
   });
   protected readonly counts = computed(() => ({
-    fasteners: this.pieceIds()
+    fasteners: this.partIds()
       .flatMap((id) => this.open.fastenersOf().get(id) ?? [])
       .reduce((sum, set) => sum + set.count, 0),
   }));

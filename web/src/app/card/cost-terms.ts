@@ -1,14 +1,14 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import type { PieceCost } from '@each-bolt/core/cost';
+import type { PartCost } from '@each-bolt/core/cost';
 import { MoneyPipe } from '../shared/pipes';
 
-/** The cost of one piece, term by term, with how each was worked out. */
+/** The cost of one part, term by term, with how each was worked out. */
 @Component({
   selector: 'eb-cost-terms',
   imports: [MoneyPipe],
   template: `<h3>Cost each, term by term</h3>
     @if (isAssembly() && !cost().boughtWhole) {
-      <p class="soft">An opened assembly costs what its pieces and fasteners cost; assembly labour is not in it.</p>
+      <p class="soft">An opened assembly costs what its parts and fasteners cost; assembly labour is not in it.</p>
     } @else {
       @for (term of cost().terms; track term.label) {
         <div class="term">
@@ -60,7 +60,7 @@ import { MoneyPipe } from '../shared/pipes';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class CostTerms {
-  readonly cost = input.required<PieceCost>();
+  readonly cost = input.required<PartCost>();
   readonly currency = input.required<string>();
   readonly isAssembly = input.required<boolean>();
 }

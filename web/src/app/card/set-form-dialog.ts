@@ -96,7 +96,7 @@ import type { RecordedSet } from '../record/open-study';
 })
 export class SetFormDialog {
   readonly visible = model(false);
-  readonly pieceId = input.required<string>();
+  readonly partId = input.required<string>();
   /** the set that is edited; null for a new one */
   readonly set = input<RecordedSet | null>(null);
   /** the sets there are, for the place of a new one */
@@ -107,7 +107,7 @@ export class SetFormDialog {
   protected readonly kind = linkedSignal<SetKind>(() => this.set()?.kind ?? 'fasteners');
   protected readonly heading = computed(() => (this.set() === null ? 'A new set' : `Edit: ${SET_KIND_WORD[this.kind()]}`));
   protected readonly fields = computed(() => setFormFields(this.kind()));
-  private readonly before = computed(() => (this.set()?.row ?? blankSet(this.kind(), this.pieceId())) as never);
+  private readonly before = computed(() => (this.set()?.row ?? blankSet(this.kind(), this.partId())) as never);
   protected readonly typed = linkedSignal<Readonly<Record<string, string>>>(() => {
     this.visible();
     return setForm(this.kind(), this.before());

@@ -1,6 +1,6 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import type { Op } from '@each-bolt/core/record';
-import { pieceNamed, recordOf, teardown } from '../../../testing/record';
+import { partNamed, recordOf, teardown } from '../../../testing/record';
 import { SetList } from './set-list';
 
 describe('fasteners and joints in the card', () => {
@@ -22,7 +22,7 @@ describe('fasteners and joints in the card', () => {
 
   beforeEach(async () => {
     fixture = TestBed.createComponent(SetList);
-    fixture.componentRef.setInput('piece', pieceNamed(record, 'plate'));
+    fixture.componentRef.setInput('part', partNamed(record, 'plate'));
     fixture.componentRef.setInput('sets', [
       ...record.fastenerSets.map((row) => ({ kind: 'fasteners', row })),
       ...record.jointSets.map((row) => ({ kind: 'joints', row })),

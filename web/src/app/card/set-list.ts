@@ -1,6 +1,6 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
-import { editTo, removeOp, type FastenerSet, type Op, type Piece, nextSequence } from '@each-bolt/core/record';
+import { editTo, removeOp, type FastenerSet, type Op, type Part, nextSequence } from '@each-bolt/core/record';
 import { fastenerMass, parseLine, setFields, setLineOf, type SetEntry } from '@each-bolt/core/bench';
 import { fixed } from '@each-bolt/core/shared';
 import type { RecordedSet } from '../record/open-study';
@@ -20,7 +20,7 @@ const grams = (set: FastenerSet): string => {
   return set.massEachKg === null ? `${each}, from standard sizes` : each;
 };
 
-/** What holds and feeds a piece, and what is on its board; each is edited as its shorthand line. */
+/** What holds and feeds a part, and what is on its board; each is edited as its shorthand line. */
 @Component({
   selector: 'eb-set-list',
   imports: [SetFormDialog],
@@ -89,7 +89,7 @@ const grams = (set: FastenerSet): string => {
       <p class="fault" role="alert">{{ fault() }}</p>
     }
     @defer (when inForm(); prefetch on idle) {
-      <eb-set-form-dialog [(visible)]="inForm" [pieceId]="piece().id" [set]="formed()" [sets]="sets()" (saved)="ops.emit($event)" />
+      <eb-set-form-dialog [(visible)]="inForm" [partId]="part().id" [set]="formed()" [sets]="sets()" (saved)="ops.emit($event)" />
     }`,
   styles: `
     h3 {
@@ -156,7 +156,7 @@ const grams = (set: FastenerSet): string => {
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class SetList {
-  readonly piece = input.required<Piece>();
+  readonly part = input.required<Part>();
   readonly sets = input.required<readonly RecordedSet[]>();
   readonly mayRecord = input(true);
   readonly ops = output<readonly Op[]>();
@@ -200,7 +200,7 @@ export class SetList {
     const parsed = parseLine(this.line()?.nativeElement.value ?? '');
     const [question] = parsed.questions;
     if (question) return this.fault.set(question.message);
-    if (parsed.entry === null || parsed.entry.kind === 'piece' || parsed.entry.kind === 'step')
+    if (parsed.entry === null || parsed.entry.kind === 'part' || parsed.entry.kind === 'step')
       return this.fault.set('Type what holds or feeds it, such as 12 M6x16 T30 8.8 -z, 34 spot, 2 connector 12p latch');
     if (set !== null && set.kind !== parsed.entry.kind)
       return this.fault.set('This is of another kind than before; remove it and add the other as a new set');
@@ -213,7 +213,7 @@ export class SetList {
   private op(entry: SetEntry, set: SetLine | null): Op | null {
     const own = this.lines().filter((s) => s.kind === entry.kind);
     const sequence = set?.sequence ?? nextSequence(own);
-    const fields = setFields(entry, this.piece().id, sequence);
+    const fields = setFields(entry, this.part().id, sequence);
     const board = entry.kind === 'board' ? own[0] : undefined;
     if (set === null && !board) return { kind: `${entry.kind}.add`, id: crypto.randomUUID(), fields } as Op;
     return editTo(entry.kind, (set ?? board)!.row as never, fields);

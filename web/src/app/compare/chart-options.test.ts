@@ -1,7 +1,7 @@
 import { compareVehicles } from '@each-bolt/core/compare';
 import { studyRollUp } from '@each-bolt/core/cost';
 import { DOOR, LEFT, RIGHT, recordOf, teardown } from '../../../testing/record';
-import { familyChart, familyMasses, piecesAgainstMass } from './chart-options';
+import { familyChart, familyMasses, partsAgainstMass } from './chart-options';
 import type { ChartInk } from '../shared/chart-ink';
 
 const record = recordOf(
@@ -58,8 +58,8 @@ describe('mass by material family', () => {
 });
 
 describe('count against mass', () => {
-  const chart = piecesAgainstMass(comparison, left, right, ink) as unknown as Chart;
-  it('has a point for each piece straight under the subsystem that has a mass', () => {
+  const chart = partsAgainstMass(comparison, left, right, ink) as unknown as Chart;
+  it('has a point for each part straight under the subsystem that has a mass', () => {
     expect(chart.series.map((s) => s.data)).toEqual([
       [
         { name: 'module', value: [2, 2.05], mark: 'M' },

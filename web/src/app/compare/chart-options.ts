@@ -105,7 +105,7 @@ const pointsOf = (side: Side): readonly Point[] =>
   side.groups.flatMap((group) =>
     group.massKg === null || group.massKg <= 0
       ? []
-      : [{ name: group.name, value: [group.pieces, group.massKg] as const, mark: group.massMark }],
+      : [{ name: group.name, value: [group.parts, group.massKg] as const, mark: group.massMark }],
   );
 
 /** How many of the largest points of each vehicle carry their name. */
@@ -119,8 +119,8 @@ const named = (points: readonly Point[]): ReadonlySet<string> =>
       .map((point) => point.name),
   );
 
-/** One marker for each piece straight under the subsystem with all inside it: how many pieces against how many kg. */
-export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
+/** One marker for each part straight under the subsystem with all inside it: how many parts against how many kg. */
+export const partsAgainstMass = (comparison: Comparison, left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
   // names stand above the marks of one vehicle and below those of the other, so that counterparts do not cover each other
   const series = (side: Side, vehicle: ChartVehicle, labels: 'top' | 'bottom'): object => {
     const points = pointsOf(side);
@@ -145,7 +145,7 @@ export const piecesAgainstMass = (comparison: Comparison, left: ChartVehicle, ri
   };
   return {
     animation: false,
-    aria: { enabled: true, label: { description: `Pieces against mass of the assemblies of ${left.name} and ${right.name}` } },
+    aria: { enabled: true, label: { description: `Parts against mass of the assemblies of ${left.name} and ${right.name}` } },
     grid: { left: 26, right: 60, top: 10, bottom: 40, containLabel: true },
     tooltip: {
       trigger: 'item',

@@ -7,7 +7,7 @@ import { Selection } from '../record/selection';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { ViewTabs } from '../shared/view-tabs';
 import { ThemeService } from '../shell/theme-service';
-import { familyChart, familyMasses, piecesAgainstMass, type ChartVehicle } from './chart-options';
+import { familyChart, familyMasses, partsAgainstMass, type ChartVehicle } from './chart-options';
 import { ChartInkService } from '../shared/chart-ink';
 import { CompareTable, type RowGroup } from './compare-table';
 import { Download } from '../shared/download';
@@ -52,11 +52,11 @@ type View = 'total' | 'material' | 'process';
       <div class="sentences">
         @for (sentence of sentences(); track sentence.code) {
           <p>
-            @for (part of sentence.parts; track $index) {
-              @if (part.strong) {
-                <b>{{ part.text }}</b>
+            @for (run of sentence.runs; track $index) {
+              @if (run.strong) {
+                <b>{{ run.text }}</b>
               } @else {
-                <span>{{ part.text }}</span>
+                <span>{{ run.text }}</span>
               }
             }
           </p>
@@ -244,7 +244,7 @@ export class ComparePage {
   });
   protected readonly scatterOptions = computed(() => {
     const [comparison, left, right] = [this.comparison(), this.left(), this.right()];
-    return comparison && left && right ? piecesAgainstMass(comparison, left, right, this.ink()) : {};
+    return comparison && left && right ? partsAgainstMass(comparison, left, right, this.ink()) : {};
   });
 
   private chartVehicle(id: string | undefined): ChartVehicle | null {

@@ -100,7 +100,7 @@ export class CompareTable {
 
   protected labelOf(row: CompareRow): string {
     const word = {
-      pieces: 'Count',
+      parts: 'Count',
       fasteners: 'Fasteners',
       variants: 'Fastener variants',
       joints: 'Joints',

@@ -41,7 +41,7 @@ import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared
             <th scope="col" class="right">Cycle, s</th>
             <th scope="col" class="right">Rate, EUR/h</th>
             <th scope="col" class="right">Tooling, EUR</th>
-            <th scope="col" class="right">Tool life, pieces</th>
+            <th scope="col" class="right">Tool life, parts</th>
             <th scope="col" class="right">Yield</th>
             <th scope="col">Typed as</th>
             <th scope="col">Source</th>
@@ -55,7 +55,7 @@ import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared
               <td class="right figure">{{ byMass(p.cycleS) }}</td>
               <td class="right figure">{{ byMass(p.rateEurPerH) }}</td>
               <td class="right figure">{{ byMass(p.toolingEur) }}</td>
-              <td class="right figure">{{ number(p.toolLifePieces, 0) }}</td>
+              <td class="right figure">{{ number(p.toolLifeParts, 0) }}</td>
               <td class="right figure">{{ number(p.yieldFraction * 100, 1) }} %</td>
               <td class="figure">{{ words(p) }}</td>
               <td class="soft">{{ p.source }} {{ p.year }}</td>
@@ -63,7 +63,7 @@ import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared
           }
         </tbody>
       </table>
-      <p class="soft">“a + b m”: a plus b times the net mass of the piece in kg.</p>
+      <p class="soft">“a + b m”: a plus b times the net mass of the part in kg.</p>
     }
   </div>`,
   styles: `

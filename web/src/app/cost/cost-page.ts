@@ -11,9 +11,9 @@ import { ViewTabs } from '../shared/view-tabs';
 import { CatalogueTable } from './catalogue-table';
 import { CostTable } from './cost-table';
 
-type View = 'pieces' | 'materials' | 'processes';
+type View = 'parts' | 'materials' | 'processes';
 
-/** What the pieces of a subsystem should cost, and the catalogue that says so. */
+/** What the parts of a subsystem should cost, and the catalogue that says so. */
 @Component({
   selector: 'eb-cost-page',
   imports: [CatalogueTable, CostTable, RefusalNote, VehicleMark, ViewTabs],
@@ -32,17 +32,17 @@ type View = 'pieces' | 'materials' | 'processes';
       <eb-refusal [message]="issue.message" />
     }
     @switch (view()) {
-      @case ('pieces') {
+      @case ('parts') {
         @if (lines().length === 0) {
           <p class="sheet-empty">
-            Nothing is recorded here yet. Record pieces at the bench (b); with mass, material and process each gets a cost.
+            Nothing is recorded here yet. Record parts at the bench (b); with mass, material and process each gets a cost.
           </p>
         } @else {
           <eb-cost-table
             [lines]="lines()"
             [currency]="open.study().currency"
-            [chosen]="selection.piece()?.id ?? ''"
-            (picked)="selection.choosePiece($event)"
+            [chosen]="selection.part()?.id ?? ''"
+            (picked)="selection.choosePart($event)"
           />
         }
       }
@@ -51,7 +51,7 @@ type View = 'pieces' | 'materials' | 'processes';
       }
     }
     <p class="soft note">
-      Should-cost on {{ basis() }}. Material, tooling and conversion of each piece, or its bought-out price; assembly labour and joining are
+      Should-cost on {{ basis() }}. Material, tooling and conversion of each part, or its bought-out price; assembly labour and joining are
       not in it. Catalogue figures are assumed.
     </p>
   </div>`,
@@ -74,9 +74,9 @@ type View = 'pieces' | 'materials' | 'processes';
 export class CostPage {
   protected readonly open = inject(OpenStudy);
   protected readonly selection = inject(Selection);
-  protected readonly view = signal<View>('pieces');
+  protected readonly view = signal<View>('parts');
   protected readonly views: readonly { readonly view: View; readonly word: string }[] = [
-    { view: 'pieces', word: 'Pieces' },
+    { view: 'parts', word: 'Parts' },
     { view: 'materials', word: 'Materials' },
     { view: 'processes', word: 'Processes' },
   ];

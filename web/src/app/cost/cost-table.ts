@@ -4,7 +4,7 @@ import { TableModule } from 'primeng/table';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { CountPipe, MoneyPipe } from '../shared/pipes';
 
-/** The cost of each piece by term; the dearest first unless sorted otherwise. */
+/** The cost of each part by term; the dearest first unless sorted otherwise. */
 @Component({
   selector: 'eb-cost-table',
   imports: [EvidenceMark, CountPipe, MoneyPipe, TableModule],
@@ -21,7 +21,7 @@ import { CountPipe, MoneyPipe } from '../shared/pipes';
   >
     <ng-template #header>
       <tr>
-        <th scope="col" pSortableColumn="name">Piece <p-sortIcon field="name" /></th>
+        <th scope="col" pSortableColumn="name">Part <p-sortIcon field="name" /></th>
         <th scope="col" class="right">On one vehicle</th>
         <th scope="col" class="right">Material</th>
         <th scope="col" class="right">Tooling</th>
@@ -32,9 +32,9 @@ import { CountPipe, MoneyPipe } from '../shared/pipes';
       </tr>
     </ng-template>
     <ng-template #body let-line>
-      <tr [class.chosen]="line.pieceId === chosen()" (click)="picked.emit(line.pieceId)">
+      <tr [class.chosen]="line.partId === chosen()" (click)="picked.emit(line.partId)">
         <td class="name">
-          <button type="button" (click)="picked.emit(line.pieceId); $event.stopPropagation()">{{ line.name }}</button>
+          <button type="button" (click)="picked.emit(line.partId); $event.stopPropagation()">{{ line.name }}</button>
           @if (line.missing !== '') {
             <small [title]="line.missing">{{ line.missing }}</small>
           }

@@ -3,7 +3,7 @@ import { CUES } from '@each-bolt/core/measure';
 
 const GROUPS = ['surface', 'edges and shape', 'marks', 'material'] as const;
 
-/** What may be seen on a piece, to be ticked. */
+/** What may be seen on a part, to be ticked. */
 @Component({
   selector: 'eb-cue-list',
   template: `@for (group of groups(); track group.word) {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { fixed, materialById, withU } from '@each-bolt/core/shared';
 import { density, densityDoubts, materialsByDensity } from '@each-bolt/core/measure';
-import type { Piece } from '@each-bolt/core/record';
+import { massUKg, type Part } from '@each-bolt/core/record';
 
 /** Weighed against scanned: the density, where it lies among the materials, and what contradicts it. */
 @Component({
@@ -29,7 +29,7 @@ import type { Piece } from '@each-bolt/core/record';
         }
       </p>
     } @else {
-      <p class="soft">The piece is not weighed yet: with its mass the density can be held against the material.</p>
+      <p class="soft">The part is not weighed yet: with its mass the density can be held against the material.</p>
     }
   </section>`,
   styles: `
@@ -46,20 +46,22 @@ import type { Piece } from '@each-bolt/core/record';
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class DensityPanel {
-  readonly piece = input.required<Piece>();
+  readonly part = input.required<Part>();
   readonly volumeM3 = input.required<number>();
   readonly uM3 = input.required<number>();
 
-  protected readonly said = computed(() => materialById.get(this.piece().materialId ?? '') ?? null);
+  protected readonly said = computed(() => materialById.get(this.part().materialId ?? '') ?? null);
   protected readonly read = computed(() => {
-    const { massEachKg, massUKg } = this.piece();
-    return massEachKg === null ? null : density({ massKg: massEachKg, uKg: massUKg ?? 0 }, { volumeM3: this.volumeM3(), uM3: this.uM3() });
+    const { massEachKg } = this.part();
+    return massEachKg === null
+      ? null
+      : density({ massKg: massEachKg, uKg: massUKg(this.part()) ?? 0 }, { volumeM3: this.volumeM3(), uM3: this.uM3() });
   });
   protected readonly text = computed(() => {
     const read = this.read();
     return read ? withU(read.densityKgPerM3, read.uKgPerM3) : '';
   });
-  protected readonly massText = computed(() => `${withU((this.piece().massEachKg ?? 0) * 1000, (this.piece().massUKg ?? 0) * 1000)} g`);
+  protected readonly massText = computed(() => `${withU((this.part().massEachKg ?? 0) * 1000, (massUKg(this.part()) ?? 0) * 1000)} g`);
   protected readonly doubts = computed(() => {
     const read = this.read();
     return read ? densityDoubts(read, this.said()) : [];

@@ -4,13 +4,13 @@ import {
   gaugeReadingText,
   gaugeShown,
   gaugeSquareShown,
-  gaugeStudy,
+  gaugeResult,
   rangeStudy,
   readGaugeReading,
   type Crossed,
 } from '@each-bolt/core/measure';
 import { ABSENT, fixed, threeDigits } from '@each-bolt/core/shared';
-import { nextSequence, type Gauge } from '@each-bolt/core/record';
+import { nextSequence, type GaugeStudy } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -21,10 +21,16 @@ import { percentWords } from './scan-text';
   selector: 'eb-gauge-view',
   template: `<div class="sheet scroll">
     @if (may()) {
-      <form class="new" aria-label="A new gauge study" (submit)="add($event, name, quantity, persons, parts, trials)">
+      <form class="new" aria-label="A new gauge R&R study" (submit)="add($event, name, quantity, persons, parts, trials)">
         <label
           >Name
-          <input #name type="text" class="plain" maxlength="100" aria-label="Name of the gauge study" placeholder="wall with the caliper"
+          <input
+            #name
+            type="text"
+            class="plain"
+            maxlength="100"
+            aria-label="Name of the gauge R&R study"
+            placeholder="wall with the caliper"
         /></label>
         <label
           >Of
@@ -44,41 +50,41 @@ import { percentWords } from './scan-text';
         <p class="fault" role="alert">{{ fault() }}</p>
       }
     }
-    @if (gauges().length === 0) {
+    @if (gaugeStudies().length === 0) {
       <p class="soft">
         None yet. Ten parts, three persons, three times each is the usual size: it tells how much of what you see is the parts, and how much
         is the measuring.
       </p>
     } @else {
       <div class="acts">
-        @for (gauge of gauges(); track gauge.id) {
-          <button type="button" class="quiet-button" [class.chosen]="gauge.id === chosen()?.id" (click)="chosenId.set(gauge.id)">
-            {{ gauge.name }}
+        @for (gaugeStudy of gaugeStudies(); track gaugeStudy.id) {
+          <button type="button" class="quiet-button" [class.chosen]="gaugeStudy.id === chosen()?.id" (click)="chosenId.set(gaugeStudy.id)">
+            {{ gaugeStudy.name }}
           </button>
         }
-        @if (chosen(); as gauge) {
+        @if (chosen(); as gaugeStudy) {
           @if (may()) {
-            <button type="button" class="quiet-button" (click)="remove(gauge)">Take “{{ gauge.name }}” off</button>
+            <button type="button" class="quiet-button" (click)="remove(gaugeStudy)">Take “{{ gaugeStudy.name }}” off</button>
           }
         }
       </div>
-      @if (chosen(); as gauge) {
+      @if (chosen(); as gaugeStudy) {
         <div class="grid" tabindex="0" role="region" aria-label="Readings of the study">
           <table class="ruled" aria-label="Readings of the study">
             <thead>
               <tr>
                 <th scope="col">Part</th>
-                @for (person of gauge.persons; track $index) {
-                  <th scope="colgroup" [attr.colspan]="gauge.trials">{{ person }}</th>
+                @for (person of gaugeStudy.persons; track $index) {
+                  <th scope="colgroup" [attr.colspan]="gaugeStudy.trials">{{ person }}</th>
                 }
               </tr>
             </thead>
             <tbody>
-              @for (part of gauge.parts; track $index; let j = $index) {
+              @for (part of gaugeStudy.parts; track $index; let j = $index) {
                 <tr>
                   <th scope="row">{{ part }}</th>
-                  @for (person of gauge.persons; track $index; let i = $index) {
-                    @for (trial of gauge.readings[i]![j]!; track $index; let k = $index) {
+                  @for (person of gaugeStudy.persons; track $index; let i = $index) {
+                    @for (trial of gaugeStudy.readings[i]![j]!; track $index; let k = $index) {
                       <td>
                         <input
                           type="number"
@@ -87,7 +93,7 @@ import { percentWords } from './scan-text';
                           [value]="shown(trial)"
                           [disabled]="!may()"
                           [attr.aria-label]="person + ', ' + part + ', time ' + (k + 1)"
-                          (change)="set(gauge, i, j, k, $any($event.target).value)"
+                          (change)="set(gaugeStudy, i, j, k, $any($event.target).value)"
                         />
                       </td>
                     }
@@ -195,11 +201,11 @@ export class GaugeView {
   private readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
 
-  protected readonly may = computed(() => this.service.can()('gauge.add'));
-  protected readonly gauges = computed(() => this.open.record().gauges);
+  protected readonly may = computed(() => this.service.can()('gaugeStudy.add'));
+  protected readonly gaugeStudies = computed(() => this.open.record().gaugeStudies);
   protected readonly chosenId = signal('');
-  protected readonly chosen = computed<Gauge | null>(
-    () => this.gauges().find((g) => g.id === this.chosenId()) ?? this.gauges().at(-1) ?? null,
+  protected readonly chosen = computed<GaugeStudy | null>(
+    () => this.gaugeStudies().find((g) => g.id === this.chosenId()) ?? this.gaugeStudies().at(-1) ?? null,
   );
   protected readonly fault = signal('');
   private readonly quantity = computed(() => this.chosen()?.quantity ?? 'length');
@@ -211,12 +217,12 @@ export class GaugeView {
         .filter((x) => x === null).length ?? 0,
   );
   protected readonly result = computed(() => {
-    const gauge = this.chosen();
-    return gauge && this.missing() === 0 ? gaugeStudy(gauge.readings as Crossed) : null;
+    const gaugeStudy = this.chosen();
+    return gaugeStudy && this.missing() === 0 ? gaugeResult(gaugeStudy.readings as Crossed) : null;
   });
   private readonly byRange = computed(() => {
-    const gauge = this.chosen();
-    return gauge && this.missing() === 0 ? rangeStudy(gauge.readings as Crossed) : null;
+    const gaugeStudy = this.chosen();
+    return gaugeStudy && this.missing() === 0 ? rangeStudy(gaugeStudy.readings as Crossed) : null;
   });
   protected readonly verdict = computed(() => {
     const r = this.result();
@@ -256,13 +262,13 @@ export class GaugeView {
     return gaugeReadingText(this.quantity(), value);
   }
 
-  protected set(gauge: Gauge, person: number, part: number, trial: number, text: string): void {
-    const value = readGaugeReading(gauge.quantity, text);
+  protected set(gaugeStudy: GaugeStudy, person: number, part: number, trial: number, text: string): void {
+    const value = readGaugeReading(gaugeStudy.quantity, text);
     if (value === undefined) return;
-    const readings = gauge.readings.map((byPart, i) =>
+    const readings = gaugeStudy.readings.map((byPart, i) =>
       i === person ? byPart.map((trials, j) => (j === part ? trials.map((x, k) => (k === trial ? value : x)) : trials)) : byPart,
     );
-    void this.edits.edit('gauge', gauge, { readings });
+    void this.edits.edit('gaugeStudy', gaugeStudy, { readings });
   }
 
   protected async add(
@@ -291,10 +297,10 @@ export class GaugeView {
     this.fault.set(fault);
     if (fault !== '') return;
     const readings = people.map(() => Array.from({ length: partCount }, () => Array.from({ length: times }, () => null)));
-    const id = await this.edits.add('gauge', {
-      sequence: nextSequence(this.gauges()),
-      name: name.value.trim() || `gauge study ${this.gauges().length + 1}`,
-      quantity: quantity.value as Gauge['quantity'],
+    const id = await this.edits.add('gaugeStudy', {
+      sequence: nextSequence(this.gaugeStudies()),
+      name: name.value.trim() || `gauge R&R study ${this.gaugeStudies().length + 1}`,
+      quantity: quantity.value as GaugeStudy['quantity'],
       persons: people,
       parts: Array.from({ length: partCount }, (_, i) => `part ${i + 1}`),
       trials: times,
@@ -307,7 +313,7 @@ export class GaugeView {
     name.value = '';
   }
 
-  protected remove(gauge: Gauge): void {
-    void this.edits.remove('gauge', gauge);
+  protected remove(gaugeStudy: GaugeStudy): void {
+    void this.edits.remove('gaugeStudy', gaugeStudy);
   }
 }

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, signal, untracked } from '@angular/core';
-import { meanReading, strayReadings } from '@each-bolt/core/measure';
+import { meanReading, outliers } from '@each-bolt/core/measure';
 import { readingFault, readingFields, type Taken } from '@each-bolt/core/bench';
 import { LENGTH_UNITS, fixed, readQuantity, resolutionU, withU } from '@each-bolt/core/shared';
-import { editOp, known, type Op, type ReadingFields } from '@each-bolt/core/record';
+import { editOp, evidence, type Op, type ReadingFields } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../people/session';
 import { OpenStudy } from '../record/open-study';
@@ -31,7 +31,7 @@ interface HandReading {
 @Component({
   selector: 'eb-hand-view',
   template: `<div class="sheet scroll">
-    @if (selection.piece(); as piece) {
+    @if (selection.part(); as part) {
       <div class="acts">
         <label
           >What is measured
@@ -93,9 +93,9 @@ interface HandReading {
             @for (r of readings(); track $index; let i = $index) {
               <tr>
                 <th scope="row">{{ i + 1 }}</th>
-                <td class="right figure" [class.fault]="stray().includes(i)">{{ mm(r.valueM) }}</td>
+                <td class="right figure" [class.fault]="outlierPlaces().includes(i)">{{ mm(r.valueM) }}</td>
                 <td class="soft">
-                  {{ r.taken ? r.taken.instrument.name : r.raw }}{{ stray().includes(i) ? ' · lies apart from the others: a slip?' : '' }}
+                  {{ r.taken ? r.taken.instrument.name : r.raw }}{{ outlierPlaces().includes(i) ? ' · outlier: a slip?' : '' }}
                 </td>
                 <td class="right">
                   <button type="button" class="quiet-button" [attr.aria-label]="'Leave reading ' + (i + 1) + ' out'" (click)="leaveOut(i)">
@@ -116,7 +116,7 @@ interface HandReading {
             }
           </p>
           @if (may()) {
-            <button type="button" class="main-button" (click)="keep()">Keep as {{ word().toLowerCase() }} of {{ piece.name }}</button>
+            <button type="button" class="main-button" (click)="keep()">Keep as {{ word().toLowerCase() }} of {{ part.name }}</button>
           }
         }
       }
@@ -124,7 +124,7 @@ interface HandReading {
         u² = s²/n + u(tool)². A typed reading is taken as exact to half its last digit. What was recorded before stays in the history.
       </p>
     } @else {
-      <p class="sheet-empty">Choose the piece first that is measured.</p>
+      <p class="sheet-empty">Choose the part first that is measured.</p>
     }
   </div>`,
   styles: `
@@ -182,17 +182,17 @@ export class HandView {
   protected readonly readings = signal<readonly HandReading[]>([]);
   protected readonly tool = signal('');
   protected readonly said = signal('');
-  protected readonly may = computed(() => this.service.can()('piece.edit'));
+  protected readonly may = computed(() => this.service.can()('part.edit'));
   protected readonly caliper = computed(() => this.instruments.all().find((i) => i.kind === 'caliper') ?? null);
   protected readonly caliperText = computed(() => {
     const value = this.caliper()?.last?.value ?? null;
     return value === null ? '–' : `${this.mm(value)} mm`;
   });
-  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
+  private readonly partId = computed(() => this.selection.part()?.id ?? '');
   protected readonly recorded = computed(() => {
-    const piece = this.selection.piece();
-    const value = piece?.[this.field()] ?? null;
-    const u = piece?.known[this.field()]?.u ?? null;
+    const part = this.selection.part();
+    const value = part?.[this.field()] ?? null;
+    const u = part?.evidence[this.field()]?.u ?? null;
     return value === null ? '–' : u === null ? `${this.mm(value)} mm` : `${withU(value * 1000, u * 1000)} mm`;
   });
   private readonly toolU = computed(() => Math.max(0, ...this.readings().map((r) => r.uM)));
@@ -205,8 +205,8 @@ export class HandView {
           this.toolU(),
         );
   });
-  protected readonly stray = computed(() =>
-    strayReadings(
+  protected outlierPlaces = computed(() =>
+    outliers(
       this.readings().map((r) => r.valueM),
       this.toolU(),
     ),
@@ -218,7 +218,7 @@ export class HandView {
 
   constructor() {
     effect(() => {
-      this.pieceId();
+      this.partId();
       untracked(() => {
         this.readings.set([]);
         this.said.set('');
@@ -290,11 +290,11 @@ export class HandView {
     this.readings.update((all) => all.filter((_, i) => i !== at));
   }
 
-  /** Every reading is kept raw; their mean goes into the piece. */
+  /** Every reading is kept raw; their mean goes into the part. */
   protected async keep(): Promise<void> {
-    const [piece, mean, field] = [this.selection.piece(), this.mean(), this.field()];
-    if (!piece || !mean) return;
-    const about = { aboutKind: 'piece', aboutId: piece.id, aboutField: field } as const;
+    const [part, mean, field] = [this.selection.part(), this.mean(), this.field()];
+    if (!part || !mean) return;
+    const about = { aboutKind: 'part', aboutId: part.id, aboutField: field } as const;
     const note = `${this.word().toLowerCase()}, read ${mean.n} times`;
     const ops = this.readings().map((r): Op => ({
       kind: 'reading.add',
@@ -302,8 +302,8 @@ export class HandView {
       fields: r.taken ? readingFields(r.taken, about, note) : this.typedFields(r, about, note),
     }));
     const tools = [...new Set(this.readings().map((r) => r.taken?.instrument.name ?? (this.tool().trim() || 'by hand')))];
-    const said = known('M', { u: mean.u, instrument: tools.join(', '), source: `mean of ${mean.n}` });
-    const edit = editOp('piece', piece, { [field]: mean.mean, known: { [field]: said } });
+    const said = evidence('M', { u: mean.u, instrument: tools.join(', '), source: `mean of ${mean.n}` });
+    const edit = editOp('part', part, { [field]: mean.mean, evidence: { [field]: said } });
     if (await this.edits.send([...ops, ...(edit ? [edit] : [])])) {
       this.readings.set([]);
       this.said.set('');

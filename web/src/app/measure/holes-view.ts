@@ -1,23 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { matchPatterns } from '@each-bolt/core/measure';
+import { matchHoles } from '@each-bolt/core/measure';
 import { fixed } from '@each-bolt/core/shared';
-import { PATTERN_SOURCES, type Pattern, type PatternFields, type Triple, nextSequence } from '@each-bolt/core/record';
+import { HOLE_PATTERN_SOURCES, type HolePattern, type HolePatternFields, type Triple, nextSequence } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { PatternDrawing } from './pattern-drawing';
+import { HoleDrawing } from './hole-drawing';
 
-/** Patterns of holes: would one part bolt on where the other does? */
+/** Hole patterns: would one part bolt on where the other does? */
 @Component({
   selector: 'eb-holes-view',
-  imports: [PatternDrawing],
+  imports: [HoleDrawing],
   template: `<div class="sheet scroll">
-    @if (selection.piece(); as piece) {
+    @if (selection.part(); as part) {
       @if (may()) {
-        <form class="new" aria-label="A new pattern" (submit)="add($event, name, from, points)">
+        <form class="new" aria-label="A new hole pattern" (submit)="add($event, name, from, points)">
           <label
-            >Name <input #name type="text" class="plain" maxlength="100" aria-label="Name of the pattern" placeholder="holes of the foot"
+            >Name
+            <input #name type="text" class="plain" maxlength="100" aria-label="Name of the hole pattern" placeholder="holes of the foot"
           /></label>
           <label
             >Taken from
@@ -29,9 +30,15 @@ import { PatternDrawing } from './pattern-drawing';
           </label>
           <label
             >Points x y z in mm, one a line
-            <textarea #points class="plain" rows="5" aria-label="Points of the pattern, mm" placeholder="0 0&#10;80 0&#10;80 50"></textarea>
+            <textarea
+              #points
+              class="plain"
+              rows="5"
+              aria-label="Points of the hole pattern, mm"
+              placeholder="0 0&#10;80 0&#10;80 50"
+            ></textarea>
           </label>
-          <button type="submit" class="main-button">Add the pattern</button>
+          <button type="submit" class="main-button">Add the hole pattern</button>
         </form>
         @if (fault() !== '') {
           <p class="fault" role="alert">{{ fault() }}</p>
@@ -39,8 +46,8 @@ import { PatternDrawing } from './pattern-drawing';
       }
       @if (own().length === 0) {
         <p class="soft">
-          No pattern of {{ piece.name }} yet. Type the places of its holes or mounting points in any frame: only how they lie to each other
-          counts.
+          No hole pattern of {{ part.name }} yet. Type the places of its holes or mounting points in any frame: only how they lie to each
+          other counts.
         </p>
       } @else {
         <div class="acts">
@@ -60,8 +67,8 @@ import { PatternDrawing } from './pattern-drawing';
           <div class="acts">
             <label
               >Onto
-              <select class="plain" aria-label="Pattern it would go onto" (change)="ontoId.set($any($event.target).value)">
-                <option value="">choose a pattern …</option>
+              <select class="plain" aria-label="Hole pattern it would go onto" (change)="ontoId.set($any($event.target).value)">
+                <option value="">choose a hole pattern …</option>
                 @for (other of others(); track other.pattern.id) {
                   <option [value]="other.pattern.id" [selected]="other.pattern.id === ontoId()">{{ other.word }}</option>
                 }
@@ -86,13 +93,13 @@ import { PatternDrawing } from './pattern-drawing';
           @if (fit(); as f) {
             <p class="verdict" role="status" [class.fault]="!f.bolts">{{ verdict() }}</p>
           } @else if (others().length > 0) {
-            <p class="soft">Choose a pattern of another piece or vehicle to lay this one over.</p>
+            <p class="soft">Choose a hole pattern of another part or vehicle to register this one to.</p>
           } @else {
-            <p class="soft">There is no other pattern yet to lay this one over: add one to the piece it would replace.</p>
+            <p class="soft">There is no other hole pattern yet to register this one to: add one to the part it would replace.</p>
           }
           @if (chosen(); as pattern) {
             <div class="beside">
-              <eb-pattern-drawing [name]="pattern.name" [points]="pattern.points" [onto]="ontoPoints()" [fit]="fit()" />
+              <eb-hole-drawing [name]="pattern.name" [points]="pattern.points" [onto]="ontoPoints()" [fit]="fit()" />
               @if (fit(); as f) {
                 <table class="ruled" aria-label="Points of the fit">
                   <thead>
@@ -115,7 +122,7 @@ import { PatternDrawing } from './pattern-drawing';
                   </tbody>
                 </table>
               } @else {
-                <table class="ruled" aria-label="Points of the pattern">
+                <table class="ruled" aria-label="Points of the hole pattern">
                   <thead>
                     <tr>
                       <th scope="col">Point</th>
@@ -141,7 +148,7 @@ import { PatternDrawing } from './pattern-drawing';
         </section>
       }
     } @else {
-      <p class="sheet-empty">Choose the piece first whose holes these are.</p>
+      <p class="sheet-empty">Choose the part first whose holes these are.</p>
     }
   </div>`,
   styleUrl: './new-row.css',
@@ -186,12 +193,14 @@ export class HolesView {
   private readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
 
-  protected readonly sources = PATTERN_SOURCES;
-  protected readonly may = computed(() => this.service.can()('pattern.add'));
-  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
-  protected readonly own = computed(() => this.open.record().patterns.filter((p) => p.pieceId === this.pieceId()));
+  protected readonly sources = HOLE_PATTERN_SOURCES;
+  protected readonly may = computed(() => this.service.can()('holePattern.add'));
+  private readonly partId = computed(() => this.selection.part()?.id ?? '');
+  protected readonly own = computed(() => this.open.record().holePatterns.filter((p) => p.partId === this.partId()));
   protected readonly chosenId = signal('');
-  protected readonly chosen = computed<Pattern | null>(() => this.own().find((p) => p.id === this.chosenId()) ?? this.own().at(-1) ?? null);
+  protected readonly chosen = computed<HolePattern | null>(
+    () => this.own().find((p) => p.id === this.chosenId()) ?? this.own().at(-1) ?? null,
+  );
   protected readonly ontoId = signal('');
   protected readonly clearanceMm = signal(0.5);
   protected readonly mirrored = signal(false);
@@ -199,17 +208,17 @@ export class HolesView {
   protected readonly others = computed(() =>
     this.open
       .record()
-      .patterns.filter((p) => p.id !== this.chosen()?.id)
+      .holePatterns.filter((p) => p.id !== this.chosen()?.id)
       .map((pattern) => {
-        const piece = this.open.pieceById().get(pattern.pieceId);
-        const vehicle = this.open.vehicleById().get(piece?.vehicleId ?? '');
-        return { pattern, word: `${vehicle?.name ?? ''}, ${piece?.name ?? ''}: ${pattern.name}` };
+        const part = this.open.partById().get(pattern.partId);
+        const vehicle = this.open.vehicleById().get(part?.vehicleId ?? '');
+        return { pattern, word: `${vehicle?.name ?? ''}, ${part?.name ?? ''}: ${pattern.name}` };
       }),
   );
   private readonly onto = computed(() => this.others().find((o) => o.pattern.id === this.ontoId()) ?? null);
   protected readonly fit = computed(() => {
     const [pattern, onto, clearance] = [this.chosen(), this.onto(), this.clearanceMm()];
-    return pattern && onto && clearance >= 0 ? matchPatterns(pattern.points, onto.pattern.points, clearance / 1000, this.mirrored()) : null;
+    return pattern && onto && clearance >= 0 ? matchHoles(pattern.points, onto.pattern.points, clearance / 1000, this.mirrored()) : null;
   });
   protected readonly ontoPoints = computed(() => this.onto()?.pattern.points ?? null);
   protected readonly verdict = computed(() => {
@@ -221,14 +230,14 @@ export class HolesView {
     const off = fit.points.filter((p) => !p.isWithin);
     const within = fit.points.filter((p) => p.isWithin);
     const lacking = pattern.points.length - fit.points.length;
-    const parts = [
+    const reasons = [
       ...(off.length > 0 ? [off.map((p) => `point ${p.from + 1} lies ${this.mm(p.residualM)} mm off`).join(', ')] : []),
       ...(lacking > 0 ? [`${lacking} without a partner`] : []),
       ...(within.length > 0 ? [`the others fit to ${this.mm(Math.max(...within.map((p) => p.residualM)))} mm`] : []),
     ];
     return fit.isProved
-      ? `“${pattern.name}” would not bolt on${way}: ${parts.join('; ')}.`
-      : `“${pattern.name}” was not found to bolt on${way}, but there are too many ways to lay it to try them all; of those tried: ${parts.join('; ')}.`;
+      ? `“${pattern.name}” would not bolt on${way}: ${reasons.join('; ')}.`
+      : `“${pattern.name}” was not found to bolt on${way}, but there are too many ways to lay it to try them all; of those tried: ${reasons.join('; ')}.`;
   });
 
   protected mm(m: number): string {
@@ -240,12 +249,12 @@ export class HolesView {
     const read = readPoints(points.value);
     this.fault.set(read.fault === '' ? '' : `${read.fault}. Nothing was kept`);
     if (read.fault !== '') return;
-    const id = await this.edits.add('pattern', {
-      pieceId: this.pieceId(),
+    const id = await this.edits.add('holePattern', {
+      partId: this.partId(),
       sequence: nextSequence(this.own()),
-      name: name.value.trim() || `pattern ${this.own().length + 1}`,
+      name: name.value.trim() || `hole pattern ${this.own().length + 1}`,
       points: read.points,
-      source: from.value as PatternFields['source'],
+      source: from.value as HolePatternFields['source'],
       note: '',
     });
     if (id === null) return;
@@ -254,8 +263,8 @@ export class HolesView {
     points.value = '';
   }
 
-  protected remove(pattern: Pattern): void {
-    void this.edits.remove('pattern', pattern);
+  protected remove(pattern: HolePattern): void {
+    void this.edits.remove('holePattern', pattern);
   }
 }
 
@@ -264,11 +273,11 @@ export const readPoints = (text: string): { readonly points: readonly Triple[]; 
   const points: Triple[] = [];
   for (const [i, line] of text.split(/\r?\n/).entries()) {
     if (line.trim() === '') continue;
-    const parts = line.trim().split(/[\s;]+/);
-    const [x = Number.NaN, y = Number.NaN, z = 0] = parts.map((p) => Number(p) / 1000);
-    if (parts.length < 2 || parts.length > 3 || ![x, y, z].every(Number.isFinite))
+    const texts = line.trim().split(/[\s;]+/);
+    const [x = Number.NaN, y = Number.NaN, z = 0] = texts.map((p) => Number(p) / 1000);
+    if (texts.length < 2 || texts.length > 3 || ![x, y, z].every(Number.isFinite))
       return { points: [], fault: `Line ${i + 1}: “${line.trim().slice(0, 40)}” is no point; write x and y, and z if there is one, in mm` };
     points.push([x, y, z]);
   }
-  return points.length < 2 ? { points: [], fault: 'A pattern needs two points at least' } : { points, fault: '' };
+  return points.length < 2 ? { points: [], fault: 'A hole pattern needs two points at least' } : { points, fault: '' };
 };

@@ -7,11 +7,11 @@ import {
   limitText,
   matchGrades,
   readDesignation,
-  readMouldedMark,
+  readMaterialMarking,
   type Grade,
 } from '@each-bolt/core/measure';
 import { MATERIALS, PROCESSES, fixed, materialById, processById, type MaterialFamily } from '@each-bolt/core/shared';
-import { editOp, known, type Identification } from '@each-bolt/core/record';
+import { editOp, evidence, type Identification } from '@each-bolt/core/record';
 import { Session } from '../people/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -35,13 +35,13 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
   selector: 'eb-material-view',
   imports: [AlloyTable, CueList],
   template: `<div class="sheet scroll">
-    @if (selection.piece(); as piece) {
+    @if (selection.part(); as part) {
       <div class="two">
         <div class="column">
           <section aria-label="Alloy reading">
             <h2>Alloy reading</h2>
             @if (readings().length === 0) {
-              <p class="soft">None yet. Take one at the bench with the alloy analyser (F8); it is kept with the piece.</p>
+              <p class="soft">None yet. Take one at the bench with the alloy analyser (F8); it is kept with the part.</p>
             } @else {
               <label class="small"
                 >Reading
@@ -63,7 +63,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
           <section aria-label="Marking">
             <h2>Marking</h2>
             <label class="small"
-              >As it stands on the piece
+              >As it stands on the part
               <input
                 type="text"
                 class="plain"
@@ -171,7 +171,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
             }
             @if (may()) {
               <button type="button" class="main-button" [disabled]="materialId() === '' && processId() === ''" (click)="decide()">
-                Keep the decision with {{ piece.name }}
+                Keep the decision with {{ part.name }}
               </button>
             }
             @if (decided().length > 0) {
@@ -187,7 +187,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
         </div>
       </div>
     } @else {
-      <p class="sheet-empty">Choose the piece first whose material and process are to be found out.</p>
+      <p class="sheet-empty">Choose the part first whose material and process are to be found out.</p>
     }
   </div>`,
   styles: `
@@ -259,21 +259,21 @@ export class MaterialView {
   protected readonly materials = MATERIALS;
   protected readonly processes = PROCESSES;
   protected readonly may = computed(() => this.service.can()('identification.add'));
-  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
+  private readonly partId = computed(() => this.selection.part()?.id ?? '');
   private readonly own = computed(() =>
     this.open
       .record()
-      .identifications.filter((i) => i.pieceId === this.pieceId())
+      .identifications.filter((i) => i.partId === this.partId())
       .sort((a, b) => b.sequence - a.sequence),
   );
   /** the last decision is what the form begins with */
   private readonly last = computed<Identification | null>(() => this.own()[0] ?? null);
-  private readonly start = computed(() => ({ piece: this.pieceId(), last: this.last(), now: this.selection.piece() }));
+  private readonly start = computed(() => ({ part: this.partId(), last: this.last(), now: this.selection.part() }));
 
   protected readonly readings = computed(() =>
     this.open
       .record()
-      .readings.filter((r) => r.aboutKind === 'piece' && r.aboutId === this.pieceId() && r.elements !== null)
+      .readings.filter((r) => r.aboutKind === 'part' && r.aboutId === this.partId() && r.elements !== null)
       .sort((a, b) => (a.takenAt < b.takenAt ? 1 : -1))
       .map((r) => ({
         ...r,
@@ -300,8 +300,8 @@ export class MaterialView {
   protected readonly markWords = computed<readonly { readonly text: string; readonly isFault: boolean }[]>(() => {
     const text = this.marking().trim();
     if (text === '') return [];
-    const mark = readMouldedMark(text);
-    if (mark) return [{ text: `A moulded mark: ${mark.words}.`, isFault: false }];
+    const mark = readMaterialMarking(text);
+    if (mark) return [{ text: `A material marking: ${mark.words}.`, isFault: false }];
     const { system, says, grade, fault } = readDesignation(text, this.isCast());
     if (system === '') return [{ text: 'No mark of plastic and no designation of an alloy that is known here.', isFault: false }];
     const names = grade ? ` The same alloy: ${[grade.name, ...grade.alsoNamed].join(', ')}.` : ' Its composition is not in the catalogue.';
@@ -316,7 +316,7 @@ export class MaterialView {
   private readonly family = computed<MaterialFamily | null>(() => {
     const base = this.match()?.base ?? null;
     if (base !== null) return FAMILY_OF_BASE[base];
-    return readMouldedMark(this.marking()) ? 'plastic' : null;
+    return readMaterialMarking(this.marking()) ? 'plastic' : null;
   });
   protected readonly likelyRows = computed(() =>
     this.identified()
@@ -353,9 +353,9 @@ export class MaterialView {
     }
     const fault = this.markWords().find((line) => line.isFault);
     if (fault) doubts.push(fault.text);
-    const mark = readMouldedMark(this.marking());
+    const mark = readMaterialMarking(this.marking());
     if (mark?.materialId && material && mark.materialId !== material.id)
-      doubts.push(`The piece is marked ${mark.words}, and the material is ${material.name}.`);
+      doubts.push(`The part is marked ${mark.words}, and the material is ${material.name}.`);
     return doubts;
   });
   protected readonly decided = computed(() =>
@@ -367,7 +367,7 @@ export class MaterialView {
         processById.get(i.processId ?? '')?.name ?? '',
         i.reason === '' ? '' : `because ${i.reason}`,
       ]
-        .filter((part) => part !== '')
+        .filter((text) => text !== '')
         .join(', '),
       by: `${i.decidedBy}, ${new Date(i.decidedAt).toLocaleDateString('en-GB')}`,
     })),
@@ -379,10 +379,10 @@ export class MaterialView {
     if (this.reason() === '') this.reason.set('composition read');
   }
 
-  /** Keeps what was seen and decided, and lets it flow into the piece; what was there stays in its history. */
+  /** Keeps what was seen and decided, and lets it flow into the part; what was there stays in its history. */
   protected decide(): void {
-    const piece = this.selection.piece();
-    if (!piece) return;
+    const part = this.selection.part();
+    if (!part) return;
     const reading = this.reading();
     const [materialId, processId] = [this.materialId() || null, this.processId() || null];
     const source =
@@ -396,16 +396,16 @@ export class MaterialView {
       processId,
       ...(this.grade() === '' ? {} : { materialDetail: this.grade() }),
       ...(this.marking() === '' ? {} : { markings: this.marking() }),
-      known: {
-        ...(materialId === null ? {} : { materialId: known(read ? 'M' : 'S', { source, instrument: read ? reading.instrument : '' }) }),
-        ...(processId === null ? {} : { processId: known('S', { source }) }),
+      evidence: {
+        ...(materialId === null ? {} : { materialId: evidence(read ? 'M' : 'S', { source, instrument: read ? reading.instrument : '' }) }),
+        ...(processId === null ? {} : { processId: evidence('S', { source }) }),
       },
     };
-    const edit = editOp('piece', piece, fields);
+    const edit = editOp('part', part, fields);
     void this.edits.add(
       'identification',
       {
-        pieceId: piece.id,
+        partId: part.id,
         sequence: (this.last()?.sequence ?? -1) + 1,
         cues: this.seen(),
         readingId: reading?.id ?? null,

@@ -13,10 +13,10 @@ const VIEWS = [
   { path: 'sections', word: 'Sections' },
   { path: 'holes', word: 'Holes' },
   { path: 'hand', word: 'By hand' },
-  { path: 'gauge', word: 'Gauge studies' },
+  { path: 'gauge-studies', word: 'Gauge R&R' },
 ] as const;
 
-/** Shape and material of the piece that is chosen. */
+/** Shape and material of the part that is chosen. */
 @Component({
   selector: 'eb-measure-frame',
   imports: [RefusalNote, VehicleMark, ViewFrame],
@@ -30,12 +30,12 @@ const VIEWS = [
       }
     }
     <div class="pad of">
-      @if (selection.piece(); as piece) {
+      @if (selection.part(); as part) {
         <eb-vehicle-mark [place]="place()" />
-        <h1>{{ piece.name }}</h1>
+        <h1>{{ part.name }}</h1>
         <span class="soft">of {{ open.record().vehicles[place()]?.name }}</span>
       } @else {
-        <h1>No piece is chosen</h1>
+        <h1>No part is chosen</h1>
         <span class="soft">Take one in the stack, or scan its tag.</span>
       }
     </div>
@@ -65,5 +65,5 @@ export class MeasureFrame {
   protected readonly selection = inject(Selection);
   protected readonly open = inject(OpenStudy);
   protected readonly views = VIEWS;
-  protected readonly place = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.piece()?.vehicleId));
+  protected readonly place = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.part()?.vehicleId));
 }

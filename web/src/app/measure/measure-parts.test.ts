@@ -1,12 +1,12 @@
 import type { Type } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { UNSEEN_BY_X_RAYS, WEAK_BY_X_RAYS, matchGrades, matchPatterns, type Grade, type Place } from '@each-bolt/core/measure';
+import { UNSEEN_BY_X_RAYS, WEAK_BY_X_RAYS, matchGrades, matchHoles, type Grade, type Place } from '@each-bolt/core/measure';
 import { FULL_ROWS, ROW_ID } from '../../../../core/testing/rows';
 import { words } from '../../../testing/words';
 import { AlloyTable } from './alloy-table';
 import { CueList } from './cue-list';
 import { DensityPanel } from './density-panel';
-import { PatternDrawing } from './pattern-drawing';
+import { HoleDrawing } from './hole-drawing';
 
 const made = async <T>(part: Type<T>, inputs: Readonly<Record<string, unknown>>): Promise<ComponentFixture<T>> => {
   const fixture = TestBed.createComponent(part);
@@ -55,9 +55,9 @@ describe('an alloy reading as it is shown', () => {
 });
 
 describe('weighed against scanned', () => {
-  const piece = { id: ROW_ID.piece, version: 1, ...FULL_ROWS.piece };
+  const part = { id: ROW_ID.part, version: 1, ...FULL_ROWS.part };
   const said = async (more: object, volumeM3: number): Promise<string> =>
-    words(element(await made(DensityPanel, { piece: { ...piece, ...more }, volumeM3, uM3: volumeM3 * 0.005 })));
+    words(element(await made(DensityPanel, { part: { ...part, ...more }, volumeM3, uM3: volumeM3 * 0.005 })));
 
   it('tells the density with its uncertainty and that it agrees with the material', async () => {
     // 164 g in 20.87 cm³ is 7 858 kg/m³, and half a percent of the volume is 39 of that
@@ -71,7 +71,7 @@ describe('weighed against scanned', () => {
   });
   it('without a material places it among those it may be, and without a mass says what is lacking', async () => {
     expect(await said({ materialId: null }, 2.087e-5)).toContain('No material is recorded.');
-    expect(await said({ massEachKg: null, massUKg: null, massEvidence: null }, 2.087e-5)).toContain('The piece is not weighed yet');
+    expect(await said({ massEachKg: null, evidence: {} }, 2.087e-5)).toContain('The part is not weighed yet');
   });
 });
 
@@ -95,23 +95,23 @@ describe('cues', () => {
   });
 });
 
-describe('a pattern as it is drawn', () => {
+describe('a hole pattern as it is drawn', () => {
   const points: readonly Place[] = [[0, 0, 0], [0.094, 0, 0], [0.094, 0.022, 0], [0.047, 0.024, 0]]; // prettier-ignore
   const circles = (fixture: ComponentFixture<unknown>): readonly (readonly number[])[] =>
     [...element(fixture).querySelectorAll('circle')].map((c) => [Number(c.getAttribute('cx')), Number(c.getAttribute('cy'))]);
 
   it('has its points in their numbers, to one scale both ways, upwards as typed', async () => {
-    const fixture = await made(PatternDrawing, { name: 'foot', points });
+    const fixture = await made(HoleDrawing, { name: 'foot', points });
     const [a, b, c] = circles(fixture) as [number[], number[], number[]];
     expect([...element(fixture).querySelectorAll('text')].map((t) => t.textContent)).toEqual(['1', '2', '3', '4']);
     expect((b[0]! - a[0]!) / 94).toBeCloseTo((b[1]! - c[1]!) / 22, 9);
     expect(c[1]!).toBeLessThan(b[1]!);
     expect(element(fixture).querySelector('svg')?.getAttribute('aria-label')).toBe('Drawing of foot');
   });
-  it('laid over another marks the point that is off and draws how far, longer by the factor it says', async () => {
+  it('registered to another marks the point that is off and draws how far, longer by the factor it says', async () => {
     const onto = points.map((p, i): Place => (i === 3 ? [p[0] + 0.002, p[1], 0] : p));
-    const fit = matchPatterns(points, onto, 0.0005, false);
-    const fixture = await made(PatternDrawing, { name: 'foot', points, onto, fit });
+    const fit = matchHoles(points, onto, 0.0005, false);
+    const fixture = await made(HoleDrawing, { name: 'foot', points, onto, fit });
     expect([...element(fixture).querySelectorAll('circle')].map((c) => c.classList.contains('off'))).toEqual([false, false, false, true]);
     expect(element(fixture).querySelectorAll('.under')).toHaveLength(4);
     const pxPerMm = (circles(fixture)[1]![0]! - circles(fixture)[0]![0]!) / 94;
@@ -121,7 +121,7 @@ describe('a pattern as it is drawn', () => {
     expect(Number(dx) / pxPerMm / factor).toBeCloseTo(-2, 1);
   });
   it('of two points at one place is drawn all the same', async () => {
-    const fixture = await made(PatternDrawing, { name: 'one', points: [[0, 0, 0], [0, 0, 0]] }); // prettier-ignore
+    const fixture = await made(HoleDrawing, { name: 'one', points: [[0, 0, 0], [0, 0, 0]] }); // prettier-ignore
     for (const [x, y] of circles(fixture)) expect([Number.isFinite(x), Number.isFinite(y)]).toEqual([true, true]);
   });
 });

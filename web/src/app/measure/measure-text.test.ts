@@ -7,7 +7,7 @@ import { readOutline } from './sections-view';
 
 const FIGURES: ScanFigures = {
   ...{ triangles: 12, volumeM3: 64.8e-6, volumeUM3: 0.32e-6, areaM2: 147.6e-4, centroidM: [0.06, 0.0225, 0.006] },
-  ...{ openEdges: 0, nonManifoldEdges: 0, turnedEdges: 0, holes: 0, sidesM: [0.12, 0.045, 0.012], smallestM: [0.12, 0.045, 0.012] },
+  ...{ openEdges: 0, nonManifoldEdges: 0, turnedEdges: 0, holes: 0, sidesM: [0.12, 0.045, 0.012], minimumM: [0.12, 0.045, 0.012] },
   ...{ hullVolumeM3: 64.8e-6, trimmedM: [0.12, 0.045, 0.012], shareFraction: 0.98, heldFraction: 1, heldOf: 'volume' },
 };
 
@@ -16,7 +16,7 @@ describe('the figures of a scan in words', () => {
     const rows = new Map(scanRows(FIGURES).map((row) => [row.word, row]));
     expect(rows.get('Volume')).toMatchObject({ value: '64.80 ± 0.32 cm³', note: 'watertight' });
     expect(rows.get('Surface')?.value).toBe('148 cm²');
-    expect(rows.get('Smallest box, any way')).toMatchObject({ value: '120.0 × 45.0 × 12.0 mm', note: 'filled to 100.0 %' });
+    expect(rows.get('Minimum bounding box')).toMatchObject({ value: '120.0 × 45.0 × 12.0 mm', note: 'filled to 100.0 %' });
     expect(volumeWords(0.0123)).toBe('12.3 l');
   });
   it('say that an open scan encloses nothing, and never 0', () => {
@@ -44,7 +44,7 @@ describe('points that are typed', () => {
   it('are millimetres, two or three to a line', () => {
     expect(readPoints('0 0\n80 0 5\n\n 80;50')).toEqual({ points: [[0, 0, 0], [0.08, 0, 0.005], [0.08, 0.05, 0]], fault: '' }); // prettier-ignore
     expect(readPoints('0 0\n80').fault).toMatch(/^Line 2: “80” is no point/);
-    expect(readPoints('0 0').fault).toBe('A pattern needs two points at least');
+    expect(readPoints('0 0').fault).toBe('A hole pattern needs two points at least');
   });
   it('make an outline, and a hole after an empty line, whichever way they run', () => {
     const square = '0 0\n0 40\n40 40\n40 0';

@@ -13,16 +13,16 @@ export interface MeasuredFile extends DrawnMesh {
   readonly notes: readonly string[];
   /** in the unit of the file */
   readonly figures: ScanFigures;
-  readonly smallest: TurnedBox;
+  readonly minimum: TurnedBox;
   readonly trimmed: TurnedBox;
 }
 
-/** Two scans laid over each other. */
+/** Registration and deviation of two scans. */
 export interface Compared {
   /** how far each vertex lies off the surface of the second; above 0 outside it, in the unit of the first */
   readonly deviation: Float32Array;
-  /** the first in small triangles, laid over the second */
-  readonly laid: Float32Array;
+  /** the first in small triangles, registered to the second */
+  readonly registered: Float32Array;
   readonly triangles: Uint32Array;
   /** over the whole surface */
   readonly rms: number;
@@ -33,8 +33,8 @@ export type MeshAsked =
   | { readonly kind: 'measure'; readonly bytes: ArrayBuffer; readonly fileName: string; readonly shareFraction: number }
   | { readonly kind: 'slice'; readonly plane: Plane }
   | { readonly kind: 'wall'; readonly triangle: number; readonly from: Place }
-  /** lays the mesh that is open over another, whose unit is `scale` of the own */
-  | { readonly kind: 'lay over'; readonly bytes: ArrayBuffer; readonly fileName: string; readonly scale: number };
+  /** registers the mesh that is open to another, whose unit is `scale` of the own */
+  | { readonly kind: 'register'; readonly bytes: ArrayBuffer; readonly fileName: string; readonly scale: number };
 
 export type MeshAnswer =
   | { readonly kind: 'measured'; readonly file: MeasuredFile }
@@ -43,7 +43,7 @@ export type MeshAnswer =
   | { readonly kind: 'compared'; readonly compared: Compared }
   | { readonly kind: 'fault'; readonly message: string };
 
-export type MeshTold = { readonly kind: 'step'; readonly step: MeasureStep | 'reading' | 'laying over' } | MeshAnswer;
+export type MeshTold = { readonly kind: 'step'; readonly step: MeasureStep | 'reading' | 'registering' } | MeshAnswer;
 
 /** What goes to the worker and comes back, by the number of the question: answers are never taken for those of another. */
 export interface Numbered<T> {

@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { measureMesh, readMesh, scaled, slice, wallThickness, type Mesh } from '@each-bolt/core/measure';
-import { layMesh } from './lay-mesh';
+import { registerMesh } from './register-mesh';
 import type { MeshAsked, MeshTold, Numbered } from './mesh-told';
 
 let open: Mesh | null = null;
@@ -41,22 +41,22 @@ const answer = (asked: MeshAsked): void => {
     case 'wall':
       tell(open ? { kind: 'wall', wall: wallThickness(open, asked.triangle, asked.from) } : NOTHING_OPEN);
       return;
-    case 'lay over': {
+    case 'register': {
       if (!open) {
         tell(NOTHING_OPEN);
         return;
       }
-      tell({ kind: 'step', step: 'laying over' });
+      tell({ kind: 'step', step: 'registering' });
       const read = readMesh(new Uint8Array(asked.bytes), asked.fileName);
       if (!read.ok) {
         tell({ kind: 'fault', message: read.message });
         return;
       }
-      const compared = layMesh(open, scaled(read.mesh, asked.scale));
-      const { deviation, laid, triangles } = compared;
+      const compared = registerMesh(open, scaled(read.mesh, asked.scale));
+      const { deviation, registered, triangles } = compared;
       tell(
         { kind: 'compared', compared },
-        [deviation, laid, triangles].map((numbers) => numbers.buffer as ArrayBuffer),
+        [deviation, registered, triangles].map((numbers) => numbers.buffer as ArrayBuffer),
       );
     }
   }

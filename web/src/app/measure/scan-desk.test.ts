@@ -124,7 +124,7 @@ describe('a scan that is open', () => {
     expect(measured()).toBe('click 3 more on the rim');
     await rim(0, 0, 0);
     await rim(60, 25, 8);
-    await press('Keep the 2 holes as a pattern');
+    await press('Keep the 2 holes as a hole pattern');
     expect(kept).toHaveLength(1);
     kept[0]!.forEach((place, i) => [[0, 0, 2], [60, 25, 2]][i]!.forEach((x, k) => expect(place[k]).toBeCloseTo(x, 5))); // prettier-ignore
     // what is kept is on the table no more
@@ -165,8 +165,8 @@ describe('a scan that is open', () => {
     expect([...element().querySelectorAll('button')].map((b) => b.textContent.trim())).not.toContain('Keep this section');
   });
 
-  it('laid over one whose file is gone says so', async () => {
-    await pickView('Scan to lay it over', 'other');
+  it('registered to one whose file is gone says so', async () => {
+    await pickView('Scan to register it to', 'other');
     expect(element().querySelector('.fault')?.textContent).toBe('The file is not here');
   });
 });

@@ -12,7 +12,7 @@ import { TakeScan } from './take-scan';
 type Axis = 0 | 1 | 2;
 type Mode = 'distance' | 'wall' | 'hole';
 
-/** A scan that is open: looked at, cut, measured between points, laid over another. All in the unit of its file, shown in mm. */
+/** A scan that is open: looked at, cut, measured between points, registered to another. All in the unit of its file, shown in mm. */
 @Component({
   selector: 'eb-scan-desk',
   imports: [MeshViewer],
@@ -39,7 +39,7 @@ type Mode = 'distance' | 'wall' | 'hole';
           <option value="2" [selected]="axis() === 2">z</option>
         </select>
         @if (compared() !== null) {
-          <span class="soft small">not while it is laid over another</span>
+          <span class="soft small">not while it is registered to another</span>
         }
         @if (axis() !== null) {
           <input
@@ -75,13 +75,13 @@ type Mode = 'distance' | 'wall' | 'hole';
           <button type="button" class="quiet-button" (click)="forgetHole()">Forget hole {{ holes().length }}</button>
         }
         @if (holes().length >= 2) {
-          <button type="button" class="quiet-button" (click)="keepHoles()">Keep the {{ holes().length }} holes as a pattern</button>
+          <button type="button" class="quiet-button" (click)="keepHoles()">Keep the {{ holes().length }} holes as a hole pattern</button>
         }
       </fieldset>
       @if (others().length > 0) {
         <fieldset>
-          <legend>Laid over another scan</legend>
-          <select class="plain" aria-label="Scan to lay it over" (change)="layOver($any($event.target).value)">
+          <legend>Registration and deviation</legend>
+          <select class="plain" aria-label="Scan to register it to" (change)="registerScan($any($event.target).value)">
             <option value="">none</option>
             @for (other of others(); track other.scan.id) {
               <option [value]="other.scan.id">{{ other.word }}</option>
@@ -194,7 +194,7 @@ export class ScanDesk {
   });
   protected readonly shown = computed(() => {
     const compared = this.compared();
-    return compared ? { positions: compared.laid, triangles: compared.triangles } : this.file();
+    return compared ? { positions: compared.registered, triangles: compared.triangles } : this.file();
   });
   protected readonly cut = computed<ShownCut | null>(() => {
     const plane = this.plane();
@@ -344,7 +344,7 @@ export class ScanDesk {
     this.holes.set([]);
   }
 
-  protected async layOver(scanId: string): Promise<void> {
+  protected async registerScan(scanId: string): Promise<void> {
     this.compared.set(null);
     this.points.set([]);
     const other = this.others().find((o) => o.scan.id === scanId)?.scan;
@@ -356,7 +356,7 @@ export class ScanDesk {
     }
     const bytes = await file.arrayBuffer();
     const scale = METRES_PER[other.unit] / METRES_PER[this.unit()];
-    const answer = await this.work.ask({ kind: 'lay over', bytes, fileName: other.fileName, scale }, [bytes]);
+    const answer = await this.work.ask({ kind: 'register', bytes, fileName: other.fileName, scale }, [bytes]);
     if (answer.kind === 'compared') {
       // the plane and the wall are of the scan as its file has it, which is shown no more
       this.turnTo('');

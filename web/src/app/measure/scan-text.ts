@@ -7,11 +7,13 @@ export const volumeWords = (m3: number, uM3: number | null = null): string => {
   const [per, unit] = m3 < 1e-3 ? [1e-6, 'cm³'] : [1e-3, 'l'];
   return `${uM3 === null ? threeDigits(m3 / per) : withU(m3 / per, uM3 / per)} ${unit}`;
 };
-export const areaWords = (m2: number): string => (m2 < 0.1 ? `${threeDigits(m2 * 1e4)} cm²` : `${threeDigits(m2)} m²`);
+const areaWords = (m2: number): string => (m2 < 0.1 ? `${threeDigits(m2 * 1e4)} cm²` : `${threeDigits(m2)} m²`);
 
 /** "120.0 × 45.0 × 12.0 mm" */
-export const sidesWords = (sides: Triple): string => `${sides.map((side) => fixed(side * 1000, side < 0.01 ? 2 : 1)).join(' × ')} mm`;
-export const boxVolume = (sides: Triple): number => sides[0] * sides[1] * sides[2];
+/** The sides of a box in mm, where the unit stands above. */
+export const sidesMm = (sides: Triple): string => sides.map((side) => fixed(side * 1000, side < 0.01 ? 2 : 1)).join(' × ');
+export const sidesWords = (sides: Triple): string => `${sidesMm(sides)} mm`;
+const boxVolume = (sides: Triple): number => sides[0] * sides[1] * sides[2];
 export const percentWords = (fraction: number): string => `${fixed(fraction * 100, 1)} %`;
 
 export interface FigureRow {
@@ -32,9 +34,9 @@ export const scanRows = (f: ScanFigures): readonly FigureRow[] => {
     },
     { word: 'Surface', value: areaWords(f.areaM2), note: `${f.triangles.toLocaleString('en-GB')} triangles` },
     { word: 'Upright box', value: sidesWords(f.sidesM), note: fill(f.sidesM) },
-    { word: 'Smallest box, any way', value: sidesWords(f.smallestM), note: fill(f.smallestM) },
+    { word: 'Minimum bounding box', value: sidesWords(f.minimumM), note: fill(f.minimumM) },
     {
-      word: 'Box without slivers',
+      word: 'Trimmed bounding box',
       value: sidesWords(f.trimmedM),
       note: `holds ${percentWords(f.heldFraction)} of the ${f.heldOf}, ${percentWords(f.shareFraction)} asked; sides to one in 96`,
     },
@@ -57,7 +59,7 @@ export const closedNote = (f: ScanFigures): string => {
     f.nonManifoldEdges > 0 ? `${counted(f.nonManifoldEdges, 'edge')} of three triangles and more` : '',
     f.turnedEdges > 0 ? `${counted(f.turnedEdges, 'edge')} with a triangle turned inside out` : '',
   ]
-    .filter((part) => part !== '')
+    .filter((text) => text !== '')
     .join('; ');
 };
 

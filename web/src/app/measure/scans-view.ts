@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from '@angular/core';
 import { METRES_PER, UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
 import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
-import { SCAN_UNITS, editOp, known, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
+import { SCAN_UNITS, editOp, evidence, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../people/session';
 import { OpenStudy } from '../record/open-study';
@@ -13,7 +13,7 @@ import { MeshWork } from './mesh-work';
 import { ScanDesk } from './scan-desk';
 import { DensityPanel } from './density-panel';
 import { TakeScan } from './take-scan';
-import { scanRows, sidesWords, volumeWords } from './scan-text';
+import { scanRows, sidesMm, volumeWords } from './scan-text';
 
 /** A file that is being looked at: not yet kept, or one of the record. */
 interface Looked {
@@ -24,12 +24,12 @@ interface Looked {
   readonly serial: string;
 }
 
-/** Scans of the chosen piece: measured, looked at, cut, compared, and weighed against. */
+/** Scans of the chosen part: measured, looked at, cut, compared, and weighed against. */
 @Component({
   selector: 'eb-scans-view',
   imports: [DensityPanel, RefusalNote, ScanDesk],
   template: `<div class="sheet scroll">
-    @if (selection.piece(); as piece) {
+    @if (selection.part(); as part) {
       <section class="acts" aria-label="Take a scan in">
         @if (may()) {
           <label class="main-button file"
@@ -68,7 +68,7 @@ interface Looked {
                   }}{{ g.isClear ? '' : '. Not certain: check it with the caliper' }}.
                 </span>
               }
-              <button type="button" class="main-button" (click)="keep()">Keep the scan with {{ piece.name }}</button>
+              <button type="button" class="main-button" (click)="keep()">Keep the scan with {{ part.name }}</button>
             </section>
           }
           <div class="desk">
@@ -106,7 +106,7 @@ interface Looked {
                   max="100"
                   step="0.5"
                   [value]="share() * 100"
-                  aria-label="Share of the volume the box without slivers holds, percent"
+                  aria-label="Share of the volume the trimmed bounding box holds, percent"
                   (change)="measureAgain($any($event.target).valueAsNumber)"
                 />
               </label>
@@ -130,21 +130,21 @@ interface Looked {
                     <button type="button" class="quiet-button" (click)="keepFigures(now.scan)">Keep these figures with the scan</button>
                   }
                   <button type="button" class="quiet-button" (click)="takeSides(now.scan)">
-                    Take the smallest box over as the envelope
+                    Take the minimum bounding box over as the envelope
                   </button>
                 </div>
               }
               @if (figures(); as f) {
                 @if (f.volumeM3 !== null && f.volumeUM3 !== null) {
-                  <eb-density-panel [piece]="piece" [volumeM3]="f.volumeM3" [uM3]="f.volumeUM3" />
+                  <eb-density-panel [part]="part" [volumeM3]="f.volumeM3" [uM3]="f.volumeUM3" />
                 }
               }
             </div>
           </div>
         }
       }
-      <section aria-label="Scans of the piece">
-        <h2>Scans of {{ piece.name }}</h2>
+      <section aria-label="Scans of the part">
+        <h2>Scans of {{ part.name }}</h2>
         @if (scans().length === 0) {
           <p class="soft">None yet. Open a file, or take one from the scanner; it is measured here, before anything is kept.</p>
         } @else {
@@ -154,8 +154,8 @@ interface Looked {
                 <th scope="col">File</th>
                 <th scope="col">Unit</th>
                 <th scope="col" class="right">Volume</th>
-                <th scope="col" class="right">Smallest box</th>
-                <th scope="col" class="right">Without slivers</th>
+                <th scope="col" class="right">Minimum bounding box, mm</th>
+                <th scope="col" class="right">Trimmed bounding box, mm</th>
                 <th></th>
               </tr>
             </thead>
@@ -168,8 +168,8 @@ interface Looked {
                   </th>
                   <td>{{ row.scan.unit }}</td>
                   <td class="right figure">{{ row.volume }}</td>
-                  <td class="right figure">{{ row.smallest }}</td>
-                  <td class="right figure">{{ row.trimmed }}</td>
+                  <td class="right figure sides">{{ row.minimum }}</td>
+                  <td class="right figure sides">{{ row.trimmed }}</td>
                   <td class="right">
                     @if (may()) {
                       <button type="button" class="quiet-button" (click)="remove(row.scan)">Take off</button>
@@ -182,7 +182,7 @@ interface Looked {
         }
       </section>
     } @else {
-      <p class="sheet-empty">Choose the piece first whose scan this is.</p>
+      <p class="sheet-empty">Choose the part first whose scan this is.</p>
     }
   </div>`,
   styles: `
@@ -213,6 +213,12 @@ interface Looked {
       padding: 8px 10px;
       border: 1px solid var(--line);
       background: var(--sheet);
+    }
+    th[scope='row'] {
+      min-width: 150px;
+    }
+    .sides {
+      white-space: normal;
     }
     .fault {
       color: var(--amber);
@@ -274,23 +280,23 @@ export class ScansView {
   protected readonly looked = signal<Looked | null>(null);
   protected readonly may = computed(() => this.service.can()('scan.add'));
   protected readonly scanner = computed(() => this.instruments.all().find((i) => i.kind === 'mesh scanner') ?? null);
-  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
-  private readonly own = computed(() => this.open$.record().scans.filter((s) => s.pieceId === this.pieceId()));
+  private readonly partId = computed(() => this.selection.part()?.id ?? '');
+  private readonly own = computed(() => this.open$.record().scans.filter((s) => s.partId === this.partId()));
   protected readonly scans = computed(() =>
     this.own().map((scan) => ({
       scan,
       volume: scan.figures.volumeM3 === null ? '–' : volumeWords(scan.figures.volumeM3, scan.figures.volumeUM3),
-      smallest: sidesWords(scan.figures.smallestM),
-      trimmed: sidesWords(scan.figures.trimmedM),
-      taken: [scan.instrument, scan.takenBy, new Date(scan.takenAt).toLocaleDateString('en-GB')].filter((part) => part !== '').join(', '),
+      minimum: sidesMm(scan.figures.minimumM),
+      trimmed: sidesMm(scan.figures.trimmedM),
+      taken: [scan.instrument, scan.takenBy, new Date(scan.takenAt).toLocaleDateString('en-GB')].filter((text) => text !== '').join(', '),
     })),
   );
-  /** scans that may be laid under the one that is open: of any piece of the study */
+  /** scans that may be registered to the one that is open: of any part of the study */
   protected readonly others = computed(() =>
     this.open$
       .record()
       .scans.filter((s) => s.id !== this.looked()?.scan?.id)
-      .map((scan) => ({ scan, word: `${this.open$.pieceById().get(scan.pieceId)?.name ?? ''}: ${scan.fileName}` })),
+      .map((scan) => ({ scan, word: `${this.open$.partById().get(scan.partId)?.name ?? ''}: ${scan.fileName}` })),
   );
   protected readonly shownUnit = computed(() => this.looked()?.scan?.unit ?? this.unit());
   protected readonly figures = computed(() => {
@@ -326,17 +332,17 @@ export class ScansView {
     return figures ? scanRows(figures) : [];
   });
   protected readonly guess = computed(() => {
-    const [file, piece] = [this.work.file(), this.selection.piece()];
-    if (!file || !piece) return null;
-    const sidesM = [piece.lengthM, piece.widthM, piece.heightM].filter((s) => s !== null);
-    const densityKgPerM3 = materialById.get(piece.materialId ?? '')?.densityKgPerM3 ?? null;
-    return guessUnit(file.figures.smallestM, file.figures.volumeM3 ?? 0, { sidesM, massKg: piece.massEachKg, densityKgPerM3 });
+    const [file, part] = [this.work.file(), this.selection.part()];
+    if (!file || !part) return null;
+    const sidesM = [part.lengthM, part.widthM, part.heightM].filter((s) => s !== null);
+    const densityKgPerM3 = materialById.get(part.materialId ?? '')?.densityKgPerM3 ?? null;
+    return guessUnit(file.figures.minimumM, file.figures.volumeM3 ?? 0, { sidesM, massKg: part.massEachKg, densityKgPerM3 });
   });
 
   constructor() {
     effect(() => {
-      // what was open is of another piece
-      this.pieceId();
+      // what was open is of another part
+      this.partId();
       untracked(() => this.stop());
     });
   }
@@ -415,11 +421,11 @@ export class ScansView {
   }
 
   protected async keep(): Promise<void> {
-    const [looked, figures, piece, file] = [this.looked(), this.figures(), this.selection.piece(), this.work.file()];
-    if (!looked || !figures || !piece || !file) return;
+    const [looked, figures, part, file] = [this.looked(), this.figures(), this.selection.part(), this.work.file()];
+    if (!looked || !figures || !part || !file) return;
     const guess = this.guess();
     const refusal = await this.takes.keep(looked.file, {
-      pieceId: piece.id,
+      partId: part.id,
       sequence: nextSequence(this.own()),
       fileName: looked.name.slice(0, 200),
       format: file.format,
@@ -443,13 +449,13 @@ export class ScansView {
     this.looked.set({ ...looked, scan: this.own().find((s) => s.id === scan.id) ?? scan });
   }
 
-  /** The measured sides become the envelope of the piece; what was there stays in its history. */
+  /** The measured sides become the envelope of the part; what was there stays in its history. */
   protected takeSides(scan: Scan): void {
-    const piece = this.selection.piece();
-    if (!piece) return;
-    const [lengthM, widthM, heightM] = scan.figures.smallestM;
-    const said = known('M', { instrument: scan.instrument, source: `scan ${scan.fileName}, smallest box in any orientation` });
-    const op = editOp('piece', piece, { lengthM, widthM, heightM, known: { lengthM: said } });
+    const part = this.selection.part();
+    if (!part) return;
+    const [lengthM, widthM, heightM] = scan.figures.minimumM;
+    const said = evidence('M', { instrument: scan.instrument, source: `scan ${scan.fileName}, minimum bounding box in any orientation` });
+    const op = editOp('part', part, { lengthM, widthM, heightM, evidence: { lengthM: said } });
     if (op) void this.edits.send([op]);
   }
 
@@ -460,20 +466,20 @@ export class ScansView {
     readonly name: string;
     readonly loops: readonly (readonly (readonly [number, number])[])[];
   }): void {
-    const [piece, scan] = [this.selection.piece(), this.looked()?.scan ?? null];
-    if (!piece) return;
+    const [part, scan] = [this.selection.part(), this.looked()?.scan ?? null];
+    if (!part) return;
     const k = METRES_PER[this.shownUnit()];
-    const sections = this.open$.record().sections.filter((s) => s.pieceId === piece.id);
+    const sections = this.open$.record().sections.filter((s) => s.partId === part.id);
     void this.edits
       .add('section', {
-        pieceId: piece.id,
+        partId: part.id,
         sequence: nextSequence(sections),
         name,
         kind: 'outline',
         dimensions: {},
         loops: loops.map((loop) => loop.map(([x, y]) => [x * k, y * k] as const)),
         scanId: scan?.id ?? null,
-        materialId: piece.materialId,
+        materialId: part.materialId,
         note: '',
       })
       .then((id) => {
@@ -482,14 +488,14 @@ export class ScansView {
   }
 
   protected keepPattern(places: readonly Place[]): void {
-    const piece = this.selection.piece();
-    if (!piece) return;
+    const part = this.selection.part();
+    if (!part) return;
     const k = METRES_PER[this.shownUnit()];
-    const patterns = this.open$.record().patterns.filter((p) => p.pieceId === piece.id);
+    const patterns = this.open$.record().holePatterns.filter((p) => p.partId === part.id);
     const name = `holes of ${this.looked()?.name ?? 'the scan'}`.slice(0, 100);
     void this.edits
-      .add('pattern', {
-        pieceId: piece.id,
+      .add('holePattern', {
+        partId: part.id,
         sequence: nextSequence(patterns),
         name,
         points: places.map(([x, y, z]) => [x * k, y * k, z * k] as const),

@@ -23,12 +23,12 @@ import { SectionWork } from './section-work';
 
 const PICTURE = { width: 190, height: 140 } as const;
 
-/** Sections of the chosen piece: drawn from the library or an outline, worked out, held against another, and varied. */
+/** Sections of the chosen part: drawn from the library or an outline, worked out, held against another, and varied. */
 @Component({
   selector: 'eb-sections-view',
   providers: [SectionWork],
   template: `<div class="sheet scroll">
-    @if (selection.piece(); as piece) {
+    @if (selection.part(); as part) {
       @if (may()) {
         <form class="new" aria-label="A new section" (submit)="add($event, name)">
           <label
@@ -198,7 +198,7 @@ const PICTURE = { width: 190, height: 140 } as const;
         }
       }
     } @else {
-      <p class="sheet-empty">Choose the piece first whose section this is.</p>
+      <p class="sheet-empty">Choose the part first whose section this is.</p>
     }
   </div>`,
   styleUrl: './new-row.css',
@@ -256,8 +256,8 @@ export class SectionsView {
   protected readonly materials = MATERIALS;
   protected readonly picture = PICTURE;
   protected readonly may = computed(() => this.service.can()('section.add'));
-  private readonly pieceId = computed(() => this.selection.piece()?.id ?? '');
-  protected readonly own = computed(() => this.open.record().sections.filter((s) => s.pieceId === this.pieceId()));
+  private readonly partId = computed(() => this.selection.part()?.id ?? '');
+  protected readonly own = computed(() => this.open.record().sections.filter((s) => s.partId === this.partId()));
   protected readonly chosenId = signal('');
   protected readonly chosen = computed<Section | null>(() => this.own().find((s) => s.id === this.chosenId()) ?? this.own().at(-1) ?? null);
   protected readonly others = computed(() =>
@@ -265,9 +265,9 @@ export class SectionsView {
       .record()
       .sections.filter((s) => s.id !== this.chosen()?.id)
       .map((section) => {
-        const piece = this.open.pieceById().get(section.pieceId);
-        const vehicle = this.open.vehicleById().get(piece?.vehicleId ?? '');
-        return { section, word: `${vehicle?.name ?? ''}, ${piece?.name ?? ''}: ${section.name}` };
+        const part = this.open.partById().get(section.partId);
+        const vehicle = this.open.vehicleById().get(part?.vehicleId ?? '');
+        return { section, word: `${vehicle?.name ?? ''}, ${part?.name ?? ''}: ${section.name}` };
       }),
   );
 
@@ -354,14 +354,14 @@ export class SectionsView {
     const kind = this.kind();
     const read = kind === 'outline' ? readOutline(this.outline()) : { loops: [], fault: '' };
     const fields: SectionFields = {
-      pieceId: this.pieceId(),
+      partId: this.partId(),
       sequence: nextSequence(this.own()),
       name: name.value.trim() || `${kind} ${this.own().length + 1}`,
       kind,
       dimensions: kind === 'outline' ? {} : this.typed(),
       loops: read.loops,
       scanId: null,
-      materialId: this.selection.piece()?.materialId ?? null,
+      materialId: this.selection.part()?.materialId ?? null,
       note: '',
     };
     const fault = read.fault || sectionFault(fields);

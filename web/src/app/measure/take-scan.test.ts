@@ -87,7 +87,7 @@ describe('files that are taken in', () => {
     it('several are one change, numbered on from those that are there', async () => {
       const other = Buffer.concat([PNG]);
       const faults = await TestBed.inject(TakePicture).take(
-        { pieceId: FULL_ROWS.picture.pieceId, rigId: null },
+        { partId: FULL_ROWS.picture.partId, rigId: null },
         [asFile(PNG, 'a.png'), asFile(other, 'b.png')],
         5,
       );
@@ -100,16 +100,12 @@ describe('files that are taken in', () => {
     });
     it('one that is none, or is damaged, is named; the others are kept', async () => {
       const take = TestBed.inject(TakePicture);
-      const faults = await take.take(
-        { pieceId: 'p', rigId: null },
-        [asFile(Buffer.from('<svg/>'), 'drawing.svg'), asFile(PNG, 'a.png')],
-        0,
-      );
+      const faults = await take.take({ partId: 'p', rigId: null }, [asFile(Buffer.from('<svg/>'), 'drawing.svg'), asFile(PNG, 'a.png')], 0);
       expect(faults).toHaveLength(1);
       expect(faults[0]).toMatch(/^drawing\.svg: /);
       expect(sent[0]).toHaveLength(1);
       globalThis.createImageBitmap = () => Promise.reject(new Error('cannot decode'));
-      expect(await take.take({ pieceId: 'p', rigId: null }, [asFile(PNG, 'broken.png')], 0)).toEqual([
+      expect(await take.take({ partId: 'p', rigId: null }, [asFile(PNG, 'broken.png')], 0)).toEqual([
         'broken.png: the picture is damaged and cannot be drawn; take it from the camera again',
       ]);
       expect(sent).toHaveLength(1);

@@ -2,7 +2,8 @@ import { Injectable, inject } from '@angular/core';
 import type { ScanFields, Scan } from '@each-bolt/core/record';
 import { firstValueFrom } from 'rxjs';
 import { LocalStore } from '../record/local-store';
-import { RecordApi, type Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
+import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 
 const hex = (bytes: ArrayBuffer): string => [...new Uint8Array(bytes)].map((b) => b.toString(16).padStart(2, '0')).join('');

@@ -5,7 +5,8 @@ import { RouterLink } from '@angular/router';
 import { InputText } from 'primeng/inputtext';
 import { Subject, catchError, firstValueFrom, map, of, startWith, switchMap } from 'rxjs';
 import { deviceName, nameDevice } from '../record/device';
-import { RecordApi, type Person, type Refusal } from '../record/record-api';
+import type { Person, Refusal } from '@each-bolt/core/wire';
+import { RecordApi } from '../record/record-api';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
 import { Session } from './session';
@@ -15,7 +16,7 @@ type Listed =
   | { readonly kind: 'failed'; readonly refusal: Refusal }
   | { readonly kind: 'ready'; readonly people: readonly Person[] };
 
-/** One's own password and device, and for leads of the house the accounts of all. */
+/** One's own password and device, and for leads of the organisation the accounts of all. */
 @Component({
   selector: 'eb-accounts-page',
   imports: [Brand, InputText, ReactiveFormsModule, RefusalNote, RouterLink],
@@ -70,7 +71,7 @@ type Listed =
                   <tr>
                     <td>{{ person.name }}</td>
                     <td class="figure">{{ person.login }}</td>
-                    <td>{{ person.standing === 'lead' ? 'lead of the house' : 'member' }}</td>
+                    <td>{{ person.standing === 'lead' ? 'lead of the organisation' : 'member' }}</td>
                     <td>
                       @if (resetting() === person.id) {
                         <form (submit)="reset($event, person, fresh.value)">
@@ -114,7 +115,7 @@ type Listed =
             <span>Standing</span>
             <select formControlName="standing">
               <option value="member">member</option>
-              <option value="lead">lead of the house: begins studies, makes accounts</option>
+              <option value="lead">lead of the organisation: begins studies, makes accounts</option>
             </select>
           </label>
           <button type="submit" class="main-button">Make the account</button>

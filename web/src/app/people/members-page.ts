@@ -4,7 +4,7 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RefusalNote } from '../shared/refusal-note';
 import { RouterLink } from '@angular/router';
-import type { Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { ROLE_TEXT } from './role-words';
 import { Session } from './session';
 
@@ -16,7 +16,7 @@ import { Session } from './session';
     <h1>People of this study</h1>
     <p class="soft">
       Taken off, a person no longer sees the study; what they did stays in its history under their name.
-      @if (isHouseLead()) {
+      @if (isOrganisationLead()) {
         Accounts are made on <a routerLink="/people">the accounts page</a>.
       }
     </p>
@@ -135,7 +135,7 @@ export class MembersPage {
   protected readonly texts = ROLE_TEXT;
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly mayEdit = computed(() => this.service.can()('member.edit'));
-  protected readonly isHouseLead = computed(() => {
+  protected readonly isOrganisationLead = computed(() => {
     const state = this.session.state();
     return state.kind === 'in' && state.person.standing === 'lead';
   });

@@ -2,7 +2,8 @@ import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
 import { LocalStore } from '../record/local-store';
-import { RecordApi, isPassing, type Me, type Person, type Refusal, type SignedIn } from '../record/record-api';
+import type { Me, Person, Refusal, SignedIn } from '@each-bolt/core/wire';
+import { RecordApi, isPassing } from '../record/record-api';
 import { Account } from './account';
 
 export type SessionState =

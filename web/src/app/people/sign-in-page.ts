@@ -6,7 +6,7 @@ import { InputText } from 'primeng/inputtext';
 import { counted } from '@each-bolt/core/shared';
 import type { Left } from '../record/device-store';
 import { LocalStore } from '../record/local-store';
-import type { DemoSignIn, Refusal } from '../record/record-api';
+import type { DemoSignIn, Refusal } from '@each-bolt/core/wire';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
 import { ROLE_TEXT } from './role-words';
@@ -24,7 +24,9 @@ import { Session } from './session';
       <form [formGroup]="form" (ngSubmit)="submit()">
         <h1>{{ firstRun() ? 'The first account' : 'Sign in' }}</h1>
         @if (firstRun()) {
-          <p class="soft">There is no account yet. This one leads the house: it begins studies and makes the accounts of the others.</p>
+          <p class="soft">
+            There is no account yet. This one leads the organisation: it begins studies and makes the accounts of the others.
+          </p>
           <label for="name">Your name, as the record shows it</label>
           <input id="name" pInputText formControlName="name" autocomplete="name" [attr.aria-invalid]="faultOf('name') !== ''" />
           <small role="alert">{{ faultOf('name') }}</small>

@@ -7,7 +7,7 @@ export interface ShownPicture {
   readonly url: string;
 }
 
-/** The pictures of a piece; more are dropped, pasted or chosen. */
+/** The pictures of a part; more are dropped, pasted or chosen. */
 @Component({
   selector: 'eb-picture-list',
   template: `<h3>Pictures</h3>

@@ -63,7 +63,7 @@ const ZOOMS = [1, 1.5, 2, 3, 4, 6] as const;
     </div>
     <div class="frame" (wheel)="wheel($event)">
       <div class="paper" [style.width.px]="widthPx()" [style.aspect-ratio]="picture().widthPx + ' / ' + picture().heightPx">
-        <img [src]="url()" [alt]="picture().shows || 'picture of the piece'" draggable="false" />
+        <img [src]="url()" [alt]="picture().shows || 'picture of the part'" draggable="false" />
         <svg
           viewBox="0 0 1000 1000"
           preserveAspectRatio="none"

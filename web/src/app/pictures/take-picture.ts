@@ -37,8 +37,8 @@ export class TakePicture {
     }
   }
 
-  /** Attaches files to a piece or a rig as one change. Says what is wrong with those that cannot be taken. */
-  async take(of: Pick<PictureFields, 'pieceId' | 'rigId'>, files: readonly File[], nextSequence: number): Promise<readonly string[]> {
+  /** Attaches files to a part or a rig as one change. Says what is wrong with those that cannot be taken. */
+  async take(of: Pick<PictureFields, 'partId' | 'rigId'>, files: readonly File[], nextSequence: number): Promise<readonly string[]> {
     const ops: Op[] = [];
     const faults: string[] = [];
     for (const file of files) {

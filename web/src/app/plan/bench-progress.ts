@@ -5,17 +5,11 @@ import type { PackageFields, WorkPackage } from '@each-bolt/core/record';
 import { benchSays, numbered, scopeExpectation, scopeOf, type BenchSays } from '@each-bolt/core/plan';
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
+import type { RecordedDay } from '@each-bolt/core/wire';
 import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
-import { PlanHouse } from './plan-house';
+import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
-
-interface RecordedDay {
-  readonly day: string;
-  readonly vehicleId: string;
-  readonly subsystemId: string;
-  readonly lines: number;
-}
 
 const OFTEN_MS = 1500;
 
@@ -29,7 +23,7 @@ const OFTEN_MS = 1500;
         <thead>
           <tr>
             <th scope="col">Package</th>
-            <th scope="col" class="right">Pieces recorded</th>
+            <th scope="col" class="right">Parts recorded</th>
             <th scope="col" class="right">expected</th>
             <th scope="col">It says</th>
             <th></th>
@@ -71,36 +65,36 @@ export class BenchProgress {
   private readonly open = inject(OpenStudy);
   private readonly api = inject(RecordApi);
   private readonly service = inject(RecordService);
-  private readonly house = inject(PlanHouse);
+  private readonly organisation = inject(PlanOrganisation);
   private readonly edits = inject(RowEdits);
   protected readonly mayRecord = computed(() => this.service.can()('package.edit'));
-  private readonly study = computed(() => ({ id: this.open.study().id, pieces: this.open.record().pieces }));
+  private readonly study = computed(() => ({ id: this.open.study().id, parts: this.open.record().parts }));
   private readonly days = toSignal(
     toObservable(this.study).pipe(
       debounceTime(OFTEN_MS),
-      switchMap(({ id }) => this.api.house<RecordedDay>(id, 'recorded').pipe(catchError(() => of<readonly RecordedDay[]>([])))),
+      switchMap(({ id }) => this.api.plan(id, 'recorded').pipe(catchError(() => of<readonly RecordedDay[]>([])))),
     ),
     { initialValue: [] as readonly RecordedDay[] },
   );
   protected readonly rows = computed(() => {
     const record = this.open.record();
     const nameOf = new Map(record.subsystems.map((s) => [s.id, s.name]));
-    const { experience } = this.house.house();
+    const { experience } = this.organisation.organisation();
     return numbered(record.packages).flatMap((pack) => {
       const { vehicleId, subsystemId } = pack;
       // taking something off records nothing yet: the package that opens it does
       if (vehicleId === null || subsystemId === null || pack.place === 'lift') return [];
       const scope = scopeOf(record, vehicleId).get(subsystemId);
-      const expected = scope ? scopeExpectation(nameOf.get(subsystemId) ?? '', scope, experience).pieces : null;
+      const expected = scope ? scopeExpectation(nameOf.get(subsystemId) ?? '', scope, experience).parts : null;
       const firstDay = this.days().find((d) => d.vehicleId === vehicleId && d.subsystemId === subsystemId)?.day ?? null;
-      const recorded = this.open.loosePieces(vehicleId, subsystemId);
+      const recorded = this.open.looseParts(vehicleId, subsystemId);
       const says = benchSays(pack, { recorded, expected, firstDay });
       if (!says) return [];
-      const parts = [
+      const texts = [
         says.startedOn === null ? '' : `begun on ${dayText(says.startedOn)}`,
         says.remainingS === null ? '' : `${fixed(says.remainingS / 3600, 1)} h still needed`,
-      ].filter((part) => part !== '');
-      return [{ pack, says, recorded, expected: expected === null ? ABSENT : String(expected), text: parts.join(', ') }];
+      ].filter((text) => text !== '');
+      return [{ pack, says, recorded, expected: expected === null ? ABSENT : String(expected), text: texts.join(', ') }];
     });
   });
 

@@ -17,7 +17,7 @@ import { RecordService } from '../record/record-service';
 import { todayHere } from '../record/when';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
-import { PlanHouse } from './plan-house';
+import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
 
 const CRITERION_WORD: Readonly<Record<ChoiceCriterion, string>> = {
@@ -79,8 +79,8 @@ const STRENGTHS: readonly FieldOption[] = [
         <button type="button" class="main-button" (click)="add()">Add a candidate</button>
       }
     </header>
-    @if (house.isAway()) {
-      <p class="soft" role="status">Without a connection the gap cannot be seen against the other studies of the house.</p>
+    @if (organisation.isAway()) {
+      <p class="soft" role="status">Without a connection the gap cannot be seen against the other studies of the organisation.</p>
     }
     @for (issue of choice().issues; track issue.code) {
       <eb-refusal [message]="issue.message" />
@@ -328,7 +328,7 @@ const STRENGTHS: readonly FieldOption[] = [
 })
 export class ChoiceView {
   protected readonly open = inject(OpenStudy);
-  protected readonly house = inject(PlanHouse);
+  protected readonly organisation = inject(PlanOrganisation);
   protected readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
 
@@ -340,14 +340,14 @@ export class ChoiceView {
   protected readonly weightShape: FieldShape = { kind: 'number', per: 1, unit: '', digits: 1 };
   protected readonly may = this.service.can;
   protected readonly chosenId = signal('');
-  protected readonly choice = computed(() => chooseVehicle(this.open.record(), this.house.house().held));
+  protected readonly choice = computed(() => chooseVehicle(this.open.record(), this.organisation.organisation().held));
   protected readonly chosen = computed<Candidate | null>(
     () => this.open.record().candidates.find((c) => c.id === this.chosenId()) ?? this.choice().ranked[0]?.candidate ?? null,
   );
   protected readonly requests = computed(() => this.open.record().requests.filter((r) => r.candidateId === this.chosen()?.id));
   protected readonly summary = computed(
     () =>
-      `${counted(this.choice().ranked.length, 'candidate')}, ${counted(this.open.record().requests.length, 'request')}; the house has studied ${counted(this.house.house().held.length, 'other vehicle')}`,
+      `${counted(this.choice().ranked.length, 'candidate')}, ${counted(this.open.record().requests.length, 'request')}; the organisation has studied ${counted(this.organisation.organisation().held.length, 'other vehicle')}`,
   );
   protected readonly flipLines = computed(() => {
     const nameOf = new Map(this.open.record().candidates.map((c) => [c.id, c.name]));
@@ -379,7 +379,7 @@ export class ChoiceView {
       c.drive ?? '',
       c.voltageV === null ? '' : `${c.voltageV}\u00a0V`,
     ];
-    return parts.filter((part) => part !== '').join(' · ');
+    return parts.filter((text) => text !== '').join(' · ');
   }
 
   protected rawText({ criterion, raw }: CriterionMark): string {

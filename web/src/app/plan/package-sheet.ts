@@ -4,7 +4,7 @@ import { counted, unitShape, type FieldShape, type FieldValue } from '@each-bolt
 import { PLACES, PLACE_WORD, type PackageFields, type WorkPackage } from '@each-bolt/core/record';
 import {
   HAZARDS,
-  gateFault,
+  holdPointFault,
   hazardOps,
   numbered,
   printAfter,
@@ -17,7 +17,7 @@ import {
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
-import { PlanHouse } from './plan-house';
+import { PlanOrganisation } from './plan-organisation';
 import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from '../record/row-edits';
 
@@ -80,15 +80,15 @@ const ACTUALS: readonly Line[] = [
           (committed)="edit('subsystemId', $event)"
         />
       </dd>
-      <dt>Least / likely / most</dt>
+      <dt>Optimistic / most likely / pessimistic</dt>
       <dd>
         <eb-edit-field
-          label="Least, likely and most hours"
+          label="Optimistic, most likely and pessimistic hours"
           [shape]="{ kind: 'effort' }"
           [placeholder]="'2 / 3 / 6'"
           [value]="effort()"
           [disabled]="!mayPlan()"
-          [fault]="fault('likelyS')"
+          [fault]="fault('mostLikelyS')"
           (committed)="setEffort($event)"
         />
       </dd>
@@ -229,7 +229,7 @@ const ACTUALS: readonly Line[] = [
           >
         }
       </div>
-      <button type="button" class="link-button" (click)="toPrecautions()">{{ gateText() }}</button>
+      <button type="button" class="link-button" (click)="toPrecautions()">{{ holdPointText() }}</button>
     </details>
     @if (mayPlan()) {
       <div class="acts">
@@ -293,7 +293,7 @@ export class PackageSheet {
   private readonly open = inject(OpenStudy);
   private readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
-  private readonly house = inject(PlanHouse);
+  private readonly organisation = inject(PlanOrganisation);
   private readonly schedules = inject(PlanScheduleService);
   private readonly router = inject(Router);
   private readonly route = inject(ActivatedRoute);
@@ -308,8 +308,8 @@ export class PackageSheet {
   protected readonly after = computed(() => printAfter(this.pack(), this.open.record().packages));
   protected readonly left = computed(() => this.schedules.schedule()?.leftOut.find((l) => l.packageId === this.pack().id)?.why ?? '');
   protected readonly effort = computed(() => {
-    const { leastS, likelyS, mostS } = this.pack();
-    return leastS === null || likelyS === null || mostS === null ? null : { leastS, likelyS, mostS };
+    const { optimisticS, mostLikelyS, pessimisticS } = this.pack();
+    return optimisticS === null || mostLikelyS === null || pessimisticS === null ? null : { optimisticS, mostLikelyS, pessimisticS };
   });
   protected readonly vehicles = computed(() => named('none in particular', this.open.record().vehicles));
   protected readonly subsystems = computed(() => named('none in particular', this.open.record().subsystems));
@@ -320,22 +320,20 @@ export class PackageSheet {
     return [{ value: '', word: 'anybody' }, ...[...known].sort().map((word) => ({ value: word, word }))];
   });
   protected readonly hazardText = computed(() => counted(this.pack().hazards.length, 'hazard'));
-  protected readonly gateText = computed(() => {
-    const gates = this.open.record().gates.filter((g) => g.packageId === this.pack().id);
-    const open = gates.filter((g) => gateFault(g) !== null).length;
-    return gates.length === 0
-      ? 'Cautions and readings before work'
-      : `Cautions, and ${counted(gates.length, 'reading')} before work, ${open} open`;
+  protected readonly holdPointText = computed(() => {
+    const holdPoints = this.open.record().holdPoints.filter((g) => g.packageId === this.pack().id);
+    const open = holdPoints.filter((g) => holdPointFault(g) !== null).length;
+    return holdPoints.length === 0 ? 'Cautions and hold points' : `Cautions, and ${counted(holdPoints.length, 'hold point')}, ${open} open`;
   });
   /** how far the bench is with the subsystem of this package */
   protected readonly recordedText = computed(() => {
     const { vehicleId, subsystemId } = this.pack();
     const subsystem = this.open.record().subsystems.find((s) => s.id === subsystemId);
     if (vehicleId === null || subsystemId === null || !subsystem) return '';
-    const recorded = this.open.loosePieces(vehicleId, subsystemId);
+    const recorded = this.open.looseParts(vehicleId, subsystemId);
     const scope = scopeOf(this.open.record(), vehicleId).get(subsystemId);
-    const expected = scope ? scopeExpectation(subsystem.name, scope, this.house.house().experience).pieces : null;
-    return `The bench has recorded ${counted(recorded, 'piece')} of ${subsystem.name}${expected === null ? '' : ` of about ${expected} expected`}.`;
+    const expected = scope ? scopeExpectation(subsystem.name, scope, this.organisation.organisation().experience).parts : null;
+    return `The bench has recorded ${counted(recorded, 'part')} of ${subsystem.name}${expected === null ? '' : ` of about ${expected} expected`}.`;
   });
 
   protected fault(field: string): string {
@@ -347,7 +345,7 @@ export class PackageSheet {
   }
 
   protected setEffort(value: FieldValue): void {
-    const none = { leastS: null, likelyS: null, mostS: null };
+    const none = { optimisticS: null, mostLikelyS: null, pessimisticS: null };
     void this.edits.edit('package', this.pack(), value === null ? none : (value as unknown as PackageFields));
   }
 

@@ -8,7 +8,7 @@ import {
   type WorkCalendar,
   nextSequence,
 } from '@each-bolt/core/record';
-import { clockText, readClock, workAxis } from '@each-bolt/core/plan';
+import { clockText, readClock, workingCalendar } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
@@ -82,7 +82,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
         </dd>
       </dl>
       <div>
-        <h3>Days off of the house</h3>
+        <h3>Days off of the organisation</h3>
         <ul class="off">
           @for (off of calendar().daysOff; track $index; let i = $index) {
             <li>
@@ -272,10 +272,10 @@ export class PeopleView {
   protected readonly weekdays = WEEKDAYS;
   protected readonly dayShape: FieldShape = { kind: 'number', per: 60, unit: 'h', digits: 2 };
   protected readonly kgShape: FieldShape = { kind: 'number', per: 1, unit: 'kg', digits: 0 };
-  protected readonly hours = unitShape('likelyS');
+  protected readonly hours = unitShape('mostLikelyS');
   protected readonly mayPlan = computed(() => this.service.can()('resource.edit'));
   protected readonly calendar = computed(() => this.open.study().calendar);
-  protected readonly axisIssues = computed(() => workAxis(this.calendar()).issues);
+  protected readonly axisIssues = computed(() => workingCalendar(this.calendar()).issues);
   protected readonly awayFault = signal<ReadonlyMap<string, string>>(new Map());
   protected readonly opens = computed(() => clockText(this.calendar().opensMin));
   protected readonly accounts = computed<readonly FieldOption[]>(() => {
@@ -344,7 +344,7 @@ export class PeopleView {
     const parts = text
       .split(',')
       .map((part) => part.trim())
-      .filter((part) => part !== '');
+      .filter((text) => text !== '');
     const read = parts.map((part) => /^(\d{4}-\d{2}-\d{2})(?:\s*(?:to|–|\.\.)\s*(\d{4}-\d{2}-\d{2}))?$/.exec(part));
     const isSpan = (match: RegExpExecArray | null | undefined): boolean =>
       match !== null && match !== undefined && [match[1]!, match[2] ?? match[1]!].every(isDay) && match[1]! <= (match[2] ?? match[1]!);

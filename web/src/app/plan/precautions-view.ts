@@ -1,25 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
-import { UNANSWERED, type Gate, type GateFields, type WorkPackage, nextSequence } from '@each-bolt/core/record';
-import { HAZARDS, LOCAL_CODES, gateFault, hazardById, numbered, type Hazard } from '@each-bolt/core/plan';
+import { UNANSWERED, type HoldPoint, type HoldPointFields, type WorkPackage, nextSequence } from '@each-bolt/core/record';
+import { HAZARDS, LOCAL_CODES, holdPointFault, hazardById, numbered, type Hazard } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { Session } from '../people/session';
 import { RecordService } from '../record/record-service';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { ViewTabs } from '../shared/view-tabs';
-import { HoistPanel } from './hoist-panel';
+import { LiftPanel } from './lift-panel';
 import { RowEdits } from '../record/row-edits';
 import { SafetySums } from './safety-sums';
 import { UsualHazardsTable } from './usual-hazards';
 
-type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
+type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
 
 /** What can hurt, the usual cautions, what is read before work begins, and the sums that go with it. */
 @Component({
   selector: 'eb-precautions-view',
-  imports: [EditField, HoistPanel, SafetySums, UsualHazardsTable, ViewTabs],
+  imports: [EditField, LiftPanel, SafetySums, UsualHazardsTable, ViewTabs],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <h1>Precautions</h1>
@@ -27,8 +27,8 @@ type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
     </header>
     <p class="codes">{{ codes }}</p>
     @switch (view()) {
-      @case ('hoist') {
-        <eb-hoist-panel />
+      @case ('lift') {
+        <eb-lift-panel />
       }
       @case ('sums') {
         <eb-safety-sums />
@@ -46,8 +46,8 @@ type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
                   <li>{{ caution }}</li>
                 }
               </ul>
-              @if (hazard.gates.length > 0) {
-                <p class="soft">Asked before work: {{ asked(hazard) }}</p>
+              @if (hazard.holdPoints.length > 0) {
+                <p class="soft">Hold points: {{ asked(hazard) }}</p>
               }
             </section>
           }
@@ -56,8 +56,7 @@ type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
       @default {
         @if (packages().length === 0) {
           <p class="sheet-empty">
-            No package has a hazard yet. Tick the hazards of a package under Packages; its cautions and the readings to be taken before work
-            stand here then.
+            No package has a hazard yet. Tick the hazards of a package under Packages; its cautions and hold points stand here then.
           </p>
         } @else {
           <div class="two">
@@ -66,7 +65,7 @@ type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
                 <tr>
                   <th scope="col">Package</th>
                   <th scope="col">Hazards</th>
-                  <th scope="col">Before work</th>
+                  <th scope="col">Hold points</th>
                 </tr>
               </thead>
               <tbody>
@@ -92,39 +91,39 @@ type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
                     }
                   </ul>
                 }
-                <h3>Read and answered before work begins</h3>
+                <h3>Hold points, read and answered before work begins</h3>
                 <table class="ruled">
                   <tbody>
-                    @for (gate of row.gates; track gate.id) {
+                    @for (holdPoint of row.holdPoints; track holdPoint.id) {
                       <tr>
                         <th scope="row">
-                          {{ gate.asks }}
-                          <small class="soft">{{ limits(gate) }}</small>
+                          {{ holdPoint.asks }}
+                          <small class="soft">{{ limits(holdPoint) }}</small>
                         </th>
                         <td class="answer">
-                          @if (gate.kind === 'number') {
+                          @if (holdPoint.kind === 'number') {
                             <eb-edit-field
-                              [label]="gate.asks"
-                              [shape]="{ kind: 'number', per: 1, unit: gate.unit, digits: 3 }"
-                              [value]="gate.value"
+                              [label]="holdPoint.asks"
+                              [shape]="{ kind: 'number', per: 1, unit: holdPoint.unit, digits: 3 }"
+                              [value]="holdPoint.value"
                               [disabled]="!mayAnswer()"
-                              [fault]="outside(gate)"
-                              (committed)="answer(gate, { value: $any($event) })"
+                              [fault]="outside(holdPoint)"
+                              (committed)="answer(holdPoint, { value: $any($event) })"
                             />
-                          } @else if (gate.kind === 'yes') {
+                          } @else if (holdPoint.kind === 'yes') {
                             <eb-edit-field
-                              [label]="gate.asks"
+                              [label]="holdPoint.asks"
                               [options]="yesNo"
-                              [value]="gate.said"
+                              [value]="holdPoint.said"
                               [disabled]="!mayAnswer()"
-                              (committed)="answer(gate, { said: $any($event) ?? '' })"
+                              (committed)="answer(holdPoint, { said: $any($event) ?? '' })"
                             />
                           } @else {
                             <eb-edit-field
-                              [label]="gate.asks"
-                              [value]="gate.said"
+                              [label]="holdPoint.asks"
+                              [value]="holdPoint.said"
                               [disabled]="!mayAnswer()"
-                              (committed)="answer(gate, { said: $any($event) })"
+                              (committed)="answer(holdPoint, { said: $any($event) })"
                             />
                           }
                         </td>
@@ -133,8 +132,8 @@ type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
                             <button
                               type="button"
                               class="icon-button"
-                              [attr.aria-label]="'Do not ask: ' + gate.asks"
-                              (click)="edits.remove('gate', gate)"
+                              [attr.aria-label]="'Do not ask: ' + holdPoint.asks"
+                              (click)="edits.remove('holdPoint', holdPoint)"
                             >
                               <i class="pi pi-times" aria-hidden="true"></i>
                             </button>
@@ -149,7 +148,7 @@ type View = 'packages' | 'hoist' | 'sums' | 'usual' | 'catalogue';
                   </tbody>
                 </table>
                 @if (mayAnswer()) {
-                  <form (submit)="addGate($event, row.pack, asks, unit)">
+                  <form (submit)="addHoldPoint($event, row.pack, asks, unit)">
                     <input
                       #asks
                       class="plain wide"
@@ -245,7 +244,7 @@ export class PrecautionsView {
   protected readonly hazards = HAZARDS;
   protected readonly views: readonly { readonly view: View; readonly word: string }[] = [
     { view: 'packages', word: 'By package' },
-    { view: 'hoist', word: 'Lift balance' },
+    { view: 'lift', word: 'Lift balance' },
     { view: 'sums', word: 'Sums' },
     { view: 'usual', word: 'Usual hazards' },
     { view: 'catalogue', word: 'All cautions' },
@@ -256,18 +255,18 @@ export class PrecautionsView {
     { value: 'yes', word: 'yes' },
     { value: 'no', word: 'no' },
   ];
-  protected readonly mayPlan = computed(() => this.service.can()('gate.remove'));
-  protected readonly mayAnswer = computed(() => this.service.can()('gate.edit'));
+  protected readonly mayPlan = computed(() => this.service.can()('holdPoint.remove'));
+  protected readonly mayAnswer = computed(() => this.service.can()('holdPoint.edit'));
   protected readonly packages = computed(() => {
-    const { packages, gates } = this.open.record();
+    const { packages, holdPoints } = this.open.record();
     return numbered(packages)
-      .filter((pack) => pack.hazards.length > 0 || gates.some((g) => g.packageId === pack.id))
+      .filter((pack) => pack.hazards.length > 0 || holdPoints.some((g) => g.packageId === pack.id))
       .map((pack) => {
-        const own = gates.filter((g) => g.packageId === pack.id).sort((a, b) => a.sequence - b.sequence);
-        const open = own.filter((g) => gateFault(g) !== null).length;
+        const own = holdPoints.filter((g) => g.packageId === pack.id).sort((a, b) => a.sequence - b.sequence);
+        const open = own.filter((g) => holdPointFault(g) !== null).length;
         return {
           pack,
-          gates: own,
+          holdPoints: own,
           open,
           list: pack.hazards.flatMap((id) => hazardById.get(id) ?? ([] as readonly Hazard[])),
           hazards: pack.hazards.map((id) => hazardById.get(id)?.name ?? id).join(', '),
@@ -278,23 +277,23 @@ export class PrecautionsView {
   protected readonly chosen = computed(() => this.packages().find((row) => row.pack.id === this.chosenId()) ?? this.packages()[0] ?? null);
 
   protected asked(hazard: Hazard): string {
-    return hazard.gates.map((gate) => gate.asks.toLowerCase()).join('; ');
+    return hazard.holdPoints.map((holdPoint) => holdPoint.asks.toLowerCase()).join('; ');
   }
 
-  protected limits(gate: Gate): string {
-    if (gate.low !== null && gate.high !== null) return `${gate.low} to ${gate.high} ${gate.unit}`;
-    if (gate.high !== null) return `at most ${gate.high} ${gate.unit}`;
-    return gate.low === null ? '' : `at least ${gate.low} ${gate.unit}`;
+  protected limits(holdPoint: HoldPoint): string {
+    if (holdPoint.low !== null && holdPoint.high !== null) return `${holdPoint.low} to ${holdPoint.high} ${holdPoint.unit}`;
+    if (holdPoint.high !== null) return `at most ${holdPoint.high} ${holdPoint.unit}`;
+    return holdPoint.low === null ? '' : `at least ${holdPoint.low} ${holdPoint.unit}`;
   }
 
-  protected outside(gate: Gate): string {
-    return gate.value === null ? '' : (gateFault(gate) ?? '');
+  protected outside(holdPoint: HoldPoint): string {
+    return holdPoint.value === null ? '' : (holdPointFault(holdPoint) ?? '');
   }
 
   /** An answer carries who gave it and when. */
-  protected answer(gate: Gate, fields: Partial<GateFields>): void {
+  protected answer(holdPoint: HoldPoint, fields: Partial<HoldPointFields>): void {
     const isGiven = (fields.value ?? null) !== null || (fields.said ?? '') !== '';
-    void this.edits.edit('gate', gate, {
+    void this.edits.edit('holdPoint', holdPoint, {
       ...fields,
       answeredBy: isGiven ? (this.session.person?.name ?? '') : '',
       answeredAt: isGiven ? new Date().toISOString() : null,
@@ -305,11 +304,11 @@ export class PrecautionsView {
     void this.router.navigate([], { relativeTo: this.route, queryParams: { package: id }, queryParamsHandling: 'merge' });
   }
 
-  protected async addGate(event: Event, pack: WorkPackage, asks: HTMLInputElement, unit: HTMLInputElement): Promise<void> {
+  protected async addHoldPoint(event: Event, pack: WorkPackage, asks: HTMLInputElement, unit: HTMLInputElement): Promise<void> {
     event.preventDefault();
-    const own = this.open.record().gates.filter((g) => g.packageId === pack.id);
+    const own = this.open.record().holdPoints.filter((g) => g.packageId === pack.id);
     const kind = unit.value.trim() === '' ? ('text' as const) : ('number' as const);
-    const id = await this.edits.add('gate', {
+    const id = await this.edits.add('holdPoint', {
       ...{ packageId: pack.id, sequence: nextSequence(own), hazard: '', asks: asks.value.trim(), kind },
       ...{ unit: unit.value.trim(), low: null, high: null, ...UNANSWERED },
     });

@@ -8,7 +8,8 @@ import { PictureList } from '../pictures/picture-list';
 import { PictureViewer } from '../pictures/picture-viewer';
 import { TakePicture } from '../pictures/take-picture';
 import { EditField, type FieldOption } from '../shared/edit-field';
-import { PlanHouse, type HouseRig } from './plan-house';
+import type { OrganisationRig } from '@each-bolt/core/wire';
+import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
 
 interface Line {
@@ -42,7 +43,7 @@ const LINES: readonly Line[] = [
   line('wentWrong', 'What went wrong last time', { kind: 'lines' }),
 ];
 
-/** Rigs of this study and of the house: what they are made for, what they bear, what went wrong last time. */
+/** Rigs of this study and of the organisation: what they are made for, what they bear, what went wrong last time. */
 @Component({
   selector: 'eb-rigs-view',
   imports: [EditField, PictureList, PictureViewer],
@@ -72,7 +73,7 @@ const LINES: readonly Line[] = [
         }
       </div>
     </header>
-    @if (house.isAway()) {
+    @if (organisation.isAway()) {
       <p class="soft" role="status">Without a connection the rigs of other studies cannot be seen.</p>
     }
     <div class="two">
@@ -223,7 +224,7 @@ const LINES: readonly Line[] = [
 export class RigsView {
   private readonly open = inject(OpenStudy);
   private readonly service = inject(RecordService);
-  protected readonly house = inject(PlanHouse);
+  protected readonly organisation = inject(PlanOrganisation);
   protected readonly edits = inject(RowEdits);
   protected readonly takes = inject(TakePicture);
 
@@ -238,7 +239,7 @@ export class RigsView {
   protected readonly own = computed(() =>
     findRigs(this.open.record().rigs, this.words(), this.hazard()).sort((a, b) => a.sequence - b.sequence),
   );
-  protected readonly others = computed(() => findRigs(this.house.house().rigs, this.words(), this.hazard()));
+  protected readonly others = computed(() => findRigs(this.organisation.organisation().rigs, this.words(), this.hazard()));
   protected readonly chosen = computed<Rig | null>(
     () => this.open.record().rigs.find((r) => r.id === this.chosenId()) ?? this.own()[0] ?? null,
   );
@@ -247,7 +248,7 @@ export class RigsView {
   protected readonly viewed = computed(() => this.ownPictures().find((p) => p.id === this.viewing()) ?? null);
   protected readonly summary = computed(
     () =>
-      `${counted(this.open.record().rigs.length, 'rig')} in this study, ${fixed(this.house.house().rigs.length, 0)} in others of the house`,
+      `${counted(this.open.record().rigs.length, 'rig')} in this study, ${fixed(this.organisation.organisation().rigs.length, 0)} in others of the organisation`,
   );
 
   constructor() {
@@ -288,7 +289,7 @@ export class RigsView {
   }
 
   /** A rig of another study, with its lesson, in this one. Its pictures stay where they are. */
-  protected async takeOver({ id: _id, studyId: _studyId, study, ...fields }: HouseRig): Promise<void> {
+  protected async takeOver({ id: _id, studyId: _studyId, study, ...fields }: OrganisationRig): Promise<void> {
     const design = `${fields.design}\n(from ${study})`.trim();
     const id = await this.edits.add('rig', { ...fields, design, sequence: nextSequence(this.open.record().rigs) });
     if (id !== null) this.chosenId.set(id);
@@ -296,7 +297,7 @@ export class RigsView {
 
   protected async addPictures(rig: Rig, files: readonly File[]): Promise<void> {
     const next = nextSequence(this.ownPictures());
-    this.faults.set(await this.takes.take({ pieceId: null, rigId: rig.id }, files, next));
+    this.faults.set(await this.takes.take({ partId: null, rigId: rig.id }, files, next));
   }
 
   protected sendPicture(ops: readonly Op[]): void {

@@ -8,10 +8,10 @@ import {
   VEHICLE_ROLES,
   VEHICLE_ROLE_WORD,
   fieldLabel,
-  knownAs,
+  evidenceFor,
   type Claim,
   type ClaimFields,
-  type Known,
+  type Evidence,
   type Vehicle,
   type VehicleFields,
   nextSequence,
@@ -145,7 +145,7 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                 <th scope="row">{{ line.label }}</th>
                 @for (vehicle of vehicles(); track vehicle.id) {
                   <td>
-                    <div class="known">
+                    <div class="evidence">
                       <eb-edit-field
                         [label]="line.label + ' of ' + vehicle.name"
                         [shape]="line.shape"
@@ -154,18 +154,18 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                         [fault]="edits.faultOf(vehicle.id, line.field) || doubtOf(vehicle, line.field)"
                         (committed)="edit(vehicle, line.field, $event)"
                       />
-                      @if (knownOf(vehicle, line.field); as known) {
+                      @if (evidenceOf(vehicle, line.field); as said) {
                         <eb-edit-field
                           [label]="'How ' + line.label.toLowerCase() + ' of ' + vehicle.name + ' is known'"
                           [options]="marks"
-                          [value]="known.mark"
+                          [value]="said.mark"
                           [disabled]="!may()('vehicle.edit')"
                           (committed)="know(vehicle, line.field, { mark: $any($event) })"
                         />
                         <eb-edit-field
                           [label]="'Who says the ' + line.label.toLowerCase() + ' of ' + vehicle.name"
                           placeholder="source"
-                          [value]="known.source"
+                          [value]="said.source"
                           [disabled]="!may()('vehicle.edit')"
                           (committed)="know(vehicle, line.field, { source: $any($event) })"
                         />
@@ -263,10 +263,10 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
       padding-top: 12px;
       font-weight: 600;
     }
-    .known ::placeholder {
+    .evidence ::placeholder {
       font-size: 12px;
     }
-    .known {
+    .evidence {
       display: grid;
       grid-template-columns: minmax(122px, 3fr) 46px minmax(0, 3fr);
       gap: 4px;
@@ -319,8 +319,8 @@ export class SamplesView {
     ];
   }
 
-  protected knownOf(vehicle: Vehicle, field: string): Known | null {
-    return knownAs('vehicle', vehicle, field);
+  protected evidenceOf(vehicle: Vehicle, field: string): Evidence | null {
+    return evidenceFor('vehicle', vehicle, field);
   }
 
   /** a figure no vehicle has is kept, and questioned where it stands */
@@ -328,9 +328,9 @@ export class SamplesView {
     return this.warnings().find((w) => w.recordId === vehicle.id && w.field === field && w.code === 'no-such-figure')?.message ?? '';
   }
 
-  protected know(vehicle: Vehicle, field: string, said: Partial<Known>): void {
-    const before = this.knownOf(vehicle, field);
-    if (before) void this.edits.edit('vehicle', vehicle, { known: { ...vehicle.known, [field]: { ...before, ...said } } });
+  protected know(vehicle: Vehicle, field: string, said: Partial<Evidence>): void {
+    const before = this.evidenceOf(vehicle, field);
+    if (before) void this.edits.edit('vehicle', vehicle, { evidence: { ...vehicle.evidence, [field]: { ...before, ...said } } });
   }
 
   protected edit(vehicle: Vehicle, field: keyof VehicleFields, value: FieldValue): void {

@@ -1,7 +1,7 @@
-import { blank, emptyRecord, USUAL_STUDY, type Resource, type StudyRecord, type Unload } from '@each-bolt/core/record';
-import { burnUp, planSchedule, type Balance, type HoistBalance } from '@each-bolt/core/plan';
+import { blank, emptyRecord, USUAL_STUDY, type Resource, type StudyRecord, type LiftStep } from '@each-bolt/core/record';
+import { burnUp, planSchedule, type Balance, type LiftBalance } from '@each-bolt/core/plan';
 import type { ChartInk } from '../shared/chart-ink';
-import { burnChart, chartSummary, hoistChart, scheduleChart, scheduleRows } from './schedule-chart';
+import { burnChart, chartSummary, liftChart, scheduleChart, scheduleRows } from './schedule-chart';
 
 const ink: ChartInk = {
   ink: '#111',
@@ -30,7 +30,7 @@ const RECORD: StudyRecord = {
       volumePerYear: 1,
       productionYears: 1,
     },
-    ...{ region: '', fastenersIn: true, assembliesAs: 'pieces', ...USUAL_STUDY },
+    ...{ region: '', fastenersIn: true, assembliesAs: 'parts', ...USUAL_STUDY },
     calendar: { ...USUAL_STUDY.calendar, startsOn: '2026-06-01' },
   }),
   vehicles: [
@@ -42,9 +42,9 @@ const RECORD: StudyRecord = {
       id: id(5),
       version: 1,
       ...blank('package', { name: '<b>door</b>', sequence: 0 }),
-      leastS: 28_800,
-      likelyS: 28_800,
-      mostS: 28_800,
+      optimisticS: 28_800,
+      mostLikelyS: 28_800,
+      pessimisticS: 28_800,
       vehicleId: id(2),
       place: 'bay',
     },
@@ -52,9 +52,9 @@ const RECORD: StudyRecord = {
       id: id(6),
       version: 1,
       ...blank('package', { name: 'seat', sequence: 1 }),
-      leastS: 14_400,
-      likelyS: 14_400,
-      mostS: 14_400,
+      optimisticS: 14_400,
+      mostLikelyS: 14_400,
+      pessimisticS: 14_400,
       pinnedOn: '2026-06-03',
     },
   ],
@@ -96,17 +96,17 @@ describe('the schedule as a chart', () => {
 describe('the pads from above', () => {
   it('name steps that hardly move the centre of mass together, and those that do each by its own number', () => {
     const at = (xM: number): Balance => ({ ...{ massKg: 2000, xM, yM: 0 }, ...{ uM: 0.02, insideM: 0.7, tipFraction: 0 } });
-    const unload: Unload = {
-      ...{ id: id(1), version: 1, vehicleId: id(2), pieceId: null, subsystemId: null, sequence: 0 },
+    const liftStep: LiftStep = {
+      ...{ id: id(1), version: 1, vehicleId: id(2), partId: null, subsystemId: null, sequence: 0 },
       ...{ label: 'seat', massKg: 27, massUKg: 2, xM: 0.95, yM: -0.42 },
     };
-    const step = (xM: number): HoistBalance['steps'][number] => ({ unload, after: at(xM), state: 'stays' });
-    const balance: HoistBalance = {
+    const step = (xM: number): LiftBalance['steps'][number] => ({ liftStep, after: at(xM), state: 'stays' });
+    const balance: LiftBalance = {
       ...{ start: at(1.46), startState: 'stays', firstBad: null, issues: [] },
       steps: [step(1.45), step(1.44), step(1.18), step(0.9)],
     };
     const pads = [0.62, 2.38].flatMap((xM) => [-0.76, 0.76].map((yM) => ({ xM, yM })));
-    const { series } = hoistChart(pads, balance, ink) as { series: { type: string; data: { label: { formatter: string } }[] }[] };
+    const { series } = liftChart(pads, balance, ink) as { series: { type: string; data: { label: { formatter: string } }[] }[] };
     const names = series.find((s) => s.type === 'scatter')!.data.map((d) => d.label.formatter);
     expect(names).toEqual(['whole', '', '1–2', '3', '4']);
   });

@@ -1,4 +1,4 @@
-import { type BurnUp, type HoistBalance, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
+import { type BurnUp, type LiftBalance, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
 import { counted, dayText, fixed, isoDay, weekdayOf } from '@each-bolt/core/shared';
 import type { PadPoint, StudyRecord } from '@each-bolt/core/record';
 import type { EChartsCoreOption } from 'echarts/core';
@@ -331,7 +331,7 @@ const stepNames = (
 };
 
 /** The pads from above, and how the centre of mass wanders while things come off. */
-export const hoistChart = (pads: readonly PadPoint[], balance: HoistBalance, ink: ChartInk): EChartsCoreOption => {
+export const liftChart = (pads: readonly PadPoint[], balance: LiftBalance, ink: ChartInk): EChartsCoreOption => {
   const steps = balance.steps.flatMap((step, at) => (step.after ? [{ step, at, after: step.after }] : []));
   const path = [{ at: -1, ...balance.start }, ...steps.map(({ at, after }) => ({ at, ...after }))];
   const xs = [...pads.map((p) => p.xM), ...path.map((p) => p.xM)];

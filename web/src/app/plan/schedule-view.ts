@@ -83,7 +83,7 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
                 <tr>
                   <th scope="col" class="right">No.</th>
                   <th scope="col" class="name">Package</th>
-                  <th scope="col">Least / likely / most h</th>
+                  <th scope="col">Optimistic / most likely / pessimistic h</th>
                   <th scope="col">When</th>
                   <th scope="col">By whom, where</th>
                   <th scope="col" class="right">Slack, days</th>
@@ -101,7 +101,7 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
                         [shape]="effortShape"
                         [value]="row.effort"
                         [disabled]="!mayPlan() || row.state === 'done'"
-                        [fault]="edits.faultOf(row.pack.id, 'likelyS')"
+                        [fault]="edits.faultOf(row.pack.id, 'mostLikelyS')"
                         (committed)="setEffort(row.pack, $event)"
                       />
                     </td>
@@ -362,13 +362,13 @@ export class ScheduleView {
     return numbered(record.packages).flatMap((pack, at) => {
       const times = timesOf.get(pack.id);
       if (!times) return [];
-      const { leastS, likelyS, mostS } = pack;
+      const { optimisticS, mostLikelyS, pessimisticS } = pack;
       return [
         {
           pack,
           number: at + 1,
           state: times.state,
-          effort: leastS === null || likelyS === null || mostS === null ? null : { leastS, likelyS, mostS },
+          effort: optimisticS === null || mostLikelyS === null || pessimisticS === null ? null : { optimisticS, mostLikelyS, pessimisticS },
           from: when(times.from),
           to: when(times.to),
           holds: times.holds.map((id) => nameOf.get(id) ?? '').join(', '),
@@ -391,13 +391,13 @@ export class ScheduleView {
   protected readonly ghost = signal<{ readonly x: number; readonly y: number; readonly text: string } | null>(null);
 
   private bestText(s: PlanSchedule): string {
-    if (s.proved) return 'with the likely times no other order is done earlier';
+    if (s.proved) return 'with the most likely times no other order is done earlier';
     const days = fixed((s.finish - s.bound) / s.axis.slotsPerDay, 1);
-    return `even with the least times not before ${when(s.boundAt)}; with the likely ones at most ${days} working days from the best order`;
+    return `even with the optimistic times not before ${when(s.boundAt)}; with the most likely ones at most ${days} working days from the best order`;
   }
 
   protected setEffort(pack: WorkPackage, value: FieldValue): void {
-    const none = { leastS: null, likelyS: null, mostS: null };
+    const none = { optimisticS: null, mostLikelyS: null, pessimisticS: null };
     void this.edits.edit('package', pack, value === null ? none : (value as unknown as WorkPackage));
   }
 

@@ -7,7 +7,7 @@ import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { EditField, type FieldOption } from '../shared/edit-field';
 import { VehicleMark } from '../shared/vehicle-mark';
-import { PlanHouse } from './plan-house';
+import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
 
 interface ScopeRow {
@@ -45,7 +45,7 @@ const HOUR_S = 3600;
         }
       </div>
     </header>
-    @if (house.isAway()) {
+    @if (organisation.isAway()) {
       <p class="soft" role="status">Without a connection nothing is known here of earlier studies; what is typed counts.</p>
     }
     @if (rows().length === 0) {
@@ -57,7 +57,7 @@ const HOUR_S = 3600;
             <th scope="col">Subsystem</th>
             <th scope="col">Depth</th>
             <th scope="col">Why it stays closed</th>
-            <th scope="col" class="right">Pieces expected</th>
+            <th scope="col" class="right">Parts expected</th>
             <th scope="col">from earlier studies</th>
             <th scope="col" class="right">Hours of people</th>
             <th scope="col">from earlier studies</th>
@@ -99,17 +99,17 @@ const HOUR_S = 3600;
               <td class="number">
                 @if (row.scope; as scope) {
                   <eb-edit-field
-                    [label]="'Pieces expected in ' + row.subsystem.name"
+                    [label]="'Parts expected in ' + row.subsystem.name"
                     [shape]="{ kind: 'whole' }"
-                    [placeholder]="learnt(row.expected?.learntPieces, 1)"
-                    [value]="scope.expectedPieces"
+                    [placeholder]="learnt(row.expected?.learntParts, 1)"
+                    [value]="scope.expectedParts"
                     [disabled]="!mayPlan()"
-                    [fault]="edits.faultOf(scope.id, 'expectedPieces')"
-                    (committed)="edit(scope, 'expectedPieces', $event)"
+                    [fault]="edits.faultOf(scope.id, 'expectedParts')"
+                    (committed)="edit(scope, 'expectedParts', $event)"
                   />
                 }
               </td>
-              <td class="soft small" [title]="row.expected?.learntPieces?.basis ?? ''">{{ spread(row.expected?.learntPieces, 1) }}</td>
+              <td class="soft small" [title]="row.expected?.learntParts?.basis ?? ''">{{ spread(row.expected?.learntParts, 1) }}</td>
               <td class="number">
                 @if (row.scope; as scope) {
                   <eb-edit-field
@@ -133,7 +133,7 @@ const HOUR_S = 3600;
           <tr>
             <th scope="row">Together</th>
             <td colspan="2" class="soft small">{{ counts() }}</td>
-            <td class="right figure">{{ totals().pieces }}</td>
+            <td class="right figure">{{ totals().parts }}</td>
             <td></td>
             <td class="right figure">{{ totals().hours }}</td>
             <td class="soft small">{{ totals().missing }}</td>
@@ -142,8 +142,8 @@ const HOUR_S = 3600;
         </tfoot>
       </table>
       <p class="soft small">
-        Pieces are loose pieces, fasteners not counted. What is typed counts before what earlier studies say; the range in grey holds 80 %
-        of single cases. Hours come from a line through pieces and hours of people of all earlier subsystems.
+        Parts are loose parts, fasteners not counted. What is typed counts before what earlier studies say; the range in grey holds 80 % of
+        single cases. Hours come from a line through parts and hours of people of all earlier subsystems.
       </p>
     }
   </div>`,
@@ -175,7 +175,7 @@ const HOUR_S = 3600;
 })
 export class ScopeView {
   protected readonly open = inject(OpenStudy);
-  protected readonly house = inject(PlanHouse);
+  protected readonly organisation = inject(PlanOrganisation);
   protected readonly selection = inject(Selection);
   protected readonly edits = inject(RowEdits);
   private readonly service = inject(RecordService);
@@ -194,18 +194,20 @@ export class ScopeView {
     const vehicle = this.selection.vehicle();
     if (!vehicle) return [];
     const scopes = scopeOf(this.open.record(), vehicle.id);
-    const { experience } = this.house.house();
+    const { experience } = this.organisation.organisation();
     return this.open.record().subsystems.map((subsystem) => {
       const scope = scopes.get(subsystem.id) ?? null;
       return {
         subsystem,
         scope,
         expected: scope && scopeExpectation(subsystem.name, scope, experience),
-        recorded: this.open.loosePieces(vehicle.id, subsystem.id),
+        recorded: this.open.looseParts(vehicle.id, subsystem.id),
       };
     });
   });
-  protected readonly made = computed(() => packagesFromScope(this.open.record(), this.house.house().experience, () => crypto.randomUUID()));
+  protected readonly made = computed(() =>
+    packagesFromScope(this.open.record(), this.organisation.organisation().experience, () => crypto.randomUUID()),
+  );
   protected readonly makeText = computed(() => `Make ${counted(this.made().ops.length, 'package')} from the scope`);
   protected readonly summary = computed(() => {
     const decided = this.rows().filter((row) => row.scope !== null).length;
@@ -219,11 +221,11 @@ export class ScopeView {
   );
   protected readonly totals = computed(() => {
     const opened = this.rows().filter((row) => row.scope !== null && row.scope.depth !== 'closed');
-    const pieces = opened.reduce((sum, row) => sum + (row.expected?.pieces ?? 0), 0);
+    const parts = opened.reduce((sum, row) => sum + (row.expected?.parts ?? 0), 0);
     const seconds = opened.reduce((sum, row) => sum + (row.expected?.peopleS ?? 0), 0);
     const without = opened.filter((row) => row.expected?.peopleS === null).length;
     return {
-      pieces: fixed(pieces, 0),
+      parts: fixed(parts, 0),
       hours: fixed(seconds / HOUR_S, 1),
       missing: without === 0 ? '' : `without ${counted(without, 'subsystem')} whose time is not known`,
       recorded: fixed(
@@ -277,7 +279,7 @@ export class ScopeView {
     else
       void this.edits.add('scope', {
         ...{ vehicleId, subsystemId: row.subsystem.id, depth, reason },
-        ...{ expectedPieces: null, expectedS: null },
+        ...{ expectedParts: null, expectedS: null },
       });
   }
 

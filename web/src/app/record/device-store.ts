@@ -1,7 +1,8 @@
 import { Injectable } from '@angular/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { massesOf, opOfToday, recordOfToday, type Masses, type StudyRecord } from '@each-bolt/core/record';
 import type { LogEntry, OutboxEntry, OwnEntry } from './local-store';
-import type { Person } from './record-api';
+import type { Person } from '@each-bolt/core/wire';
 import type { Sealed } from './seal';
 
 /** A file that waits with a change, sealed. */
@@ -33,12 +34,14 @@ export interface Before {
   readonly outbox: readonly OutboxEntry[];
   readonly own: readonly OwnEntry[];
   readonly files: readonly { readonly sha256: string; readonly blob: Blob }[];
+  /** what the rows of its studies weighed before what waits */
+  readonly masses: ReadonlyMap<string, Masses>;
 }
 
 interface Schema extends DBSchema {
   me: { key: string; value: Person };
   left: { key: string; value: Left };
-  studies: { key: string; value: object };
+  studies: { key: string; value: { readonly studyId: string; readonly record: StudyRecord } };
   log: { key: [string, number]; value: LogEntry };
   outbox: { key: number; value: OutboxEntry };
   own: { key: string; value: OwnEntry };
@@ -87,7 +90,12 @@ export class DeviceStore {
     if (!OLD.every((name) => db.objectStoreNames.contains(name))) return null;
     const outbox = (await db.getAll('outbox')).filter((entry) => entry.personId === personId);
     const own = (await db.getAll('own')).filter((entry) => entry.personId === personId);
-    return { outbox, own, files: outbox.length > 0 ? await db.getAll('files') : [] };
+    const masses = new Map<string, Masses>();
+    if (outbox.length > 0) {
+      for (const { studyId, record } of await db.getAll('studies')) masses.set(studyId, massesOf(recordOfToday(record)));
+      for (const { studyId, ops } of await db.getAll('log')) for (const op of ops) opOfToday(op, masses.get(studyId));
+    }
+    return { outbox, own, files: outbox.length > 0 ? await db.getAll('files') : [], masses };
   }
 
   /** Forgets what an older version kept: of this account what was taken over, of all the copies of studies. */

@@ -1,5 +1,5 @@
 import { applyOps, inverseOps, namedRows, netEffect, splitKind, type NetEffect, type Op, type StudyRecord } from '@each-bolt/core/record';
-import { onlyPiece, studyRollUp, studyRollUpAfter, type StudyRollUp } from '@each-bolt/core/cost';
+import { onlyPart, studyRollUp, studyRollUpAfter, type StudyRollUp } from '@each-bolt/core/cost';
 
 /** A study as this device holds it: what the server has kept, and over it what waits to be sent. */
 export interface HeldStudy {
@@ -12,26 +12,26 @@ export interface HeldStudy {
   readonly rollUp: StudyRollUp;
 }
 
-/** Ids of the pieces that ops touch, directly or by their fastener and joint sets; null when an op touches something that figures hang on. */
-export const touchedPieces = (record: StudyRecord, ops: readonly Op[]): readonly string[] | null => {
+/** Ids of the parts that ops touch, directly or by their fastener and joint sets; null when an op touches something that figures hang on. */
+export const touchedParts = (record: StudyRecord, ops: readonly Op[]): readonly string[] | null => {
   const found: string[] = [];
   for (const op of ops) {
     const { entity } = splitKind(op.kind);
-    if (entity === 'piece') found.push(op.id);
+    if (entity === 'part') found.push(op.id);
     else if (entity === 'fasteners' || entity === 'joints') {
       const sets = entity === 'fasteners' ? record.fastenerSets : record.jointSets;
       const before = sets.find((set) => set.id === op.id);
-      if (before) found.push(before.pieceId);
-      if ('fields' in op && 'pieceId' in op.fields && typeof op.fields.pieceId === 'string') found.push(op.fields.pieceId);
+      if (before) found.push(before.partId);
+      if ('fields' in op && 'partId' in op.fields && typeof op.fields.partId === 'string') found.push(op.fields.partId);
     } else if (entity === 'study' || entity === 'vehicle' || entity === 'subsystem') return null;
   }
   return found;
 };
 
 const rolledAfter = (held: Pick<HeldStudy, 'view' | 'rollUp'>, view: StudyRecord, ops: readonly Op[]): StudyRollUp => {
-  const touched = touchedPieces(held.view, ops);
+  const touched = touchedParts(held.view, ops);
   if (touched?.length === 0) return held.rollUp;
-  return touched === null ? studyRollUp(view) : studyRollUpAfter(held.rollUp, held.view, view, onlyPiece(touched));
+  return touched === null ? studyRollUp(view) : studyRollUpAfter(held.rollUp, held.view, view, onlyPart(touched));
 };
 
 const viewOf = (base: StudyRecord, waiting: HeldStudy['waiting']): StudyRecord =>

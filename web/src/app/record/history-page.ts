@@ -7,7 +7,8 @@ import { firstValueFrom } from 'rxjs';
 import { RefusalNote } from '../shared/refusal-note';
 import { Names } from './names';
 import { OpenStudy } from './open-study';
-import { RecordApi, type Refusal, type ToldChange } from './record-api';
+import type { Refusal, ToldChange } from '@each-bolt/core/wire';
+import { RecordApi } from './record-api';
 import { RecordService } from './record-service';
 import { Selection } from './selection';
 import { whenText } from './when';
@@ -24,7 +25,7 @@ interface Line {
   readonly undoes: string;
 }
 
-/** Everything ever done to the study, or to one piece and what holds it, newest first. */
+/** Everything ever done to the study, or to one part and what holds it, newest first. */
 @Component({
   selector: 'eb-history-page',
   imports: [RefusalNote],
@@ -34,8 +35,8 @@ interface Line {
       <div class="filters">
         @if (about() !== '') {
           <button type="button" class="quiet-button" (click)="ofAll()">Of the whole study</button>
-        } @else if (selection.piece(); as piece) {
-          <button type="button" class="quiet-button" (click)="ofPiece(piece.id)">Only {{ piece.name }}</button>
+        } @else if (selection.part(); as part) {
+          <button type="button" class="quiet-button" (click)="ofPart(part.id)">Only {{ part.name }}</button>
         }
         <label>
           <span>By</span>
@@ -226,7 +227,7 @@ export class HistoryPage {
   protected readonly selection = inject(Selection);
   protected readonly word = kindWord;
 
-  /** id of the piece the history is of; empty: of the study */
+  /** id of the part the history is of; empty: of the study */
   readonly about = input('', { transform: (id?: string) => id ?? '' });
   protected readonly by = signal('');
   protected readonly text = signal('');
@@ -236,8 +237,8 @@ export class HistoryPage {
   private readonly older = signal<readonly ToldChange[]>([]);
   protected readonly waiting = computed(() => this.service.waiting().length);
   protected readonly heading = computed(() => {
-    const piece = this.open.pieceById().get(this.about());
-    return this.about() === '' ? 'History of the study' : `History of ${piece?.name ?? 'a piece taken off since'}`;
+    const part = this.open.partById().get(this.about());
+    return this.about() === '' ? 'History of the study' : `History of ${part?.name ?? 'a part taken off since'}`;
   });
   protected readonly lines = computed<readonly Line[]>(() => {
     const nameOf = this.names.of();
@@ -296,29 +297,29 @@ export class HistoryPage {
     this.older.update((older) => [...page.filter((c) => c.revision > newest), ...older]);
   }
 
-  /** A piece with the sets, pictures and questions that belong to it. */
-  private rowsOf(pieceId: string): readonly string[] {
-    if (pieceId === '') return [];
+  /** A part with the sets, pictures and questions that belong to it. */
+  private rowsOf(partId: string): readonly string[] {
+    if (partId === '') return [];
     return [
-      pieceId,
-      ...(this.open.fastenersOf().get(pieceId) ?? []).map((set) => set.id),
-      ...(this.open.jointsOf().get(pieceId) ?? []).map((set) => set.id),
-      ...(this.open.picturesOf().get(pieceId) ?? []).map((picture) => picture.id),
-      ...(this.open.questionsOf().get(pieceId) ?? []).map((question) => question.id),
+      partId,
+      ...(this.open.fastenersOf().get(partId) ?? []).map((set) => set.id),
+      ...(this.open.jointsOf().get(partId) ?? []).map((set) => set.id),
+      ...(this.open.picturesOf().get(partId) ?? []).map((picture) => picture.id),
+      ...(this.open.questionsOf().get(partId) ?? []).map((question) => question.id),
     ];
   }
 
   protected isThere({ entity, id }: OpWords): boolean {
-    return entity === 'piece' && this.open.pieceById().has(id);
+    return entity === 'part' && this.open.partById().has(id);
   }
 
   protected jump({ id }: OpWords): void {
     void this.router
       .navigate(['/studies', this.service.studyId, 'bench'], { queryParamsHandling: 'preserve' })
-      .then(() => this.selection.choosePiece(id));
+      .then(() => this.selection.choosePart(id));
   }
 
-  protected ofPiece(about: string): void {
+  protected ofPart(about: string): void {
     this.again();
     void this.router.navigate([], { queryParams: { about }, queryParamsHandling: 'merge' }).then(() => this.read());
   }

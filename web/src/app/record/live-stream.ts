@@ -1,21 +1,13 @@
 import { Injectable, inject } from '@angular/core';
-import type { KeptChange } from '@each-bolt/core/record';
-import { Observable } from 'rxjs';
+import type { Here, HeardChange } from '@each-bolt/core/wire';
+import { map, takeWhile, type Observable } from 'rxjs';
 import { Account } from '../people/account';
 import { deviceName } from './device';
-
-/** Somebody who has the study open. */
-export interface Here {
-  readonly connection: string;
-  readonly personId: string;
-  readonly name: string;
-  readonly device: string;
-  readonly pieceId: string | null;
-}
+import { RecordApi } from './record-api';
 
 export type Heard =
   | { readonly kind: 'open' }
-  | { readonly kind: 'change'; readonly change: Omit<KeptChange, 'inverse'> }
+  | { readonly kind: 'change'; readonly change: HeardChange }
   /** a change too large to be told to everybody; it is there to be fetched */
   | { readonly kind: 'large'; readonly revision: number }
   | { readonly kind: 'here'; readonly here: readonly Here[] }
@@ -27,32 +19,27 @@ export type Heard =
 @Injectable({ providedIn: 'root' })
 export class LiveStream {
   private readonly account = inject(Account);
+  private readonly api = inject(RecordApi);
 
   follow(studyId: string, since: number, connection: string): Observable<Heard> {
-    return new Observable((heard) => {
-      // a stream must not pass through the service worker, which would wait for its end
-      const { id } = this.account;
-      const query = new URLSearchParams({
-        ...{ since: String(since), connection, device: deviceName(), 'ngsw-bypass': '' },
-        ...(id === null ? {} : { account: id }),
-      });
-      const source = new EventSource(`/api/studies/${studyId}/events?${query}`);
-      const data = (event: Event): unknown => JSON.parse((event as MessageEvent<string>).data);
-      source.onopen = () => heard.next({ kind: 'open' });
-      source.onerror = () => {
-        heard.next({ kind: 'lost' });
-        // refused for good, for instance because the session ended: whoever follows decides when to try again
-        if (source.readyState === EventSource.CLOSED) heard.complete();
-      };
-      source.addEventListener('change', (event) => heard.next({ kind: 'change', change: data(event) as KeptChange }));
-      source.addEventListener('large', (event) => heard.next({ kind: 'large', ...(data(event) as { readonly revision: number }) }));
-      source.addEventListener('here', (event) => heard.next({ kind: 'here', here: data(event) as readonly Here[] }));
-      source.addEventListener('off', () => {
-        source.close();
-        heard.next({ kind: 'off' });
-        heard.complete();
-      });
-      return () => source.close();
-    });
+    const { id } = this.account;
+    const query = { since: String(since), connection, device: deviceName(), ...(id === null ? {} : { account: id }) };
+    return this.api.stream('GET /api/studies/:id/events', { at: { id: studyId }, query }).pipe(
+      map((event): Heard => {
+        switch (event.kind) {
+          case 'change':
+            return { kind: 'change', change: event.told };
+          case 'large':
+            return { kind: 'large', revision: event.told.revision };
+          case 'here':
+            return { kind: 'here', here: event.told };
+          case 'off':
+          case 'open':
+          case 'lost':
+            return { kind: event.kind };
+        }
+      }),
+      takeWhile(({ kind }) => kind !== 'off', true),
+    );
   }
 }

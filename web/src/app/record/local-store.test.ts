@@ -1,7 +1,9 @@
 import 'fake-indexeddb/auto';
 import { webcrypto } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { TestBed } from '@angular/core/testing';
-import type { Change } from '@each-bolt/core/record';
+import { readChange, type Change } from '@each-bolt/core/record';
 import { IDBFactory } from 'fake-indexeddb';
 import { openDB } from 'idb';
 import { recordOf, teardown, testId } from '../../../testing/record';
@@ -103,7 +105,7 @@ describe('what a device keeps of an account', () => {
     await store.enter(WENNA, KEY);
     expect([(await store.outbox()).length, (await store.left()).length]).toEqual([1, 0]);
   });
-  it('sealed by another house at the same address keeps nobody from signing in, and is not written over', async () => {
+  it('sealed by another organisation at the same address keeps nobody from signing in, and is not written over', async () => {
     const OTHER = btoa('h'.repeat(32));
     await store.enter(WENNA, OTHER);
     await store.add(entry(50, WENNA.id));
@@ -150,6 +152,88 @@ describe('what a device keeps of an account', () => {
     begin();
     await store.enter(ODO, KEY);
     expect((await store.outbox()).map((e) => e.typed)).toEqual(['secret line 51']);
+  });
+});
+
+describe('what version 0.5.0 left on a device', () => {
+  let store: LocalStore;
+  const begin = (): void => {
+    TestBed.resetTestingModule();
+    store = TestBed.inject(LocalStore);
+  };
+  // a dump of its database in a browser: the copy of a study, and three changes that were recorded without a network
+  const DEVICE = JSON.parse(readFileSync(join(__dirname, '../../../testing/older/0.5.0-device.json'), 'utf8')) as Readonly<{
+    stores: Readonly<
+      Record<
+        string,
+        { readonly keyPath: string | null; readonly autoIncrement: boolean; readonly keys: string[]; readonly values: object[] }
+      >
+    >;
+  }>;
+  const waiting = DEVICE.stores.outbox!.values as readonly OutboxEntry[];
+
+  it('waits in the words of today, in order, to be taken by the server, and a mass edited in part is whole', async () => {
+    globalThis.indexedDB = new IDBFactory();
+    const old = await openDB('each-bolt', 1, {
+      upgrade(db) {
+        for (const [name, { keyPath, autoIncrement }] of Object.entries(DEVICE.stores))
+          db.createObjectStore(name, { ...(keyPath === null ? {} : { keyPath }), autoIncrement });
+      },
+    });
+    for (const [name, { keyPath, keys, values }] of Object.entries(DEVICE.stores))
+      for (const [i, value] of values.entries()) await old.put(name, value, keyPath === null ? keys[i] : undefined);
+    old.close();
+    begin();
+    await store.enter({ id: waiting[0]!.personId, name: 'Wenna Tarn' }, KEY);
+    const now = await store.outbox();
+    expect(now.map(({ change, typed, studyId, madeAt }) => [change.id, typed, studyId, madeAt])).toEqual(
+      waiting.map(({ change, typed, studyId, madeAt }) => [change.id, typed, studyId, madeAt]),
+    );
+    for (const { change } of now) expect(readChange(change)).toMatchObject({ ok: true, value: change });
+    expect(now.map(({ change }) => change.ops.map(({ kind }) => kind))).toEqual([['part.add'], ['part.add'], ['part.edit']]);
+    expect(now[0]?.change.ops[0]).toMatchObject({
+      fields: {
+        name: 'bracket',
+        massEachKg: 0.041,
+        evidence: { massEachKg: { mark: 'M', typed: '41 g', u: expect.closeTo(0.000289, 6) as number } },
+      },
+    });
+    const supplier = 'supplier’s sheet 12';
+    expect(now[2]?.change.ops[0]).toMatchObject({
+      was: { massEachKg: 0.17, evidence: { massEachKg: { mark: 'T', u: 0.001, typed: '170 g', source: supplier } } },
+      fields: { massEachKg: 0.18, evidence: { massEachKg: { mark: 'M', typed: '180 g', source: supplier } } },
+    });
+    expect(now[2]?.inverse[0]).toMatchObject({ fields: { evidence: { massEachKg: { mark: 'T', u: 0.001, source: supplier } } } });
+    expect((await store.own(now[0]!.studyId)).map(({ id }) => id)).toEqual(now.map(({ change }) => change.id));
+  });
+  it('of a later version, a database for each account, is put into the words of today, the copy of the study too', async () => {
+    globalThis.indexedDB = new IDBFactory();
+    const person = { id: waiting[0]!.personId, name: 'Wenna Tarn' };
+    const later = await openDB(`each-bolt ${person.id}`, 1, {
+      upgrade(db) {
+        db.createObjectStore('studies', { keyPath: 'studyId' });
+        db.createObjectStore('log', { keyPath: ['studyId', 'revision'] });
+        db.createObjectStore('outbox', { keyPath: 'seq', autoIncrement: true }).createIndex('study', 'studyId');
+        db.createObjectStore('own', { keyPath: 'id' }).createIndex('study', 'studyId');
+        db.createObjectStore('files', { keyPath: 'sha256' });
+        db.createObjectStore('key');
+      },
+    });
+    for (const name of ['studies', 'outbox', 'own']) for (const value of DEVICE.stores[name]!.values) await later.put(name, value);
+    const copy = (await later.getAll('studies'))[0] as { studyId: string; record: { revision: number } };
+    const plate = waiting[2]!.change.ops[0]!.id;
+    const edit = { kind: 'piece.edit', id: plate, was: { massUKg: 0.001 }, fields: { massUKg: 0.002 } };
+    await later.put('log', { studyId: copy.studyId, revision: copy.record.revision + 1, ops: [edit] });
+    later.close();
+    begin();
+    await store.enter(person, KEY);
+    const { stored, log } = (await store.study(copy.studyId))!;
+    expect(stored.record.parts.map(({ name }) => name)).toContain('plate');
+    expect(log[0]?.ops[0]).toMatchObject({
+      kind: 'part.edit',
+      fields: { evidence: { massEachKg: { mark: 'T', u: 0.002, source: 'supplier’s sheet 12' } } },
+    });
+    for (const { change } of await store.outbox()) expect(readChange(change).ok).toBe(true);
   });
 });
 

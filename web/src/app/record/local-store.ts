@@ -1,8 +1,9 @@
 import { Injectable, inject } from '@angular/core';
-import { withLaterFields, withLaterRows, type Change, type Op } from '@each-bolt/core/record';
-import { deleteDB, openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { changeOfToday, massesOf, opOfToday, recordOfToday, type Change, type Masses, type Op } from '@each-bolt/core/record';
+import { deleteDB, openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction } from 'idb';
 import { DeviceStore, type Left, type SealedFile, type SealedWaiting } from './device-store';
-import type { Person, ReadStudy, Refusal } from './record-api';
+import type { Person, Refusal } from '@each-bolt/core/wire';
+import type { ReadStudy } from './record-api';
 import { canSeal, seal, unseal } from './seal';
 
 /** A change that waits to be sent, or was refused and waits to be mended. */
@@ -38,9 +39,6 @@ export interface LogEntry {
   readonly ops: readonly Op[];
 }
 
-/** An op that an older version of the program left on this device. */
-const asToday = (op: Op): Op => withLaterFields(op) as Op;
-
 interface Schema extends DBSchema {
   studies: { key: string; value: ReadStudy & { readonly studyId: string; readonly people: readonly Person[] } };
   log: { key: [string, number]; value: LogEntry };
@@ -52,12 +50,18 @@ interface Schema extends DBSchema {
 }
 
 type Account = IDBPDatabase<Schema>;
+type Upgrade = IDBPTransaction<Schema, ('studies' | 'log' | 'outbox' | 'own' | 'files' | 'key')[], 'versionchange'>;
 
 const nameOf = (personId: string): string => `each-bolt ${personId}`;
 
 const openAccount = (personId: string): Promise<Account> =>
-  openDB<Schema>(nameOf(personId), 1, {
-    upgrade(db) {
+  openDB<Schema>(nameOf(personId), 2, {
+    upgrade(db, before, _now, tx) {
+      if (before === 1) {
+        // what cannot be put into other words stays as it is, and is not opened
+        inWordsOfToday(tx).catch(() => tx.abort());
+        return;
+      }
       db.createObjectStore('studies', { keyPath: 'studyId' });
       db.createObjectStore('log', { keyPath: ['studyId', 'revision'] });
       db.createObjectStore('outbox', { keyPath: 'seq', autoIncrement: true }).createIndex('study', 'studyId');
@@ -170,7 +174,7 @@ export class LocalStore {
       if (left.sealed && key === null) continue;
       if (left.sealed && key !== null) {
         const opened = await openSeal(key, left.sealed);
-        // sealed by another house at this address: it stays until that one is back, and keeps nobody from signing in
+        // sealed by another organisation at this address: it stays until that one is back, and keeps nobody from signing in
         if (opened === null) continue;
         await putBack(db, opened.waiting, opened.files);
       }
@@ -181,7 +185,7 @@ export class LocalStore {
   private async takeBefore(db: Account, personId: string): Promise<void> {
     const before = await this.device.before(personId);
     if (!before) return;
-    await putBack(db, before, before.files);
+    await putBack(db, before, before.files, before.masses);
     await this.device.forgetBefore(personId);
   }
 
@@ -193,10 +197,7 @@ export class LocalStore {
     const stored = await db.get('studies', studyId);
     if (!stored) return null;
     const log = await db.getAll('log', IDBKeyRange.bound([studyId, stored.record.revision + 1], [studyId, Infinity]));
-    return {
-      stored: { ...stored, record: withLaterRows(stored.record) },
-      log: log.map((entry) => ({ ...entry, ops: entry.ops.map(asToday) })),
-    };
+    return { stored, log };
   }
 
   async storeStudy(studyId: string, read: ReadStudy, people: readonly Person[]): Promise<void> {
@@ -215,7 +216,7 @@ export class LocalStore {
   }
 
   async studies(): Promise<readonly (ReadStudy & { readonly studyId: string })[]> {
-    return (await (await this.db).getAll('studies')).map((kept) => ({ ...kept, record: withLaterRows(kept.record) }));
+    return (await this.db).getAll('studies');
   }
 
   async logChange(entry: LogEntry): Promise<void> {
@@ -234,10 +235,7 @@ export class LocalStore {
 
   /** All that waits or was refused, of every study, in the order of sending. */
   async outbox(): Promise<readonly OutboxEntry[]> {
-    const entries = await (await this.db).getAll('outbox');
-    return entries
-      .map((entry) => ({ ...entry, change: { ...entry.change, ops: entry.change.ops.map(asToday) } }))
-      .sort((a, b) => a.seq - b.seq);
+    return [...(await (await this.db).getAll('outbox'))].sort((a, b) => a.seq - b.seq);
   }
 
   async own(studyId: string): Promise<readonly OwnEntry[]> {
@@ -298,7 +296,9 @@ const openSeal = async (
   return { waiting: JSON.parse(new TextDecoder().decode(bytes)) as Waiting, files: await Promise.all(blobs) };
 };
 
-const putBack = async (db: Account, { outbox, own }: Waiting, files: Files): Promise<void> => {
+/** Puts back what waits. An edit of a part of a mass, whose row this device does not have, is completed by the server. */
+const putBack = async (db: Account, waiting: Waiting, files: Files, masses: ReadonlyMap<string, Masses> = new Map()): Promise<void> => {
+  const { outbox, own } = waitingOfToday(waiting, masses);
   const tx = db.transaction(['outbox', 'own', 'files'], 'readwrite', { durability: 'strict' });
   const there = new Set((await tx.objectStore('outbox').getAll()).map((entry) => entry.change.id));
   for (const entry of outbox) {
@@ -310,6 +310,51 @@ const putBack = async (db: Account, { outbox, own }: Waiting, files: Files): Pro
   }
   for (const file of files) await tx.objectStore('files').put(file);
   await tx.done;
+};
+
+const NOTHING_WEIGHED = (): Masses => new Map();
+
+/** What waits, in the words of today; `own` are what takes back the changes that wait, and no others. */
+const waitingOfToday = ({ outbox, own }: Waiting, masses: ReadonlyMap<string, Masses>): Waiting => {
+  const inOrder = [...outbox].sort((a, b) => a.seq - b.seq);
+  const now = inOrder.map((entry): OutboxEntry => {
+    const { ops, inverse } = changeOfToday(
+      { ops: entry.change.ops, inverse: entry.inverse },
+      masses.get(entry.studyId) ?? NOTHING_WEIGHED(),
+    );
+    // what clashed then is told in words of then; sent again, it is told anew
+    const refusal = entry.refusal?.conflicts?.length && ops !== entry.change.ops ? { ...entry.refusal, conflicts: [] } : entry.refusal;
+    return { ...entry, change: { ...entry.change, ops }, inverse, refusal };
+  });
+  const inverseOf = new Map(now.map((entry) => [entry.change.id, entry.inverse]));
+  return { outbox: now, own: own.flatMap((act) => (inverseOf.has(act.id) ? [{ ...act, inverse: inverseOf.get(act.id)! }] : [])) };
+};
+
+/**
+ * Puts what an older version kept here into the words of today: the copies of studies, the changes since, and what waits. What takes
+ * back a change that the server has is asked of the server again.
+ */
+const inWordsOfToday = async (tx: Upgrade): Promise<void> => {
+  const [studies, log, outbox, own] = await Promise.all([
+    tx.objectStore('studies').getAll(),
+    tx.objectStore('log').getAll(),
+    tx.objectStore('outbox').getAll(),
+    tx.objectStore('own').getAll(),
+  ]);
+  const masses = new Map<string, Masses>();
+  for (const kept of studies) {
+    const record = recordOfToday(kept.record);
+    masses.set(kept.studyId, massesOf(record));
+    await tx.objectStore('studies').put({ ...kept, record });
+  }
+  for (const entry of [...log].sort((a, b) => a.revision - b.revision)) {
+    const weighed = masses.get(entry.studyId) ?? NOTHING_WEIGHED();
+    await tx.objectStore('log').put({ ...entry, ops: entry.ops.map((op) => opOfToday(op, weighed) as Op) });
+  }
+  const waiting = waitingOfToday({ outbox, own }, masses);
+  for (const entry of waiting.outbox) await tx.objectStore('outbox').put(entry);
+  await tx.objectStore('own').clear();
+  for (const act of waiting.own) await tx.objectStore('own').put(act);
 };
 
 /** Leaves in the database only what is unsent. */

@@ -1,15 +1,15 @@
 import { editOp, removeOp } from '@each-bolt/core/record';
-import { pieceNamed, recordOf, teardown } from '../../../testing/record';
+import { partNamed, recordOf, teardown } from '../../../testing/record';
 import { choiceKey, faultyFields, resolved, retyped } from './mend';
-import type { ToldConflict } from './record-api';
+import type { ToldConflict } from '@each-bolt/core/wire';
 import { over, rest } from './undo-service';
 
 const record = recordOf(teardown('plate 1 kg\nlever'));
-const plate = pieceNamed(record, 'plate');
-const edit = editOp('piece', plate, { name: 'mine', tag: 'M1' })!;
+const plate = partNamed(record, 'plate');
+const edit = editOp('part', plate, { name: 'mine', tag: 'M1' })!;
 const theirs = { ...plate, name: 'theirs', version: 4 };
 const clash: ToldConflict = {
-  entity: 'piece',
+  entity: 'part',
   id: plate.id,
   verb: 'edit',
   current: theirs,
@@ -28,9 +28,9 @@ describe('a change that clashed', () => {
     expect(resolved([edit], [clash], chose('theirs'))).toEqual([expect.objectContaining({ was: { tag: '' }, fields: { tag: 'M1' } })]));
   it('takes a row off only when that is chosen, as it now stands', () => {
     const removal = { ...clash, verb: 'remove' as const };
-    expect(resolved([removeOp('piece', plate)], [removal], new Map())).toEqual([]);
-    expect(resolved([removeOp('piece', plate)], [removal], chose('mine', ''))).toMatchObject([
-      { kind: 'piece.remove', was: { name: 'theirs' } },
+    expect(resolved([removeOp('part', plate)], [removal], new Map())).toEqual([]);
+    expect(resolved([removeOp('part', plate)], [removal], chose('mine', ''))).toMatchObject([
+      { kind: 'part.remove', was: { name: 'theirs' } },
     ]);
   });
   it('drops what was to be done to a row that is gone', () =>
@@ -41,7 +41,7 @@ describe('an undo that meets what was changed since', () => {
   it('goes over it, or undoes only the rest', () => {
     expect(over(edit, clash)).toMatchObject([{ was: { name: 'theirs', tag: '' } }]);
     expect(rest(edit, clash.cells)).toMatchObject([{ was: { tag: '' }, fields: { tag: 'M1' } }]);
-    expect(rest(removeOp('piece', plate), clash.cells)).toEqual([]);
+    expect(rest(removeOp('part', plate), clash.cells)).toEqual([]);
   });
 });
 

@@ -1,5 +1,5 @@
 import { cellOf, cellsOf, fieldsFrom, type Op } from '@each-bolt/core/record';
-import type { ToldConflict } from './record-api';
+import type { ToldConflict } from '@each-bolt/core/wire';
 
 /** What somebody chose for each value that clashed: their own or the other’s. */
 export type Chosen = ReadonlyMap<string, 'mine' | 'theirs'>;

@@ -33,7 +33,7 @@ describe('what records are called', () => {
     expect(name).not.toContain('-0000-');
   });
   it('are the words people gave them', () => {
-    const named = (['vehicle', 'piece', 'fasteners', 'member', 'scan', 'scope', 'step', 'picture'] as const).map((e) => names(ROW_ID[e]));
+    const named = (['vehicle', 'part', 'fasteners', 'member', 'scan', 'scope', 'step', 'picture'] as const).map((e) => names(ROW_ID[e]));
     expect(named).toEqual([
       'Drayman II',
       'bracket',

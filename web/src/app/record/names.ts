@@ -5,7 +5,7 @@ import { OpenStudy } from './open-study';
 import { RecordService } from './record-service';
 
 /** Kinds of which there are very many: they are found by maps that the record keeps anyway. */
-const BY_THE_THOUSAND: readonly Entity[] = ['piece', ...SET_KINDS];
+const BY_THE_THOUSAND: readonly Entity[] = ['part', ...SET_KINDS];
 const OTHERS = ENTITIES.filter((entity) => !BY_THE_THOUSAND.includes(entity));
 
 /** What every record and person of the open study is called. */
@@ -24,10 +24,10 @@ export class Names {
   });
 
   readonly of = computed<NameOf>(() => {
-    const [pieces, rows, people, sets] = [this.open.pieceById(), this.rows(), this.people(), this.sets];
+    const [parts, rows, people, sets] = [this.open.partById(), this.rows(), this.people(), this.sets];
     const nameOf: NameOf = (id) => {
-      const piece = pieces.get(id);
-      if (piece) return piece.name;
+      const part = parts.get(id);
+      if (part) return part.name;
       const row = rows.get(id);
       return row ? recordName(row[0], row[1], nameOf) : (people.get(id) ?? sets().get(id) ?? null);
     };

@@ -17,7 +17,7 @@ import {
 } from '@each-bolt/core/record';
 import { InputText } from 'primeng/inputtext';
 import { Textarea } from 'primeng/textarea';
-import type { Person } from './record-api';
+import type { Person } from '@each-bolt/core/wire';
 import { Unsaved } from './unsaved';
 
 interface VehicleLine {
@@ -60,8 +60,8 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
           }
         </div>
         <p class="label">Counting rule, switched at any time</p>
-        <label class="tick"><input type="checkbox" formControlName="fastenersIn" /> fasteners count with the pieces</label>
-        <label class="tick"><input type="checkbox" formControlName="openedAsPieces" /> an opened assembly counts as its loose pieces</label>
+        <label class="tick"><input type="checkbox" formControlName="fastenersIn" /> fasteners count with the parts</label>
+        <label class="tick"><input type="checkbox" formControlName="openedAsParts" /> an opened assembly counts as its loose parts</label>
       }
       @case (2) {
         <p class="soft">The subsystem tree with {{ subsystems }} neutral names comes along; rename, add and remove as needed.</p>
@@ -222,7 +222,7 @@ export class NewStudy {
     volumePerYear: '60000',
     productionYears: '7',
     fastenersIn: true,
-    openedAsPieces: true,
+    openedAsParts: true,
     // the vehicle that is being typed
     vehicleName: '',
     vehicleRole: VEHICLE_ROLES[0],
@@ -315,7 +315,7 @@ export class NewStudy {
   }
 
   private checked(): { readonly fields: StudyFields | null; readonly issues: readonly Issue[] } {
-    const { title, questions, currency, priceYear, region, volumePerYear, productionYears, fastenersIn, openedAsPieces } =
+    const { title, questions, currency, priceYear, region, volumePerYear, productionYears, fastenersIn, openedAsParts } =
       this.form.getRawValue();
     const number = (text: string): number => (/^\d+$/.test(text.trim()) ? Number(text) : Number.NaN);
     const checked = check(SCHEMAS.study, {
@@ -328,7 +328,7 @@ export class NewStudy {
       volumePerYear: number(volumePerYear),
       productionYears: number(productionYears),
       fastenersIn,
-      assembliesAs: openedAsPieces ? 'pieces' : 'one',
+      assembliesAs: openedAsParts ? 'parts' : 'one',
       ...USUAL_STUDY,
     });
     return checked.ok ? { fields: checked.value, issues: [] } : { fields: null, issues: checked.issues };

@@ -4,7 +4,7 @@ import { cellLabel, changeLine, changeWords, valueText } from '@each-bolt/core/b
 import { Dialog } from 'primeng/dialog';
 import type { OutboxEntry } from './local-store';
 import { choiceKey, faultyFields, resolved, retyped, type FaultyField } from './mend';
-import type { ToldConflict } from './record-api';
+import type { ToldConflict } from '@each-bolt/core/wire';
 import { whenText } from './when';
 
 /** What a refused change becomes: other ops in its place, or nothing. */

@@ -8,13 +8,13 @@ import {
   type JointSet,
   type RowOf,
   type Picture,
-  type Piece,
+  type Part,
   type Question,
   type StudyRecord,
   type Subsystem,
   type Vehicle,
 } from '@each-bolt/core/record';
-import { SET_KINDS, closedBelow, closedWords, groupByPiece, shown, totalsOf, type SetKind } from '@each-bolt/core/bench';
+import { SET_KINDS, closedBelow, closedWords, groupByPart, shown, totalsOf, type SetKind } from '@each-bolt/core/bench';
 import { studyRollUp, type StudyRollUp } from '@each-bolt/core/cost';
 import { RecordService } from './record-service';
 
@@ -30,12 +30,12 @@ const NO_STUDY: StudyRecord = emptyRecord({
   productionYears: 1,
   region: '',
   fastenersIn: true,
-  assembliesAs: 'pieces',
+  assembliesAs: 'parts',
   ...USUAL_STUDY,
 });
 const NO_ROLL_UP = studyRollUp(NO_STUDY);
 
-/** What is recorded on a piece, with what kind of record it is. */
+/** What is recorded on a part, with what kind of record it is. */
 export interface RecordedSet {
   readonly kind: SetKind;
   readonly row: RowOf<SetKind>;
@@ -55,22 +55,22 @@ export class OpenStudy {
   });
   readonly study = computed(() => this.record().study);
   readonly outline = computed(() => this.rollUp().rolled.outline);
-  private readonly pieces = computed(() => this.record().pieces);
-  readonly pieceById = computed<ReadonlyMap<string, Piece>>(() => new Map(this.pieces().map((piece) => [piece.id, piece])));
+  private readonly parts = computed(() => this.record().parts);
+  readonly partById = computed<ReadonlyMap<string, Part>>(() => new Map(this.parts().map((part) => [part.id, part])));
   readonly vehicleById = computed<ReadonlyMap<string, Vehicle>>(() => new Map(this.record().vehicles.map((v) => [v.id, v])));
   readonly subsystemById = computed<ReadonlyMap<string, Subsystem>>(() => new Map(this.record().subsystems.map((s) => [s.id, s])));
   private readonly fastenerSets = computed(() => this.record().fastenerSets);
   private readonly jointSets = computed(() => this.record().jointSets);
-  readonly fastenersOf = computed<ReadonlyMap<string, readonly FastenerSet[]>>(() => groupByPiece(this.fastenerSets()));
-  readonly jointsOf = computed<ReadonlyMap<string, readonly JointSet[]>>(() => groupByPiece(this.jointSets()));
+  readonly fastenersOf = computed<ReadonlyMap<string, readonly FastenerSet[]>>(() => groupByPart(this.fastenerSets()));
+  readonly jointsOf = computed<ReadonlyMap<string, readonly JointSet[]>>(() => groupByPart(this.jointSets()));
   private readonly sets = computed(() => {
     const record = this.record();
-    return SET_KINDS.map((kind) => ({ kind, rows: grouped<RowOf<SetKind>>(rowsOf(record, kind), (row) => row.pieceId) }));
+    return SET_KINDS.map((kind) => ({ kind, rows: grouped<RowOf<SetKind>>(rowsOf(record, kind), (row) => row.partId) }));
   });
-  /** what holds and feeds a piece, and what is on its board */
-  setsOf(pieceId: string): readonly RecordedSet[] {
+  /** what holds and feeds a part, and what is on its board */
+  setsOf(partId: string): readonly RecordedSet[] {
     return this.sets().flatMap(({ kind, rows }) =>
-      [...(rows.get(pieceId) ?? [])]
+      [...(rows.get(partId) ?? [])]
         .sort((a, b) => ('sequence' in a && 'sequence' in b ? a.sequence - b.sequence : 0))
         .map((row): RecordedSet => ({ kind, row })),
     );
@@ -80,23 +80,23 @@ export class OpenStudy {
   /** questions by the record they are about */
   readonly questionsOf = computed<ReadonlyMap<string, readonly Question[]>>(() => grouped(this.questions(), (q) => q.aboutId));
   private readonly pictures = computed(() => this.record().pictures);
-  /** loose pieces recorded in a subsystem of a vehicle, fasteners not counted */
-  loosePieces(vehicleId: string, subsystemId: string): number {
+  /** loose parts recorded in a subsystem of a vehicle, fasteners not counted */
+  looseParts(vehicleId: string, subsystemId: string): number {
     const totals = totalsOf(this.rollUp().rolled, subsystemKey(vehicleId, subsystemId));
-    return totals ? shown(totals, false).pieces : 0;
+    return totals ? shown(totals, false).parts : 0;
   }
-  /** [place in the outline] pieces left closed in and below it */
-  readonly closed = computed(() => closedBelow(this.outline(), this.pieceById()));
+  /** [place in the outline] parts left closed in and below it */
+  readonly closed = computed(() => closedBelow(this.outline(), this.partById()));
   /** what the figures of a place do not hold because it was left closed; empty when all was opened */
   closedWordsOf(key: string): string {
     const at = this.outline().placeOf.get(key);
     return at === undefined ? '' : closedWords(this.closed()[at] ?? 0);
   }
-  /** mass of a piece with all inside it and what holds it, on one vehicle; null unless every piece of it has one */
-  massOf(pieceId: string): { readonly kg: number; readonly uKg: number } | null {
-    return this.wholeMass(pieceId);
+  /** mass of a part with all inside it and what holds it, on one vehicle; null unless every part of it has one */
+  massOf(partId: string): { readonly kg: number; readonly uKg: number } | null {
+    return this.wholeMass(partId);
   }
-  /** mass of all that is recorded of a subsystem of a vehicle; null unless every piece of it has one */
+  /** mass of all that is recorded of a subsystem of a vehicle; null unless every part of it has one */
   massOfSubsystem(vehicleId: string, subsystemId: string): { readonly kg: number; readonly uKg: number } | null {
     return this.wholeMass(subsystemKey(vehicleId, subsystemId));
   }
@@ -104,11 +104,11 @@ export class OpenStudy {
     const totals = totalsOf(this.rollUp().rolled, key);
     const all = totals && shown(totals, true);
     const { massKg = null, massUKg = null } = all ?? {};
-    return massKg === null || massUKg === null || !all || all.piecesMassed < all.piecesOfMass ? null : { kg: massKg, uKg: massUKg };
+    return massKg === null || massUKg === null || !all || all.partsMassed < all.partsOfMass ? null : { kg: massKg, uKg: massUKg };
   }
-  /** pictures by the piece or rig they show */
+  /** pictures by the part or rig they show */
   readonly picturesOf = computed<ReadonlyMap<string, readonly Picture[]>>(() =>
-    grouped(this.pictures(), (picture) => picture.pieceId ?? picture.rigId ?? ''),
+    grouped(this.pictures(), (picture) => picture.partId ?? picture.rigId ?? ''),
   );
 }
 

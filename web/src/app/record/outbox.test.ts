@@ -73,6 +73,16 @@ describe('what was recorded on this device and is not sent', () => {
     outbox.settled();
     expect(outbox.sync().kind).toBe('offline');
   });
+  it('is kept when others tell of it while its own answer is lost', async () => {
+    await signIn();
+    await outbox.add(entry(50, testId(1)));
+    await settle();
+    const told = outbox.acknowledge(outbox.entries()[0]!, 2);
+    server.expectOne(urlOf(1)).error(new ProgressEvent('error'));
+    await told;
+    await settle();
+    expect([outbox.sync().kind, outbox.entries()]).toEqual(['kept', []]);
+  });
   it('goes on in the other studies when one does not take a change', async () => {
     await signIn();
     await outbox.add(entry(50, testId(1)));

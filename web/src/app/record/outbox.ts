@@ -3,7 +3,8 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, Subject, filter, firstValueFrom, map, merge, startWith, takeUntil, timer } from 'rxjs';
 import { Session } from '../people/session';
 import { LocalStore, filesOf, type OutboxEntry } from './local-store';
-import { RecordApi, isPassing, type Refusal } from './record-api';
+import type { Refusal } from '@each-bolt/core/wire';
+import { RecordApi, isPassing } from './record-api';
 
 /** How this device stands to the server, for the basis line. Changes are counted in every study. */
 export type SyncState =
@@ -13,7 +14,6 @@ export type SyncState =
   | { readonly kind: 'offline'; readonly waiting: number }
   | { readonly kind: 'signed-out'; readonly waiting: number };
 
-/** What became of a change that waited here. */
 /** What became of a change as far as it is known. */
 export type Outcome =
   { readonly kind: 'kept' | 'waits' } | { readonly kind: 'refused'; readonly entry: OutboxEntry; readonly refusal: Refusal };
@@ -151,6 +151,7 @@ export class Outbox {
     this.go();
     await this.store.kept(entry, revision);
     this.set(this.all().filter((e) => e.seq !== entry.seq));
+    if (this.waiting().length === 0) this.go();
     for (const sha256 of filesOf(entry)) await this.store.dropFile(sha256);
     this.say({ kind: 'kept', seq: entry.seq, revision });
   }
@@ -191,8 +192,10 @@ export class Outbox {
     while (this.maySend() && this.waiting().length > 0) {
       this.tell('sending');
       if (await alone(() => this.sendWhatWaits())) return;
-      await this.wait(RETRY_MS[Math.min(this.failures++, RETRY_MS.length - 1)]!);
+      if (this.waiting().length > 0) await this.wait(RETRY_MS[Math.min(this.failures++, RETRY_MS.length - 1)]!);
     }
+    // what failed may have been told of as kept meanwhile: nothing is left to fail
+    if (this.waiting().length === 0) this.failures = 0;
   }
 
   /** False when the server did not answer. */
@@ -212,7 +215,8 @@ export class Outbox {
       } else if (this.failsAgain(entry, refusal)) {
         this.failures = 0;
         await this.refuse(entry, { ...refusal, message: `${SET_ASIDE} ${refusal.message}` });
-      } else if (isPassing(refusal)) {
+      } else if (isPassing(refusal) || refusal.code === 'not-understood') {
+        // an answer that this page does not understand is no refusal: it waits until the page is loaded again
         this.tell('offline');
         return false;
       } else await this.refuse(entry, refusal);

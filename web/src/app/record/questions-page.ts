@@ -5,7 +5,7 @@ import { RefusalNote } from '../shared/refusal-note';
 import { Names } from './names';
 import { OpenStudy } from './open-study';
 import { QuestionDialog, type About } from './question-dialog';
-import type { Refusal } from './record-api';
+import type { Refusal } from '@each-bolt/core/wire';
 import { RecordService } from './record-service';
 import { Selection } from './selection';
 import { todayHere } from './when';
@@ -41,7 +41,7 @@ const STATE_WORD = { open: 'open', answered: 'answered', dropped: 'dropped' } as
     }
     @if (rows().length === 0) {
       <p class="sheet-empty">
-        {{ all() ? 'Nothing was ever asked or promised here.' : 'Nothing is open.' }} Choose a piece and press q to attach a question or a
+        {{ all() ? 'Nothing was ever asked or promised here.' : 'Nothing is open.' }} Choose a part and press q to attach a question or a
         promise to it.
       </p>
     } @else {
@@ -71,7 +71,7 @@ const STATE_WORD = { open: 'open', answered: 'answered', dropped: 'dropped' } as
                 }
               </td>
               <td>
-                @if (row.question.aboutKind === 'piece' && isThere(row.question.aboutId)) {
+                @if (row.question.aboutKind === 'part' && isThere(row.question.aboutId)) {
                   <button type="button" class="link" (click)="jump(row.question.aboutId)">{{ row.about }}</button>
                 } @else {
                   {{ row.about }}
@@ -185,7 +185,7 @@ export class QuestionsPage {
   }
 
   protected isThere(id: string): boolean {
-    return this.open.pieceById().has(id);
+    return this.open.partById().has(id);
   }
 
   protected ask(): void {
@@ -201,7 +201,7 @@ export class QuestionsPage {
   protected jump(id: string): void {
     void this.router
       .navigate(['/studies', this.service.studyId, 'bench'], { queryParamsHandling: 'preserve' })
-      .then(() => this.selection.choosePiece(id));
+      .then(() => this.selection.choosePart(id));
   }
 
   protected async send(op: Op): Promise<void> {

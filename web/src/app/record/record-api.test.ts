@@ -2,9 +2,10 @@ import { HttpErrorResponse, provideHttpClient } from '@angular/common/http';
 import { HttpTestingController, provideHttpClientTesting } from '@angular/common/http/testing';
 import { TestBed } from '@angular/core/testing';
 import { firstValueFrom } from 'rxjs';
-import { STUDY, testId } from '../../../testing/record';
+import { STUDY, recordOf, testId } from '../../../testing/record';
 import { deviceName, nameDevice } from './device';
-import { RecordApi, isPassing, refusalOf, type Refusal } from './record-api';
+import type { Refusal } from '@each-bolt/core/wire';
+import { RecordApi, isPassing, refusalOf } from './record-api';
 
 const failed = (status: number, error: unknown = null): HttpErrorResponse => new HttpErrorResponse({ status, error });
 
@@ -32,6 +33,11 @@ describe('what the server refused, in words', () => {
     ['invalid', false],
     ['forbidden', false],
   ])('%s is asked again later: %s', (code, passing) => expect(isPassing({ code, message: '', issues: [] })).toBe(passing));
+});
+
+const changeOf = (kind: string): object => ({
+  ...{ id: testId(9), revision: 5, madeAt: '', madeBy: 'Odo', personId: null, device: '', undoes: null },
+  ops: [{ kind, id: testId(10) }],
 });
 
 describe('the way to the server', () => {
@@ -62,8 +68,8 @@ describe('the way to the server', () => {
     const read = firstValueFrom(api.mine(STUDY.id));
     server.expectOne(`${url}/mine`).error(new ProgressEvent('error'));
     jest.advanceTimersByTime(300);
-    server.expectOne(`${url}/mine`).flush([{ id: testId(1), undoes: null }]);
-    expect(await read).toEqual([{ id: testId(1), undoes: null }]);
+    server.expectOne(`${url}/mine`).flush([{ id: testId(1), revision: 4, undoes: null }]);
+    expect(await read).toEqual([{ id: testId(1), revision: 4, undoes: null }]);
   });
   it('does not ask again what was refused', async () => {
     const read = firstValueFrom(api.change(STUDY.id, testId(9))).catch((refusal: unknown) => refusal);
@@ -83,8 +89,26 @@ describe('the way to the server', () => {
   });
   it('reads a study with the role and the acts it may do; without them nothing may be done', async () => {
     const read = firstValueFrom(api.study(STUDY.id));
-    server.expectOne(url).flush({ revision: 3 }, { headers: { 'X-Role': 'recorder', 'X-May': 'piece.add piece.edit' } });
-    expect(await read).toEqual({ record: { revision: 3 }, role: 'recorder', may: ['piece.add', 'piece.edit'] });
+    const record = { ...recordOf(), revision: 3 };
+    server.expectOne(url).flush(record, { headers: { 'X-Role': 'recorder', 'X-May': 'part.add part.edit' } });
+    expect(await read).toEqual({ record, role: 'recorder', may: ['part.add', 'part.edit'] });
+  });
+  it('does not take for a study what is none, and says what to do', async () => {
+    const read = firstValueFrom(api.study(STUDY.id)).catch((refusal: unknown) => refusal as Refusal);
+    const { parts: _parts, ...without } = recordOf();
+    server.expectOne(url).flush(without);
+    expect(await read).toMatchObject({ code: 'not-understood', message: expect.stringContaining('Load the page again') as string });
+  });
+  it('waits for a change no longer than half a minute and what its ops take: a network that is dead says nothing', async () => {
+    const sent = firstValueFrom(api.keep(STUDY.id, { id: testId(9), ops: [], undoes: null })).catch(
+      (refusal: unknown) => refusal as Refusal,
+    );
+    const request = server.expectOne(`${url}/changes`);
+    jest.advanceTimersByTime(29_000);
+    expect(request.cancelled).toBe(false);
+    jest.advanceTimersByTime(1001);
+    expect(request.cancelled).toBe(true);
+    expect(isPassing((await sent) as Refusal)).toBe(true);
   });
   it('tells a scan from a picture by its type', () => {
     for (const [type, header] of [
@@ -94,14 +118,66 @@ describe('the way to the server', () => {
       api.putFile(STUDY.id, 'ab', new Blob(['x'], { type })).subscribe();
       const request = server.expectOne(`${url}/files/ab`);
       expect([request.request.method, request.request.headers.get('Content-Type')]).toEqual(['PUT', header]);
-      request.flush({});
+      request.flush({ sha256: 'ab', widthPx: null, heightPx: null });
     }
   });
   it('asks for the history of rows, and for what came before', () => {
     api.history(STUDY.id, ['a', 'b'], 40).subscribe();
-    server.expectOne(`${url}/history?rows=a,b&before=40`).flush([]);
+    server.expectOne(`${url}/history?rows=a%2Cb&before=40`).flush([]);
     api.history(STUDY.id, [], null).subscribe();
     server.expectOne(`${url}/history`).flush([]);
+  });
+});
+
+describe('what the server tells as it happens', () => {
+  class Told extends EventTarget {
+    static last: Told;
+    static readonly CLOSED = 2;
+    readonly readyState = 1;
+    onopen: (() => void) | null = null;
+    onerror: (() => void) | null = null;
+    isClosed = false;
+    constructor(readonly url: string) {
+      super();
+      Told.last = this;
+    }
+    close(): void {
+      this.isClosed = true;
+    }
+    say(kind: string, data: string): void {
+      this.dispatchEvent(Object.assign(new Event(kind), { data }));
+    }
+  }
+  const follow = (): { readonly heard: unknown[]; isOver: boolean } => {
+    (globalThis as { EventSource?: unknown }).EventSource = Told;
+    TestBed.configureTestingModule({ providers: [provideHttpClient(), provideHttpClientTesting()] });
+    const found = { heard: [] as unknown[], isOver: false };
+    const asked = { at: { id: STUDY.id }, query: { since: '4' } };
+    TestBed.inject(RecordApi)
+      .stream('GET /api/studies/:id/events', asked)
+      .subscribe({ next: (event) => found.heard.push(event), complete: () => (found.isOver = true) });
+    return found;
+  };
+
+  it('is heard by its kind, from the address of the study, past the service worker', () => {
+    const found = follow();
+    expect(Told.last.url).toBe(`/api/studies/${STUDY.id}/events?since=4&ngsw-bypass=`);
+    Told.last.say('large', '{"revision":7}');
+    expect(found).toEqual({ heard: [{ kind: 'large', told: { revision: 7 } }], isOver: false });
+  });
+  it.each([
+    ['of a kind of record that only a newer server knows', 'change', JSON.stringify(changeOf('bearing.add'))],
+    ['with a field that is missing', 'large', '{}'],
+    ['that is cut short', 'here', '[{"connec'],
+  ])('%s is not understood: the stream ends, and what was missed is asked for', (_, kind, data) => {
+    const found = follow();
+    Told.last.say(kind, data);
+    expect([found, Told.last.isClosed]).toEqual([{ heard: [{ kind: 'lost' }], isOver: true }, true]);
+  });
+  it('of a kind of record that is known is taken', () => {
+    const found = follow();
+    Told.last.say('change', JSON.stringify(changeOf('part.remove')));
+    expect(found.heard).toMatchObject([{ kind: 'change', told: { revision: 5 } }]);
   });
 });
 

@@ -1,70 +1,30 @@
-import { HttpClient, HttpErrorResponse, type HttpResponse } from '@angular/common/http';
+import { HttpClient, HttpErrorResponse, HttpHeaders, type HttpResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import type { Issue } from '@each-bolt/core/shared';
-import type { CellConflict, Change, ChangeKept, Conflict, KeptChange, OpKind, Role, Study, StudyRecord } from '@each-bolt/core/record';
-import { catchError, map, retry, throwError, timer, type Observable } from 'rxjs';
+import { check } from '@each-bolt/core/shared';
+import type { Change, KeptChange, OpKind, Role, StudyRecord } from '@each-bolt/core/record';
+import {
+  ANSWERS,
+  EVENTS,
+  REFUSAL,
+  addressOf,
+  type AnswerOf,
+  type AnsweredRoute,
+  type BroughtIn,
+  type EventOf,
+  type InstrumentCommand,
+  type Me,
+  type NewInstrument,
+  type OwnChange,
+  type Person,
+  type Placed,
+  type Refusal,
+  type SignedIn,
+  type StreamRoute,
+  type StudyLine,
+  type ToldChange,
+} from '@each-bolt/core/wire';
+import { Observable, catchError, map, retry, throwError, timeout, timer } from 'rxjs';
 import { deviceName } from './device';
-
-export interface StudyLine {
-  readonly id: string;
-  readonly title: string;
-  readonly revision: number;
-  readonly state: Study['state'];
-  readonly vehicles: readonly string[];
-  readonly pieces: number;
-  readonly openQuestions: number;
-  readonly changedAt: string | null;
-  readonly role: Role;
-}
-
-/** A conflict as the server tells it: with who changed what, and when. */
-export interface ToldConflict extends Omit<Conflict, 'cells'> {
-  readonly by: string | null;
-  readonly at: string | null;
-  readonly cells: readonly (CellConflict & { readonly by: string | null; readonly at: string | null })[];
-}
-
-/** Why the server did not do it, in words for people. */
-export interface Refusal {
-  readonly code: string;
-  readonly message: string;
-  readonly issues: readonly Issue[];
-  readonly conflicts?: readonly ToldConflict[];
-}
-
-/** A change as a history tells it: of a very large one some of its ops, and how many there are. */
-export interface ToldChange extends KeptChange {
-  readonly opCount: number;
-}
-
-export interface Person {
-  readonly id: string;
-  readonly name: string;
-  readonly login?: string;
-  readonly standing?: 'lead' | 'member';
-  readonly demoPassword?: boolean;
-}
-
-export interface DemoSignIn {
-  readonly login: string;
-  readonly name: string;
-  readonly role: Role;
-  readonly password: string;
-}
-
-/** Somebody who signed in, with the key that seals what they leave unsent on the device; null when the server was not asked. */
-export interface SignedIn {
-  readonly person: Person;
-  readonly seal: string | null;
-}
-
-/** Who is signed in, or what there is to sign in with. */
-export interface Me {
-  readonly person: Person | null;
-  readonly seal: string | null;
-  readonly firstRun: boolean;
-  readonly demo: readonly DemoSignIn[];
-}
 
 /** A study as read: the record, and what the reader may do in it. */
 export interface ReadStudy {
@@ -79,12 +39,21 @@ const NO_ANSWER: Refusal = {
   issues: [],
 };
 
+/** An answer that is not what the server is said to answer with. */
+class NotUnderstood extends Error {}
+
+const notUnderstood = (what: string): Refusal => ({
+  code: 'not-understood',
+  message: `This page does not understand what the server answers (${what}). Load the page again; nothing typed is lost`,
+  issues: [],
+});
+
 /** The refusal in an error of the HTTP client. */
 export const refusalOf = (error: unknown): Refusal => {
+  if (error instanceof NotUnderstood) return notUnderstood(error.message);
   if (!(error instanceof HttpErrorResponse) || error.status === 0 || error.status === 502 || error.status === 504) return NO_ANSWER;
-  const body = error.error as Partial<Refusal> | null;
-  if (typeof body?.message === 'string')
-    return { code: body.code ?? 'failed', message: body.message, issues: body.issues ?? [], conflicts: body.conflicts ?? [] };
+  const told = check(REFUSAL, typeof error.error === 'object' ? { issues: [], conflicts: [], ...error.error } : null);
+  if (told.ok) return told.value;
   return { code: 'failed', message: `The server answered ${error.status}. Nothing was written`, issues: [] };
 };
 
@@ -105,32 +74,61 @@ const again = <T>(source: Observable<T>): Observable<T> =>
     }),
   );
 
-const readStudyOf = (response: HttpResponse<StudyRecord>): ReadStudy => ({
-  record: response.body!,
-  role: (response.headers.get('X-Role') ?? 'reader') as Role,
-  may: (response.headers.get('X-May') ?? '').split(' ') as OpKind[],
-});
+const understood = <R extends AnsweredRoute>(route: R, body: unknown): AnswerOf<R> => {
+  const read = check(ANSWERS[route], body);
+  if (!read.ok) throw new NotUnderstood(read.issues[0]?.message ?? route);
+  return read.value as AnswerOf<R>;
+};
 
-/** The only place that speaks HTTP. A change is sent again safely: its id makes the server keep it once. */
+/** What a text of JSON holds; undefined where it is none. */
+const jsonOf = (text: string): unknown => {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+};
+
+interface Asked {
+  /** what stands in the places of the route */
+  readonly at?: Readonly<Record<string, string>>;
+  /** what is asked behind it */
+  readonly query?: Readonly<Record<string, string>>;
+  readonly body?: unknown;
+  readonly headers?: Readonly<Record<string, string>>;
+}
+
+/** A change is waited for so long, and longer the more ops it has: on a dead network nothing else would end the waiting. */
+const KEPT_WITHIN_MS = 30_000;
+const PER_OP_MS = 20;
+
+/** What a stream tells, and how it stands. */
+export type Streamed<R extends StreamRoute> =
+  | EventOf<R>
+  | { readonly kind: 'open' }
+  /** connecting again by itself, or refused for good: then the stream ends */
+  | { readonly kind: 'lost' };
+
+/** The only place that speaks with the server: by requests and by streams. A change is sent again safely: its id makes the server keep it once. */
 @Injectable({ providedIn: 'root' })
 export class RecordApi {
   private readonly http = inject(HttpClient);
 
-  instrumentCommand(id: string, command: string): Observable<object> {
-    return this.post(`/api/instruments/${id}/commands`, { command });
+  instrumentCommand(instrument: string, command: InstrumentCommand): Observable<object> {
+    return this.ask('POST /api/instruments/:instrument/commands', { at: { instrument }, body: { command } });
   }
 
   /** Puts a demo part on or into a stand-in. */
-  placeOnInstrument(id: string, placed: { readonly numbers: readonly number[]; readonly symbols: readonly string[] }): Observable<object> {
-    return this.post(`/api/instruments/${id}/place`, placed);
+  placeOnInstrument(instrument: string, placed: Placed): Observable<object> {
+    return this.ask('POST /api/instruments/:instrument/place', { at: { instrument }, body: placed });
   }
 
-  addInstrument(instrument: object): Observable<object> {
-    return this.post('/api/instruments', instrument);
+  addInstrument(instrument: NewInstrument): Observable<object> {
+    return this.ask('POST /api/instruments', { body: instrument });
   }
 
-  removeInstrument(id: string): Observable<object> {
-    return this.refused(this.http.delete<object>(`/api/instruments/${id}`));
+  removeInstrument(instrument: string): Observable<object> {
+    return this.ask('DELETE /api/instruments/:instrument', { at: { instrument } });
   }
 
   /** The file an instrument made last: a picture, a scan. */
@@ -139,107 +137,131 @@ export class RecordApi {
   }
 
   me(): Observable<Me> {
-    return this.get<Me>('/api/me');
+    return this.ask('GET /api/me');
   }
 
   signIn(login: string, password: string): Observable<SignedIn> {
-    return this.post('/api/sign-in', { login, password });
+    return this.ask('POST /api/sign-in', { body: { login, password } });
   }
 
   signOut(): Observable<object> {
-    return this.post('/api/sign-out', {});
+    return this.ask('POST /api/sign-out', { body: {} });
   }
 
   firstLead(account: object): Observable<SignedIn> {
-    return this.post('/api/first-lead', account);
+    return this.ask('POST /api/first-lead', { body: account });
   }
 
   changePassword(current: string, next: string): Observable<object> {
-    return this.post('/api/password', { current, next });
+    return this.ask('POST /api/password', { body: { current, next } });
   }
 
   people(): Observable<readonly Person[]> {
-    return this.get('/api/people');
+    return this.ask('GET /api/people');
   }
 
   addPerson(account: object): Observable<{ readonly person: Person }> {
-    return this.post('/api/people', account);
+    return this.ask('POST /api/people', { body: account });
   }
 
-  resetPassword(personId: string, next: string): Observable<object> {
-    return this.post(`/api/people/${personId}/password`, { next });
+  resetPassword(person: string, next: string): Observable<object> {
+    return this.ask('POST /api/people/:person/password', { at: { person }, body: { next } });
   }
 
   studies(): Observable<readonly StudyLine[]> {
-    return this.get('/api/studies');
+    return this.ask('GET /api/studies');
   }
 
   study(id: string): Observable<ReadStudy> {
-    return this.refused(again(this.http.get<StudyRecord>(`/api/studies/${id}`, { observe: 'response' })).pipe(map(readStudyOf)));
+    const route = 'GET /api/studies/:id';
+    const readOf = (response: HttpResponse<unknown>): ReadStudy => ({
+      record: understood(route, response.body),
+      role: (response.headers.get('X-Role') ?? 'reader') as Role,
+      may: (response.headers.get('X-May') ?? '').split(' ') as OpKind[],
+    });
+    return this.refused(again(this.http.get<unknown>(addressOf(route, { id }), { observe: 'response' })).pipe(map(readOf)));
   }
 
   /** Sends a change once; whoever calls decides when to try again. */
-  keep(studyId: string, change: Change): Observable<ChangeKept> {
-    return this.refused(this.http.post<ChangeKept>(`/api/studies/${studyId}/changes`, change, this.device()));
-  }
-
-  changesSince(studyId: string, revision: number): Observable<readonly KeptChange[]> {
-    return this.get(`/api/studies/${studyId}/changes?since=${revision}`);
-  }
-
-  change(studyId: string, id: string): Observable<KeptChange> {
-    return this.get(`/api/studies/${studyId}/changes/${id}`);
-  }
-
-  history(studyId: string, rows: readonly string[], before: number | null): Observable<readonly ToldChange[]> {
-    const query = [...(rows.length > 0 ? [`rows=${rows.join(',')}`] : []), ...(before === null ? [] : [`before=${before}`])].join('&');
-    return this.get(`/api/studies/${studyId}/history${query === '' ? '' : `?${query}`}`);
-  }
-
-  mine(studyId: string): Observable<readonly { readonly id: string; readonly undoes: string | null }[]> {
-    return this.get(`/api/studies/${studyId}/mine`);
-  }
-
-  here(studyId: string, connection: string, pieceId: string | null): Observable<object> {
-    return this.refused(this.http.post<object>(`/api/studies/${studyId}/here`, { connection, pieceId }, this.device()));
-  }
-
-  /** What planning learns from the other studies of the house. */
-  house<T>(studyId: string, what: 'experience' | 'held-vehicles' | 'house-rigs' | 'recorded'): Observable<readonly T[]> {
-    return this.get(`/api/studies/${studyId}/plan/${what}`);
-  }
-
-  putFile(studyId: string, sha256: string, file: Blob): Observable<object> {
-    return this.refused(
-      this.http.put<object>(`/api/studies/${studyId}/files/${sha256}`, file, {
-        // a scan is told from a picture by its type; both are checked by what is in them
-        headers: { 'Content-Type': file.type.startsWith('model/') ? file.type : 'application/octet-stream' },
-      }),
+  keep(id: string, change: Change): Observable<AnswerOf<'POST /api/studies/:id/changes'>> {
+    const asked = { at: { id }, body: change, headers: { 'X-Device': deviceName() } };
+    return this.ask('POST /api/studies/:id/changes', asked).pipe(
+      timeout({ first: KEPT_WITHIN_MS + PER_OP_MS * change.ops.length, with: () => throwError(() => NO_ANSWER) }),
     );
+  }
+
+  changesSince(id: string, revision: number): Observable<readonly KeptChange[]> {
+    return this.ask('GET /api/studies/:id/changes', { at: { id }, query: { since: String(revision) } });
+  }
+
+  change(id: string, change: string): Observable<KeptChange> {
+    return this.ask('GET /api/studies/:id/changes/:change', { at: { id, change } });
+  }
+
+  history(id: string, rows: readonly string[], before: number | null): Observable<readonly ToldChange[]> {
+    const query = { ...(rows.length > 0 ? { rows: rows.join(',') } : {}), ...(before === null ? {} : { before: String(before) }) };
+    return this.ask('GET /api/studies/:id/history', { at: { id }, query });
+  }
+
+  mine(id: string): Observable<readonly OwnChange[]> {
+    return this.ask('GET /api/studies/:id/mine', { at: { id } });
+  }
+
+  here(id: string, connection: string, partId: string | null): Observable<object> {
+    return this.ask('POST /api/studies/:id/here', { at: { id }, body: { connection, partId }, headers: { 'X-Device': deviceName() } });
+  }
+
+  /** What planning learns from the other studies of the organisation, and how far the bench is. */
+  plan<W extends 'experience' | 'held-vehicles' | 'organisation-rigs' | 'recorded'>(
+    id: string,
+    what: W,
+  ): Observable<AnswerOf<`GET /api/studies/:id/plan/${W}`>> {
+    return this.ask(`GET /api/studies/:id/plan/${what}`, { at: { id } });
+  }
+
+  putFile(id: string, sha256: string, file: Blob): Observable<object> {
+    // a scan is told from a picture by its type; both are checked by what is in them
+    const type = file.type.startsWith('model/') ? file.type : 'application/octet-stream';
+    return this.ask('PUT /api/studies/:id/files/:sha256', { at: { id, sha256 }, body: file, headers: { 'Content-Type': type } });
   }
 
   file(studyId: string, sha256: string): Observable<Blob> {
     return this.refused(this.http.get(`/api/studies/${studyId}/files/${sha256}`, { responseType: 'blob' }));
   }
 
-  bringArchive(file: Blob): Observable<{ readonly studyId: string; readonly title: string; readonly copied: boolean }> {
-    return this.refused(
-      this.http.post<{ studyId: string; title: string; copied: boolean }>('/api/archives', file, {
-        headers: { 'Content-Type': 'application/zip' },
-      }),
-    );
+  bringArchive(file: Blob): Observable<BroughtIn> {
+    return this.ask('POST /api/archives', { body: file, headers: { 'Content-Type': 'application/zip' } });
   }
 
-  private device(): { readonly headers: { readonly 'X-Device': string } } {
-    return { headers: { 'X-Device': deviceName() } };
+  /** What the server tells as it happens. The browser connects again by itself, and ends the stream when it was refused for good. */
+  stream<R extends StreamRoute>(route: R, asked: Pick<Asked, 'at' | 'query'> = {}): Observable<Streamed<R>> {
+    return new Observable((heard) => {
+      // a stream must not pass through the service worker, which would wait for its end
+      const source = new EventSource(addressOf(route, asked.at, { ...asked.query, 'ngsw-bypass': '' }));
+      source.onopen = () => heard.next({ kind: 'open' });
+      source.onerror = () => {
+        heard.next({ kind: 'lost' });
+        if (source.readyState === EventSource.CLOSED) heard.complete();
+      };
+      for (const [kind, schema] of Object.entries(EVENTS[route]))
+        source.addEventListener(kind, (event) => {
+          const told = check<unknown>(schema, jsonOf((event as MessageEvent<string>).data));
+          if (told.ok) heard.next({ kind, told: told.value } as EventOf<R>);
+          else {
+            // whoever follows asks for what was missed, and is told there what is not understood
+            source.close();
+            heard.next({ kind: 'lost' });
+            heard.complete();
+          }
+        });
+      return () => source.close();
+    });
   }
 
-  private get<T>(path: string): Observable<T> {
-    return this.refused(again(this.http.get<T>(path)));
-  }
-
-  private post<T>(path: string, body: object): Observable<T> {
-    return this.refused(this.http.post<T>(path, body));
+  private ask<R extends AnsweredRoute>(route: R, { at, query, body, headers = {} }: Asked = {}): Observable<AnswerOf<R>> {
+    const method = route.slice(0, route.indexOf(' '));
+    const sent = this.http.request<unknown>(method, addressOf(route, at, query), { body, headers: new HttpHeaders(headers) });
+    return this.refused((method === 'GET' ? again(sent) : sent).pipe(map((answer) => understood(route, answer))));
   }
 
   private refused<T>(source: Observable<T>): Observable<T> {

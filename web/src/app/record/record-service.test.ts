@@ -5,7 +5,7 @@ import { TestBed } from '@angular/core/testing';
 import { editOp, type Change, type KeptChange, type Op, type StudyRecord } from '@each-bolt/core/record';
 import { IDBFactory } from 'fake-indexeddb';
 import { Subject, type Observable } from 'rxjs';
-import { BLANK, STUDY, pieceNamed, recordOf, teardown, testId } from '../../../testing/record';
+import { BLANK, STUDY, partNamed, recordOf, teardown, testId } from '../../../testing/record';
 import { Session } from '../people/session';
 import { LiveStream, type Heard } from './live-stream';
 import { RecordService } from './record-service';
@@ -19,7 +19,7 @@ const settle = async (): Promise<void> => {
   for (let i = 0; i < 12; i++) await new Promise((done) => setTimeout(done, 0));
 };
 
-const rename = (name: string, was = 'plate'): Op => editOp('piece', { ...pieceNamed(record, 'plate'), name: was }, { name })!;
+const rename = (name: string, was = 'plate'): Op => editOp('part', { ...partNamed(record, 'plate'), name: was }, { name })!;
 
 describe('the client’s copy of the record', () => {
   let service: RecordService;
@@ -47,13 +47,13 @@ describe('the client’s copy of the record', () => {
   };
   const signIn = async (): Promise<void> => {
     const reading = TestBed.inject(Session).read();
-    server.expectOne('/api/me').flush({ person: ME, firstRun: false, demo: [] });
+    server.expectOne('/api/me').flush({ person: ME, seal: null, firstRun: false, demo: [] });
     await reading;
   };
   const opened = async (read: StudyRecord = record): Promise<void> => {
     const opening = service.open(STUDY.id);
     await settle();
-    server.expectOne(URL).flush(read, { headers: { 'X-Role': 'lead', 'X-May': 'piece.edit piece.add' } });
+    server.expectOne(URL).flush(read, { headers: { 'X-Role': 'lead', 'X-May': 'part.edit part.add' } });
     await settle();
     server.expectOne('/api/people').flush([ME]);
     await settle();
@@ -87,7 +87,7 @@ describe('the client’s copy of the record', () => {
   it('shows what is typed at once, sends it, and keeps what the server keeps', async () => {
     await opened();
     const keeping = service.send([rename('panel')]);
-    expect(now().pieces[0]?.name).toBe('panel');
+    expect(now().parts[0]?.name).toBe('panel');
     expect(await keeping).toMatchObject({ kept: true });
     await settle();
     expect(service.sync().kind).toBe('sending');
@@ -95,7 +95,7 @@ describe('the client’s copy of the record', () => {
     expect(bodyOf(request)).toMatchObject({ undoes: null, ops: [{ was: { name: 'plate' }, fields: { name: 'panel' } }] });
     request.flush({ id: bodyOf(request).id, revision: 2 });
     await settle();
-    expect(now()).toMatchObject({ revision: 2, pieces: [{ name: 'panel' }, { name: 'lever' }] });
+    expect(now()).toMatchObject({ revision: 2, parts: [{ name: 'panel' }, { name: 'lever' }] });
     expect(service.sync().kind).toBe('kept');
   });
   it('never says that all is kept while this device is still storing what is seen already', async () => {
@@ -120,7 +120,7 @@ describe('the client’s copy of the record', () => {
     jest.spyOn(TestBed.inject(LocalStore), 'add').mockRejectedValueOnce(new Error('disk full'));
     const result = await service.send([rename('panel')]);
     expect(result).toMatchObject({ kept: false });
-    expect([now().pieces[0]?.name, service.sync().kind]).toEqual(['plate', 'kept']);
+    expect([now().parts[0]?.name, service.sync().kind]).toEqual(['plate', 'kept']);
   });
   it('says why a study could not be read', async () => {
     const opening = service.open(STUDY.id);
@@ -139,7 +139,7 @@ describe('the client’s copy of the record', () => {
   });
   it('refuses at once what breaks a rule of the record, and sends nothing', async () => {
     await opened();
-    const result = await service.send([editOp('piece', pieceNamed(record, 'lever'), { massEachKg: 1 })!]);
+    const result = await service.send([editOp('part', partNamed(record, 'lever'), { massEachKg: 1 })!]);
     expect(result).toMatchObject({ kept: false, refusal: { issues: [{ code: 'mass-incomplete' }] } });
     await settle();
     server.expectNone(`${URL}/changes`);
@@ -149,11 +149,11 @@ describe('the client’s copy of the record', () => {
     await service.send([rename('panel')]);
     await settle();
     const request = sent();
-    await tell({ id: testId(50), revision: 2, ops: [editOp('piece', pieceNamed(record, 'plate'), { tag: 'A' })!] });
-    expect(now().pieces[0]).toMatchObject({ name: 'panel', tag: 'A' });
+    await tell({ id: testId(50), revision: 2, ops: [editOp('part', partNamed(record, 'plate'), { tag: 'A' })!] });
+    expect(now().parts[0]).toMatchObject({ name: 'panel', tag: 'A' });
     request.flush({ id: bodyOf(request).id, revision: 3 });
     await settle();
-    expect(now()).toMatchObject({ revision: 3, pieces: [{ name: 'panel', tag: 'A' }, {}] });
+    expect(now()).toMatchObject({ revision: 3, parts: [{ name: 'panel', tag: 'A' }, {}] });
   });
   it('knows its own change when the stream tells of it before the answer comes', async () => {
     await opened();
@@ -176,7 +176,7 @@ describe('the client’s copy of the record', () => {
     request.error(new ProgressEvent('error'));
     await settle();
     expect(service.sync().kind).toBe('kept');
-    expect(now().pieces[0]?.name).toBe('panel');
+    expect(now().parts[0]?.name).toBe('panel');
   });
   it('says that all is kept when the answer was lost but the stream told of the change', async () => {
     await opened();
@@ -195,19 +195,18 @@ describe('the client’s copy of the record', () => {
   it('asks for what it has missed when a revision is left out', async () => {
     await opened();
     const missed = [2, 3].map((revision) => ({
-      id: testId(50 + revision),
-      revision,
-      ops: [{ kind: 'piece.add', id: testId(60 + revision), fields: { ...BLANK, name: `arm ${revision}` } }],
+      ...{ id: testId(50 + revision), revision, madeAt: '', madeBy: 'Odo', personId: null, device: '', undoes: null, inverse: [] },
+      ops: [{ kind: 'part.add', id: testId(60 + revision), fields: { ...BLANK, name: `arm ${revision}` } }],
     }));
     await tell(missed[1] as unknown as KeptChange);
     server.expectOne(`${URL}/changes?since=1`).flush(missed);
     await settle();
-    expect(now().pieces.map((p) => p.name)).toEqual(['plate', 'lever', 'arm 2', 'arm 3']);
+    expect(now().parts.map((p) => p.name)).toEqual(['plate', 'lever', 'arm 2', 'arm 3']);
   });
   it('goes on without a network, also after a reload, and sends everything in order on return', async () => {
     await opened();
     for (const name of ['one', 'two', 'three'])
-      await service.send([{ kind: 'piece.add', id: testId(60 + ids), fields: { ...BLANK, name } }]);
+      await service.send([{ kind: 'part.add', id: testId(60 + ids), fields: { ...BLANK, name } }]);
     await settle();
     sent().error(new ProgressEvent('error'));
     await settle();
@@ -218,8 +217,8 @@ describe('the client’s copy of the record', () => {
     expect(await reading).toMatchObject({ kind: 'in', person: ME });
     void service.open(STUDY.id);
     await settle();
-    expect(now().pieces.map((p) => p.name)).toEqual(['plate', 'lever', 'one', 'two', 'three']);
-    server.expectOne(URL).flush(record, { headers: { 'X-Role': 'lead', 'X-May': 'piece.add' } });
+    expect(now().parts.map((p) => p.name)).toEqual(['plate', 'lever', 'one', 'two', 'three']);
+    server.expectOne(URL).flush(record, { headers: { 'X-Role': 'lead', 'X-May': 'part.add' } });
     await settle();
     server.expectOne('/api/people').flush([ME]);
     await settle();
@@ -236,7 +235,7 @@ describe('the client’s copy of the record', () => {
   it('sets a change aside that the server fails on again and again, and sends what waits behind it', async () => {
     await opened();
     await service.send([rename('panel')]);
-    await service.send([{ kind: 'piece.add', id: testId(60), fields: { ...BLANK, name: 'arm' } }]);
+    await service.send([{ kind: 'part.add', id: testId(60), fields: { ...BLANK, name: 'arm' } }]);
     await settle();
     const failure = { code: 'failed', message: 'Something failed on the server', issues: [], conflicts: [] };
     for (let time = 1; time <= 4; time++) {
@@ -250,11 +249,11 @@ describe('the client’s copy of the record', () => {
       'The server failed on this 4 times; it was set aside so that what you recorded after it could go on. Something failed on the server',
     );
     const next = sent();
-    expect(bodyOf(next).ops).toMatchObject([{ kind: 'piece.add' }]);
+    expect(bodyOf(next).ops).toMatchObject([{ kind: 'part.add' }]);
     next.flush({ id: bodyOf(next).id, revision: 2 });
     await settle();
     expect(service.sync().kind).toBe('kept');
-    expect(now().pieces.map((p) => p.name)).toEqual(['plate', 'lever', 'arm']);
+    expect(now().parts.map((p) => p.name)).toEqual(['plate', 'lever', 'arm']);
   });
   it('waits on for a server that is away, however often it asks', async () => {
     await opened();
@@ -278,7 +277,7 @@ describe('the client’s copy of the record', () => {
     const refusal = { code: 'conflict', message: 'Someone changed this', issues: [], conflicts: [] };
     sent().flush(refusal, { status: 409, statusText: 'Conflict' });
     await settle();
-    expect(now().pieces[0]?.name).toBe('plate');
+    expect(now().parts[0]?.name).toBe('plate');
     expect(service.refused()).toMatchObject([
       { refusal: { message: 'Someone changed this' }, change: { ops: [{ fields: { name: 'panel' } }] } },
     ]);
@@ -301,7 +300,7 @@ describe('the client’s copy of the record', () => {
     const request = sent();
     request.flush({ id: bodyOf(request).id, revision: 2 });
     await settle();
-    expect([now().pieces[0]?.name, service.sync().kind]).toEqual(['panel', 'kept']);
+    expect([now().parts[0]?.name, service.sync().kind]).toEqual(['panel', 'kept']);
   });
   it('says that it is signed out, not that the server is away, when the stream was refused because the session ended elsewhere', async () => {
     await opened();
@@ -324,7 +323,7 @@ describe('the client’s copy of the record', () => {
     await settle();
     begin();
     const reading = TestBed.inject(Session).read();
-    server.expectOne('/api/me').flush({ person: { id: testId(902), name: 'Odo Farrow' }, firstRun: false, demo: [] });
+    server.expectOne('/api/me').flush({ person: { id: testId(902), name: 'Odo Farrow' }, seal: null, firstRun: false, demo: [] });
     await reading;
     await opened();
     expect(service.waiting()).toEqual([]);

@@ -14,10 +14,12 @@ import type { StudyRollUp } from '@each-bolt/core/cost';
 import { BehaviorSubject, Subject, firstValueFrom, type Subscription } from 'rxjs';
 import { Session } from '../people/session';
 import { afterKept, effectOf, holdStudy, inverseOf, withWaiting, withoutWaiting, type HeldStudy } from './held-study';
-import { LiveStream, type Heard, type Here } from './live-stream';
+import type { Here } from '@each-bolt/core/wire';
+import { LiveStream, type Heard } from './live-stream';
 import { LocalStore, type OutboxEntry } from './local-store';
 import { Outbox, type Outcome, type Told } from './outbox';
-import { RecordApi, isPassing, type Person, type ReadStudy, type Refusal } from './record-api';
+import type { Person, Refusal } from '@each-bolt/core/wire';
+import { RecordApi, isPassing, type ReadStudy } from './record-api';
 
 export type RecordState =
   | { readonly kind: 'reading' }
@@ -197,11 +199,11 @@ export class RecordService {
     return this.outbox.drop(entry);
   }
 
-  /** Says which piece is open here, so that others see it. */
-  async tellWhere(pieceId: string | null): Promise<void> {
+  /** Says which part is open here, so that others see it. */
+  async tellWhere(partId: string | null): Promise<void> {
     if (this.studyId === '' || this.sync().kind === 'offline') return;
     // where somebody is matters only while it can be told; nothing is lost when it cannot
-    await firstValueFrom(this.api.here(this.studyId, this.connection, pieceId)).catch(() => undefined);
+    await firstValueFrom(this.api.here(this.studyId, this.connection, partId)).catch(() => undefined);
   }
 
   private async readFromServer(studyId: string): Promise<void> {

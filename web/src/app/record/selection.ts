@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, NavigationEnd, Router } from '@angular/router';
-import { subsystemKey, type Piece, type Subsystem, type Vehicle, type WorkPackage } from '@each-bolt/core/record';
+import { subsystemKey, type Part, type Subsystem, type Vehicle, type WorkPackage } from '@each-bolt/core/record';
 import { filter, map, startWith } from 'rxjs';
 import { OpenStudy } from './open-study';
 
@@ -9,9 +9,9 @@ import { OpenStudy } from './open-study';
 export interface Chosen {
   readonly vehicle?: string | null;
   readonly subsystem?: string | null;
-  /** the assembly new pieces go into; none: straight under the subsystem */
+  /** the assembly new parts go into; none: straight under the subsystem */
   readonly inside?: string | null;
-  readonly piece?: string | null;
+  readonly part?: string | null;
   /** the vehicle compared with */
   readonly against?: string | null;
 }
@@ -48,17 +48,17 @@ export class Selection {
   readonly subsystem = computed<Subsystem | null>(
     () => this.open.subsystemById().get(this.params().subsystem ?? '') ?? this.open.record().subsystems[0] ?? null,
   );
-  /** id of the piece the address names, whether it is in the record or not */
-  readonly pieceId = computed(() => this.params().piece ?? '');
-  readonly piece = computed<Piece | null>(() => this.open.pieceById().get(this.params().piece ?? '') ?? null);
+  /** id of the part the address names, whether it is in the record or not */
+  readonly partId = computed(() => this.params().part ?? '');
+  readonly part = computed<Part | null>(() => this.open.partById().get(this.params().part ?? '') ?? null);
   /** the work package that is chosen in the plan */
   readonly pack = computed<WorkPackage | null>(() => {
     const id = this.params().package;
     return this.inPlan() ? (this.open.record().packages.find((p) => p.id === id) ?? null) : null;
   });
-  readonly inside = computed<Piece | null>(() => {
-    const piece = this.open.pieceById().get(this.params().inside ?? '') ?? null;
-    return piece && piece.vehicleId === this.vehicle()?.id ? piece : null;
+  readonly inside = computed<Part | null>(() => {
+    const part = this.open.partById().get(this.params().inside ?? '') ?? null;
+    return part && part.vehicleId === this.vehicle()?.id ? part : null;
   });
   readonly against = computed<Vehicle | null>(() => {
     const others = this.open.record().vehicles.filter((v) => v.id !== this.vehicle()?.id);
@@ -72,18 +72,18 @@ export class Selection {
     return this.router.navigate([], { relativeTo: this.route, queryParams: chosen, queryParamsHandling: 'merge' });
   }
 
-  /** Chooses a piece with the vehicle and subsystem it stands in. */
-  choosePiece(pieceId: string, inside?: string | null): void {
+  /** Chooses a part with the vehicle and subsystem it stands in. */
+  choosePart(partId: string, inside?: string | null): void {
     const { nodes, placeOf } = this.open.outline();
     let subsystem: string | null = null;
-    for (let at = placeOf.get(pieceId) ?? -1; at >= 0; at = nodes[at]?.parent ?? -1) {
+    for (let at = placeOf.get(partId) ?? -1; at >= 0; at = nodes[at]?.parent ?? -1) {
       const node = nodes[at];
       if (node?.kind === 'subsystem') {
         subsystem = node.id;
         break;
       }
     }
-    const vehicle = this.open.pieceById().get(pieceId)?.vehicleId ?? null;
-    void this.choose({ vehicle, subsystem, piece: pieceId, ...(inside === undefined ? {} : { inside }) });
+    const vehicle = this.open.partById().get(partId)?.vehicleId ?? null;
+    void this.choose({ vehicle, subsystem, part: partId, ...(inside === undefined ? {} : { inside }) });
   }
 }

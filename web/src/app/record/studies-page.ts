@@ -10,7 +10,8 @@ import { RefusalNote } from '../shared/refusal-note';
 import { LocalStore, type OutboxEntry } from './local-store';
 import { NewStudy } from './new-study';
 import { Outbox } from './outbox';
-import { RecordApi, isPassing, type Person, type Refusal, type StudyLine } from './record-api';
+import type { Person, Refusal, StudyLine } from '@each-bolt/core/wire';
+import { RecordApi, isPassing } from './record-api';
 import { whenText } from './when';
 
 type Listed =
@@ -261,7 +262,7 @@ export class StudiesPage {
       revision: record.revision,
       state: record.study.state,
       vehicles: record.vehicles.map((v) => v.name),
-      pieces: record.pieces.length,
+      parts: record.parts.length,
       openQuestions: record.questions.filter((q) => q.state === 'open').length,
       changedAt: null,
       role,
@@ -277,7 +278,7 @@ export class StudiesPage {
       waiting > 0 ? `${counted(waiting, 'change')} of this device ${waiting === 1 ? 'waits' : 'wait'} to be sent` : '',
       refused > 0 ? `${counted(refused, 'change')} not kept: open the study to see why` : '',
     ]
-      .filter((part) => part !== '')
+      .filter((text) => text !== '')
       .join(' · ');
   }
 
@@ -293,7 +294,7 @@ export class StudiesPage {
   }
 
   protected lines(study: StudyLine): string {
-    return counted(study.pieces, 'line recorded', 'lines recorded');
+    return counted(study.parts, 'line recorded', 'lines recorded');
   }
 
   protected detail(study: StudyLine): string {
@@ -303,7 +304,7 @@ export class StudiesPage {
       study.openQuestions > 0 ? counted(study.openQuestions, 'open question') : '',
       study.changedAt === null ? '' : `changed ${whenText(study.changedAt)}`,
     ]
-      .filter((part) => part !== '')
+      .filter((text) => text !== '')
       .join(' · ');
   }
 

@@ -12,7 +12,7 @@ import {
   type StudyRecord,
 } from '@each-bolt/core/record';
 import { Subject, of, throwError, type Observable } from 'rxjs';
-import { STUDY, pieceNamed, recordOf, teardown, testId } from '../../../testing/record';
+import { STUDY, partNamed, recordOf, teardown, testId } from '../../../testing/record';
 import { Session } from '../people/session';
 import { LocalStore } from './local-store';
 import { RecordApi } from './record-api';
@@ -42,8 +42,8 @@ describe('undo and redo of one’s own acts', () => {
     made.next({ id, ops, undoes });
     return Promise.resolve({ kept: true, id });
   };
-  const name = (): string | undefined => record.pieces[0]?.name;
-  const rename = (to: string): Promise<object> => send([editOp('piece', record.pieces[0]!, { name: to })!]);
+  const name = (): string | undefined => record.parts[0]?.name;
+  const rename = (to: string): Promise<object> => send([editOp('part', record.parts[0]!, { name: to })!]);
 
   beforeEach(async () => {
     record = recordOf(teardown('plate 1 kg\nlever'));
@@ -85,7 +85,7 @@ describe('undo and redo of one’s own acts', () => {
   });
   it('ask about what somebody else has changed since, and write nothing until it is answered', async () => {
     await rename('panel');
-    record = applyOps(record, [editOp('piece', record.pieces[0]!, { name: 'door skin' })!], 9);
+    record = applyOps(record, [editOp('part', record.parts[0]!, { name: 'door skin' })!], 9);
     await undo.undo();
     expect([name(), undo.asked()?.conflicts.length]).toEqual(['door skin', 1]);
     await undo.answer('leave');
@@ -95,14 +95,14 @@ describe('undo and redo of one’s own acts', () => {
     expect([name(), undo.said()]).toEqual(['plate', 'Undone']);
   });
   it('undo only where nobody else was, when that is answered', async () => {
-    await send([editOp('piece', record.pieces[0]!, { name: 'panel', tag: 'A-001' })!]);
-    record = applyOps(record, [editOp('piece', record.pieces[0]!, { name: 'door skin' })!], 9);
+    await send([editOp('part', record.parts[0]!, { name: 'panel', tag: 'A-001' })!]);
+    record = applyOps(record, [editOp('part', record.parts[0]!, { name: 'door skin' })!], 9);
     await undo.undo();
     await undo.answer('rest');
-    expect([name(), record.pieces[0]?.tag]).toEqual(['door skin', '']);
+    expect([name(), record.parts[0]?.tag]).toEqual(['door skin', '']);
     // all of it was changed since: nothing is left to undo, and that is said
     await rename('panel');
-    record = applyOps(record, [editOp('piece', record.pieces[0]!, { name: 'outer skin' })!], 12);
+    record = applyOps(record, [editOp('part', record.parts[0]!, { name: 'outer skin' })!], 12);
     await undo.undo();
     await undo.answer('rest');
     expect([name(), undo.said()]).toEqual(['outer skin', 'Nothing of it was left to undo']);
@@ -111,10 +111,10 @@ describe('undo and redo of one’s own acts', () => {
     heard.next({ change: { id: testId(77), undoes: null, personId: WENNA } });
     await undo.undo();
     expect(undo.said()).toContain('was done on another device');
-    const lever = pieceNamed(record, 'lever');
-    server = () => of({ inverse: [editOp('piece', lever, { name: 'arm' })!] });
+    const lever = partNamed(record, 'lever');
+    server = () => of({ inverse: [editOp('part', lever, { name: 'arm' })!] });
     await undo.undo();
-    expect(record.pieces[1]?.name).toBe('arm');
+    expect(record.parts[1]?.name).toBe('arm');
   });
   it('leave acts of others alone, and those the server refused', async () => {
     heard.next({ change: { id: testId(78), undoes: null, personId: testId(901) } });

@@ -3,7 +3,8 @@ import { cellOf, cellsOf, fieldsFrom, undoStacks, type CellConflict, type Confli
 import { firstValueFrom } from 'rxjs';
 import { Session } from '../people/session';
 import { LocalStore } from './local-store';
-import { RecordApi, type Refusal } from './record-api';
+import type { Refusal } from '@each-bolt/core/wire';
+import { RecordApi } from './record-api';
 import { RecordService } from './record-service';
 
 /** An undo that meets what has been changed since: it is asked what to do. */

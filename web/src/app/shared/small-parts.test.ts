@@ -60,13 +60,13 @@ describe('what was refused', () => {
   it('is told at once to those who do not see it, fault by fault, with what to do', async () => {
     const issues = [
       { code: 'a', message: 'A mass needs its uncertainty', field: null, recordId: null },
-      { code: 'b', message: 'Say why the piece was left closed', field: null, recordId: null },
+      { code: 'b', message: 'Say why the part was left closed', field: null, recordId: null },
     ];
     const fixture = await made(RefusalNote, { message: 'Not kept', issues, action: 'Try again' });
     let acted = 0;
     fixture.componentInstance.acted.subscribe(() => (acted += 1));
     const alert = element(fixture).querySelector('[role=alert]')!;
-    expect(words(alert)).toBe('Not kept Try again A mass needs its uncertainty Say why the piece was left closed');
+    expect(words(alert)).toBe('Not kept Try again A mass needs its uncertainty Say why the part was left closed');
     alert.querySelector('button')?.click();
     expect(acted).toBe(1);
   });

@@ -4,7 +4,7 @@ import { treeMove, visibleRows, type TreeRow } from './visible-rows';
 
 const record = recordOf(teardown('module\n  plate\n    clip holder\n  lever\narm'));
 const tree = outline(record);
-const names = new Map(record.pieces.map((p) => [p.id, p.name]));
+const names = new Map(record.parts.map((p) => [p.id, p.name]));
 const nameOf = (row: TreeRow): string => names.get(row.node.id) ?? row.node.kind;
 const rows = (isOpen: (name: string) => boolean, filter = ''): readonly TreeRow[] =>
   visibleRows(tree, {

@@ -19,7 +19,7 @@ describe('the basis line', () => {
 
   it('says what the figures stand on', async () => {
     expect(await text()).toMatch(
-      /Count loose pieces \+ fasteners Cost EUR 2026, 60000 vehicles a year for 7 years, Central Europe Units kg · mm/,
+      /Count loose parts \+ fasteners Cost EUR 2026, 60000 vehicles a year for 7 years, Central Europe Units kg · mm/,
     );
     expect(await text(undefined, { ...STUDY, fastenersIn: false, assembliesAs: 'one' })).toMatch(/assemblies as one no fasteners/);
   });

@@ -14,15 +14,15 @@ import type { Theme } from './theme-service';
         type="button"
         [disabled]="!mayCount()"
         (click)="assemblies.emit()"
-        title="Opened assemblies: as their pieces, or each as one (a)"
+        title="Opened assemblies: as their parts, or each as one (a)"
       >
-        {{ study().assembliesAs === 'pieces' ? 'loose pieces' : 'assemblies as one' }}
+        {{ study().assembliesAs === 'parts' ? 'loose parts' : 'assemblies as one' }}
       </button>
       <button
         type="button"
         [disabled]="!mayCount()"
         (click)="fasteners.emit()"
-        title="Fasteners: counted, weighed and costed with the pieces, or left out (f)"
+        title="Fasteners: counted, weighed and costed with the parts, or left out (f)"
       >
         {{ study().fastenersIn ? '+ fasteners' : 'no fasteners' }}
       </button>

@@ -14,7 +14,7 @@ export class CountingRule {
   }
 
   switchAssemblies(): void {
-    this.edit({ assembliesAs: this.open.study().assembliesAs === 'pieces' ? 'one' : 'pieces' });
+    this.edit({ assembliesAs: this.open.study().assembliesAs === 'parts' ? 'one' : 'parts' });
   }
 
   private edit(fields: Partial<StudyFields>): void {

@@ -5,18 +5,19 @@ import { tagText } from '@each-bolt/core/bench';
 import { editOp, type Op } from '@each-bolt/core/record';
 import { of, throwError } from 'rxjs';
 import { FULL_ROWS } from '../../../../core/testing/rows';
-import { LEFT, STUDY, pieceNamed, recordOf, teardown, testId } from '../../../testing/record';
+import { LEFT, STUDY, partNamed, recordOf, teardown, testId } from '../../../testing/record';
 import { Session } from '../people/session';
 import type { OutboxEntry } from '../record/local-store';
 import { OpenStudy } from '../record/open-study';
-import { RecordApi, type ToldChange } from '../record/record-api';
+import type { ToldChange } from '@each-bolt/core/wire';
+import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { Commands } from './commands';
 import { ShellActs } from './shell-acts';
 
 const plain = recordOf(teardown('plate 1 kg\nlever'));
-const plate = { ...pieceNamed(plain, 'plate'), tag: tagText({ prefix: 'A', number: 7 }) };
+const plate = { ...partNamed(plain, 'plate'), tag: tagText({ prefix: 'A', number: 7 }) };
 const record = {
   ...plain,
   sheets: [
@@ -32,7 +33,7 @@ const record = {
       count: 8,
     },
   ],
-  pieces: plain.pieces.map((p) => (p.id === plate.id ? plate : p)),
+  parts: plain.parts.map((p) => (p.id === plate.id ? plate : p)),
   members: [{ id: testId(40), version: 1, personId: testId(900), role: 'lead' as const }],
 };
 const entry = (ops: readonly Op[]): OutboxEntry =>
@@ -50,31 +51,31 @@ describe('what the frame does', () => {
   let sent: (readonly Op[])[];
   let dropped: OutboxEntry[];
   let answer: { kept: boolean; refusal?: object };
-  let chosen: { piece: string };
+  let chosen: { part: string };
   let can: boolean;
   let history: () => ReturnType<RecordApi['history']>;
   let whole: ReadonlyMap<string, object>;
   const refused = signal<readonly OutboxEntry[]>([]);
-  const piece = signal<unknown>(null);
+  const part = signal<unknown>(null);
   const pack = signal<unknown>(null);
 
   beforeEach(() => {
-    [sent, dropped, answer, chosen, can] = [[], [], { kept: true }, { piece: '' }, true];
+    [sent, dropped, answer, chosen, can] = [[], [], { kept: true }, { part: '' }, true];
     history = () => of([]);
     refused.set([]);
-    piece.set(null);
+    part.set(null);
     pack.set(null);
     const service = {
       connection: 'here',
       refused,
       can: () => () => can,
       here: signal([
-        { connection: 'here', name: 'Wenna Tarn', pieceId: null },
-        { connection: 'there', name: 'Odo Farrow', pieceId: plate.id },
+        { connection: 'here', name: 'Wenna Tarn', partId: null },
+        { connection: 'there', name: 'Odo Farrow', partId: plate.id },
       ]),
       people: signal([
         { id: testId(900), name: 'Wenna Tarn' },
-        { id: testId(901), name: 'Somebody else of the house' },
+        { id: testId(901), name: 'Somebody else of the organisation' },
       ]),
       send: (ops: readonly Op[]) => {
         sent.push(ops);
@@ -90,10 +91,10 @@ describe('what the frame does', () => {
       providers: [
         { provide: RecordService, useValue: service },
         { provide: RecordApi, useValue: { history: () => history(), change: (_study: string, id: string) => of(whole.get(id)) } },
-        { provide: OpenStudy, useValue: { record: signal(record), study: signal(STUDY), pieceById: signal(new Map([[plate.id, plate]])) } },
+        { provide: OpenStudy, useValue: { record: signal(record), study: signal(STUDY), partById: signal(new Map([[plate.id, plate]])) } },
         {
           provide: Selection,
-          useValue: { piece, pack, vehicle: signal(LEFT), subsystem: signal(null), choosePiece: (id: string) => (chosen.piece = id) },
+          useValue: { part, pack, vehicle: signal(LEFT), subsystem: signal(null), choosePart: (id: string) => (chosen.part = id) },
         },
         { provide: Session, useValue: { ended: () => undefined } },
         { provide: Router, useValue: { url: '/studies/x/bench', navigate: () => Promise.resolve(true) } },
@@ -102,35 +103,35 @@ describe('what the frame does', () => {
     acts = TestBed.inject(ShellActs);
   });
 
-  it('a question is about the chosen piece, else the chosen package, else the vehicle', () => {
+  it('a question is about the chosen part, else the chosen package, else the vehicle', () => {
     expect(acts.about()).toMatchObject({ kind: 'vehicle', text: 'Left van' });
     pack.set({ id: testId(700), name: 'Door off' });
     expect(acts.about()).toMatchObject({ kind: 'package', text: 'Door off' });
-    piece.set(plate);
-    expect(acts.about()).toMatchObject({ kind: 'piece', id: plate.id, text: 'plate' });
+    part.set(plate);
+    expect(acts.about()).toMatchObject({ kind: 'part', id: plate.id, text: 'plate' });
   });
   it('who may not ask is told so, and no form is opened', () => {
     can = false;
     acts.ask();
     expect([acts.asking(), acts.said()]).toEqual([false, 'Your role does not ask questions; ask a lead of the study']);
   });
-  it('those of the study are named, and the others who have it open, with the piece they are at', () => {
+  it('those of the study are named, and the others who have it open, with the part they are at', () => {
     expect(acts.members().map((p) => p.name)).toEqual(['Wenna Tarn']);
-    expect(acts.others()).toMatchObject([{ name: 'Odo Farrow', piece: 'plate' }]);
+    expect(acts.others()).toMatchObject([{ name: 'Odo Farrow', part: 'plate' }]);
   });
-  it('a tag that is read opens its piece; one that is on none, or is no tag, is told', () => {
+  it('a tag that is read opens its part; one that is on none, or is no tag, is told', () => {
     acts.scanned(plate.tag);
-    expect([chosen.piece, acts.said()]).toEqual([plate.id, `${plate.tag} is on “plate”`]);
+    expect([chosen.part, acts.said()]).toEqual([plate.id, `${plate.tag} is on “plate”`]);
     acts.scanned(tagText({ prefix: 'A', number: 8 }));
-    expect(acts.said()).toBe(`${tagText({ prefix: 'A', number: 8 })} is on no piece yet`);
+    expect(acts.said()).toBe(`${tagText({ prefix: 'A', number: 8 })} is on no part yet`);
     acts.scanned(tagText({ prefix: 'A', number: 9 }));
     expect(acts.said()).toContain('was never printed for this study');
     const wrong = `${plate.tag.slice(0, -1)}${plate.tag.endsWith('X') ? '1' : 'X'}`;
     acts.scanned(wrong);
-    expect([chosen.piece, acts.said() === '']).toEqual([plate.id, false]);
+    expect([chosen.part, acts.said() === '']).toEqual([plate.id, false]);
   });
   it('what was mended is sent and then taken from the list; what is refused again stays on it', async () => {
-    const ops = [editOp('piece', plate, { name: 'panel' })!];
+    const ops = [editOp('part', plate, { name: 'panel' })!];
     acts.showingNotKept.set(true);
     answer = { kept: false, refusal: { message: 'Not kept', issues: [{ message: 'Name is taken' }] } };
     await acts.mend({ entry: entry(ops), ops });
@@ -149,12 +150,12 @@ describe('what the frame does', () => {
     await acts.lineBack(entry([]));
     expect([heard, dropped.length]).toEqual([['plate 2 kg'], 1]);
   });
-  it('a piece somebody took off is put back with all that went with it, before one’s own values', async () => {
-    const own = editOp('piece', plate, { name: 'panel' })!;
+  it('a part somebody took off is put back with all that went with it, before one’s own values', async () => {
+    const own = editOp('part', plate, { name: 'panel' })!;
     const removal = {
-      ops: [{ kind: 'piece.remove', id: plate.id }],
+      ops: [{ kind: 'part.remove', id: plate.id }],
       inverse: [
-        { kind: 'piece.add', id: plate.id },
+        { kind: 'part.add', id: plate.id },
         { kind: 'fasteners.add', id: testId(8) },
       ],
     };

@@ -7,7 +7,8 @@ import type { OutboxEntry } from '../record/local-store';
 import type { Mended } from '../record/not-kept';
 import { OpenStudy } from '../record/open-study';
 import type { About } from '../record/question-dialog';
-import { RecordApi, type Refusal } from '../record/record-api';
+import type { Refusal } from '@each-bolt/core/wire';
+import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { Session } from '../people/session';
@@ -28,10 +29,10 @@ export class ShellActs {
   readonly asking = signal(false);
   readonly said = signal('');
 
-  /** What a new question is about: the chosen piece, else in the plan the chosen package, else the vehicle, else the study. */
+  /** What a new question is about: the chosen part, else in the plan the chosen package, else the vehicle, else the study. */
   readonly about = computed<About>(() => {
-    const [piece, vehicle, study] = [this.selection.piece(), this.selection.vehicle(), this.open.study()];
-    if (piece) return { kind: 'piece', id: piece.id, field: null, text: piece.name };
+    const [part, vehicle, study] = [this.selection.part(), this.selection.vehicle(), this.open.study()];
+    if (part) return { kind: 'part', id: part.id, field: null, text: part.name };
     const pack = this.selection.pack();
     if (pack) return { kind: 'package', id: pack.id, field: null, text: pack.name };
     return vehicle
@@ -45,11 +46,11 @@ export class ShellActs {
   });
   /** the others who have the study open, and where */
   readonly others = computed(() => {
-    const names = this.open.pieceById();
+    const names = this.open.partById();
     return this.service
       .here()
       .filter((h) => h.connection !== this.service.connection)
-      .map((h) => ({ ...h, piece: names.get(h.pieceId ?? '')?.name ?? '' }));
+      .map((h) => ({ ...h, part: names.get(h.partId ?? '')?.name ?? '' }));
   });
 
   ask(): void {
@@ -94,7 +95,7 @@ export class ShellActs {
     }
   }
 
-  /** A label was read while no field was being typed into: its piece is opened, or it is told what the tag is. */
+  /** A label was read while no field was being typed into: its part is opened, or it is told what the tag is. */
   scanned(text: string): void {
     const judged = judgeTag(this.open.record(), text, {
       vehicleId: this.selection.vehicle()?.id ?? '',
@@ -102,9 +103,9 @@ export class ShellActs {
       packageId: null,
     });
     if (judged.kind === 'opens') {
-      this.selection.choosePiece(judged.piece.id);
-      this.said.set(`${judged.tag} is on “${judged.piece.name}”`);
-    } else if (judged.kind === 'free') this.said.set(`${judged.tag} is on no piece yet`);
+      this.selection.choosePart(judged.part.id);
+      this.said.set(`${judged.tag} is on “${judged.part.name}”`);
+    } else if (judged.kind === 'free') this.said.set(`${judged.tag} is on no part yet`);
     else this.said.set(judged.likely === null ? judged.message : `${judged.message}. Probably meant: ${judged.likely}`);
   }
 

@@ -16,16 +16,16 @@ import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { blank, VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole, nextSequence } from '@each-bolt/core/record';
 import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
 import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
-import { PieceCardHost } from '../card/piece-card-host';
+import { PartCardHost } from '../card/part-card-host';
 import { Names } from '../record/names';
 import { NotKept } from '../record/not-kept';
-import { WhyHost } from '../known/why-host';
-import { WhyService } from '../known/why-service';
+import { WhyHost } from '../evidence/why-host';
+import { WhyService } from '../evidence/why-service';
 import { OpenStudy } from '../record/open-study';
 import { QuestionDialog } from '../record/question-dialog';
 import { Outbox } from '../record/outbox';
 import { RecordService } from '../record/record-service';
-import { CardedPiece } from '../record/carded-piece';
+import { CardedPart } from '../record/carded-part';
 import { Selection } from '../record/selection';
 import { UndoService } from '../record/undo-service';
 import { RefusalNote } from '../shared/refusal-note';
@@ -53,7 +53,7 @@ const SAID_MS = 6000;
     KeyHelp,
     NameDialog,
     NotKept,
-    PieceCardHost,
+    PartCardHost,
     QuestionDialog,
     RefusalNote,
     RouterOutlet,
@@ -105,7 +105,7 @@ const SAID_MS = 6000;
           <main id="sheet"><router-outlet /></main>
           @defer (when hasCard(); prefetch on idle) {
             @if (hasCard()) {
-              <eb-piece-card-host />
+              <eb-part-card-host />
             }
           }
         </div>
@@ -263,14 +263,14 @@ export class ShellPage {
   protected readonly roles = VEHICLE_ROLES.map((value) => ({ value, label: VEHICLE_ROLE_WORD[value] }));
   private readonly stack = viewChild(Stack);
 
-  private readonly carded = inject(CardedPiece);
+  private readonly carded = inject(CardedPart);
   /** where somebody counts again, the card with the first count stays away */
-  protected readonly hasCard = computed(() => this.carded.piece() !== null && !this.selection.isCountingAgain());
+  protected readonly hasCard = computed(() => this.carded.part() !== null && !this.selection.isCountingAgain());
   protected readonly failure = computed(() => {
     const state = this.service.state();
     return state.kind === 'failed' ? state.refusal.message : '';
   });
-  protected readonly chosenKey = computed(() => this.selection.piece()?.id ?? this.selection.subsystemKey());
+  protected readonly chosenKey = computed(() => this.selection.part()?.id ?? this.selection.subsystemKey());
   private readonly shownAt = computed(() => {
     const { rolled } = this.open.rollUp();
     const { fastenersIn } = this.open.study();
@@ -282,14 +282,14 @@ export class ShellPage {
   protected readonly textOf = computed(() => {
     const { placeOf } = this.open.outline();
     const shownAt = this.shownAt();
-    const [pieces, vehicles, subsystems] = [this.open.pieceById(), this.open.vehicleById(), this.open.subsystemById()];
+    const [parts, vehicles, subsystems] = [this.open.partById(), this.open.vehicleById(), this.open.subsystemById()];
     const places = new Map(this.open.record().vehicles.map((vehicle, place) => [vehicle.id, place]));
     return (node: OutlineNode): NodeText => {
-      const piece = pieces.get(node.id);
+      const part = parts.get(node.id);
       return {
-        name: piece?.name ?? vehicles.get(node.id)?.name ?? subsystems.get(node.id)?.name ?? '',
-        tag: piece?.tag ?? '',
-        pieces: shownAt(placeOf.get(node.key) ?? -1)?.pieces ?? 0,
+        name: part?.name ?? vehicles.get(node.id)?.name ?? subsystems.get(node.id)?.name ?? '',
+        tag: part?.tag ?? '',
+        parts: shownAt(placeOf.get(node.key) ?? -1)?.parts ?? 0,
         vehiclePlace: places.get(node.vehicleId) ?? 0,
       };
     };
@@ -302,7 +302,7 @@ export class ShellPage {
       questions: late > 0 ? `${open.length} open, ${late} late` : `${open.length} open`,
       late: late > 0,
       revision: this.open.record().revision,
-      here: [...new Set(this.acts.others().map((h) => (h.piece === '' ? h.name : `${h.name} on ${h.piece}`)))],
+      here: [...new Set(this.acts.others().map((h) => (h.part === '' ? h.name : `${h.name} on ${h.part}`)))],
     };
   });
   /** what was last done beside the sheet; it goes away by itself */
@@ -334,9 +334,9 @@ export class ShellPage {
     const { placeOf } = this.open.outline();
     const all = vehicles.flatMap((v) => this.shownAt()(placeOf.get(v.id) ?? -1) ?? []);
     const sum = (figure: (s: Shown) => number): number => all.reduce((total, s) => total + figure(s), 0);
-    const pieces = sum((s) => s.piecesOfMass);
-    const progress = (done: number): 'empty' | 'half' | 'full' => (done === 0 ? 'empty' : done < pieces ? 'half' : 'full');
-    const costed = sum((s) => s.piecesCosted);
+    const parts = sum((s) => s.partsOfMass);
+    const progress = (done: number): 'empty' | 'half' | 'full' => (done === 0 ? 'empty' : done < parts ? 'half' : 'full');
+    const costed = sum((s) => s.partsCosted);
     const cost = all.some((s) => s.cost !== null)
       ? `${this.open.study().currency} ${fixed(
           sum((s) => s.cost ?? 0),
@@ -347,10 +347,10 @@ export class ShellPage {
       plan: this.planFigure(),
       bench: {
         figure: `${fixed(
-          sum((s) => s.pieces),
+          sum((s) => s.parts),
           0,
         )} counted`,
-        progress: progress(sum((s) => s.piecesWeighed)),
+        progress: progress(sum((s) => s.partsWeighed)),
       },
       measure: this.measureFigure(),
       cost: { figure: cost, progress: progress(costed) },
@@ -359,12 +359,12 @@ export class ShellPage {
   });
 
   private measureFigure(): StageFigures['measure'] {
-    const { scans, sections, patterns, gauges } = this.open.record();
+    const { scans, sections, holePatterns, gaugeStudies } = this.open.record();
     const figures = [
       ...(scans.length > 0 ? [counted(scans.length, 'scan')] : []),
       ...(sections.length > 0 ? [counted(sections.length, 'section')] : []),
     ];
-    const any = scans.length + sections.length + patterns.length + gauges.length > 0;
+    const any = scans.length + sections.length + holePatterns.length + gaugeStudies.length > 0;
     return { figure: figures[0] ?? (any ? 'begun' : 'no scans'), progress: any ? 'half' : 'empty' };
   }
 
@@ -385,7 +385,7 @@ export class ShellPage {
       clearTimeout(this.holding);
       this.service.close();
     });
-    effect(() => void this.service.tellWhere(this.selection.piece()?.id ?? null));
+    effect(() => void this.service.tellWhere(this.selection.part()?.id ?? null));
     this.commands.on('find', () => this.stack()?.focusFind());
   }
 
@@ -424,7 +424,7 @@ export class ShellPage {
     d: () => this.theme.switch(),
     '?': () => this.helping.set(true),
     l: () => this.commands.give('entry-line'),
-    e: () => this.commands.give('edit-piece'),
+    e: () => this.commands.give('edit-part'),
     o: () => this.commands.give('record-inside'),
     u: () => this.commands.give('record-above'),
     i: () => this.commands.give('import'),
@@ -445,7 +445,7 @@ export class ShellPage {
   private escape(target: EventTarget | null): void {
     if (isTyping(target)) {
       if (target instanceof HTMLElement && target.closest('.p-dialog') === null) target.blur();
-    } else if (this.hasCard()) void this.selection.choose({ piece: null });
+    } else if (this.hasCard()) void this.selection.choose({ part: null });
   }
 
   private go(stage: string): void {
@@ -453,10 +453,10 @@ export class ShellPage {
   }
 
   protected pick(node: OutlineNode): void {
-    if (node.kind === 'vehicle') void this.selection.choose({ vehicle: node.id, inside: null, piece: null });
+    if (node.kind === 'vehicle') void this.selection.choose({ vehicle: node.id, inside: null, part: null });
     else if (node.kind === 'subsystem')
-      void this.selection.choose({ vehicle: node.vehicleId, subsystem: node.id, inside: null, piece: null });
-    else this.selection.choosePiece(node.id, node.children.length > 0 ? node.id : null);
+      void this.selection.choose({ vehicle: node.vehicleId, subsystem: node.id, inside: null, part: null });
+    else this.selection.choosePart(node.id, node.children.length > 0 ? node.id : null);
   }
 
   protected async addVehicle({ name, role }: { readonly name: string; readonly role: string }): Promise<void> {
@@ -468,7 +468,7 @@ export class ShellPage {
       fields: blank('vehicle', { name, role: role as VehicleRole, sequence }),
     };
     const result = await this.service.send([op]);
-    if (result.kept) void this.selection.choose({ vehicle: id, inside: null, piece: null });
+    if (result.kept) void this.selection.choose({ vehicle: id, inside: null, part: null });
   }
 
   protected async addSubsystem(name: string): Promise<void> {
@@ -476,7 +476,7 @@ export class ShellPage {
     const sequence = nextSequence(this.open.record().subsystems);
     const op: Op = { kind: 'subsystem.add', id, fields: { parentId: null, sequence, name } };
     const result = await this.service.send([op]);
-    if (result.kept) void this.selection.choose({ subsystem: id, inside: null, piece: null });
+    if (result.kept) void this.selection.choose({ subsystem: id, inside: null, part: null });
   }
 
   protected grip(event: PointerEvent): void {

@@ -11,14 +11,14 @@ import { visibleRows, type TreeRow } from '../shared/visible-rows';
 export interface NodeText {
   readonly name: string;
   readonly tag: string;
-  readonly pieces: number;
+  readonly parts: number;
   /** place of its vehicle in the study */
   readonly vehiclePlace: number;
 }
 
 const ROW_PX = 26;
 
-/** Vehicles, their subsystems and pieces; a filter; arrow keys. */
+/** Vehicles, their subsystems and parts; a filter; arrow keys. */
 @Component({
   selector: 'eb-stack',
   imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, VehicleMark],
@@ -26,8 +26,8 @@ const ROW_PX = 26;
       <input
         #find
         type="search"
-        aria-label="Find piece, tag or word"
-        placeholder="/  find piece, tag, word"
+        aria-label="Find part, tag or word"
+        placeholder="/  find part, tag, word"
         [value]="filter()"
         (input)="filter.set(find.value)"
         (keydown.escape)="leaveFilter(find)"
@@ -35,7 +35,7 @@ const ROW_PX = 26;
     </div>
     <cdk-virtual-scroll-viewport
       role="tree"
-      aria-label="Vehicles, subsystems and pieces"
+      aria-label="Vehicles, subsystems and parts"
       tabindex="0"
       [itemSize]="rowPx"
       [attr.aria-activedescendant]="cursor.activeId()"
@@ -70,7 +70,7 @@ const ROW_PX = 26;
           <eb-vehicle-mark [place]="textOf()(row.node).vehiclePlace" />
         }
         <span class="text" [title]="textOf()(row.node).name">{{ textOf()(row.node).name }}</span>
-        <span class="count figure">{{ textOf()(row.node).pieces | ebCount }}</span>
+        <span class="count figure">{{ textOf()(row.node).parts | ebCount }}</span>
       </div>
     </cdk-virtual-scroll-viewport>
     @if (rows().length === 0) {

@@ -1,7 +1,7 @@
 import { rangeFaults } from '../../row-rules';
-import { KNOWN_BY, REMARK, choice, flag, text, whole } from '../field';
+import { EVIDENCE, REMARK, choice, flag, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
-import { OF_PIECE } from '../study/of-piece';
+import { OF_PART } from '../study/of-part';
 
 export const COMPONENT_CLASSES = [
   'controller',
@@ -33,7 +33,7 @@ export const COMPONENTS = kind({
   name: { fields: ['count', 'componentClass'] },
   may: RECORDED,
   fields: {
-    ...OF_PIECE,
+    ...OF_PART,
     count: whole('Count', 1, 100_000, { blank: 1, evidence: 'C' }),
     componentClass: choice('Class', COMPONENT_CLASSES, { blank: 'integrated circuit', evidence: 'S' }),
     /** false: places on the board that nothing is placed on */
@@ -41,7 +41,7 @@ export const COMPONENTS = kind({
     /** number or words marked on each */
     marking: text('Marking', 200, { evidence: 'S' }),
     note: REMARK,
-    known: KNOWN_BY,
+    evidence: EVIDENCE,
   },
-  faults: (set) => rangeFaults('count', set.count, set.known, set.id),
+  faults: (set) => rangeFaults('count', set.count, set.evidence, set.id),
 });

@@ -1,7 +1,7 @@
 import { rangeFaults } from '../../row-rules';
-import { KNOWN_BY, REMARK, choice, flag, length, library, optional, positive, text, whole } from '../field';
+import { EVIDENCE, REMARK, choice, flag, length, library, optional, positive, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
-import { OF_PIECE } from '../study/of-piece';
+import { OF_PART } from '../study/of-part';
 
 export const CONNECTION_KINDS = ['connector', 'cable', 'hose', 'pipe'] as const;
 export type ConnectionKind = (typeof CONNECTION_KINDS)[number];
@@ -13,7 +13,7 @@ export type Lock = (typeof LOCKS)[number];
 export const RELEASES = ['easy', 'firm', 'hard'] as const;
 export type Release = (typeof RELEASES)[number];
 
-/** What leads current or fluid to or from a piece: an electrical connector, a cable, a hose, a pipe. */
+/** What leads current or fluid to or from a part: an electrical connector, a cable, a hose, a pipe. */
 export const CONNECTION = kind({
   list: 'connections',
   table: 'connection',
@@ -21,7 +21,7 @@ export const CONNECTION = kind({
   name: { fields: ['count', 'kind'] },
   may: RECORDED,
   fields: {
-    ...OF_PIECE,
+    ...OF_PART,
     count: whole('Count', 1, 100_000, { blank: 1, evidence: 'C' }),
     kind: choice('Kind', CONNECTION_KINDS, { blank: 'connector', evidence: 'S' }),
     /** conductor metal, or what a hose or pipe is made of */
@@ -38,7 +38,7 @@ export const CONNECTION = kind({
     lock: choice('Lock', LOCKS, { ...optional, evidence: 'S' }),
     release: choice('Released', RELEASES, { ...optional, evidence: 'S' }),
     note: REMARK,
-    known: KNOWN_BY,
+    evidence: EVIDENCE,
   },
-  faults: (connection) => rangeFaults('count', connection.count, connection.known, connection.id),
+  faults: (connection) => rangeFaults('count', connection.count, connection.evidence, connection.id),
 });

@@ -1,9 +1,9 @@
 import { massFaults } from '../../row-rules';
-import { KNOWN_BY, MASS_EACH, REMARK, flag, optional, positive, text } from '../field';
+import { EVIDENCE, MASS_EACH, REMARK, flag, optional, positive, text } from '../field';
 import { RECORDED, kind } from '../kind';
-import { OF_PIECE } from '../study/of-piece';
+import { OF_PART } from '../study/of-part';
 
-/** A fluid that was in a piece or its system. Its mass is that of all of it. */
+/** A fluid that was in a part or its system. Its mass is that of all of it. */
 export const FLUID = kind({
   list: 'fluids',
   table: 'fluid',
@@ -11,15 +11,14 @@ export const FLUID = kind({
   name: { field: 'name' },
   may: RECORDED,
   fields: {
-    ...OF_PIECE,
+    ...OF_PART,
     name: text('Name', 60, { needed: true, evidence: 'S', unsaid: true }),
-    ...MASS_EACH,
-    massEachKg: { ...MASS_EACH.massEachKg, label: 'Mass' },
+    massEachKg: { ...MASS_EACH, label: 'Mass' },
     volumeM3: positive('Volume', 'm³', 10, { ...optional, evidence: 'M' }),
     /** false: left inside */
     drained: flag('Drained', { blank: true }),
     note: REMARK,
-    known: KNOWN_BY,
+    evidence: EVIDENCE,
   },
   faults: (fluid) => massFaults(fluid, fluid.id),
 });

@@ -1,8 +1,8 @@
 import { issue } from '../../../shared';
-import { SEQUENCE, choice, file, list, number, optional, parts, reference, text, whole, type ValueOf } from '../field';
+import { SEQUENCE, choice, file, list, number, optional, group, reference, text, whole, type ValueOf } from '../field';
 import { RECORDED, kind } from '../kind';
 
-export const PICTURE_MARKS = ['arrow', 'circle', 'text'] as const;
+const PICTURE_MARKS = ['arrow', 'circle', 'text'] as const;
 
 const inPicture = number('Mark', '', {
   min: 0,
@@ -10,7 +10,7 @@ const inPicture = number('Mark', '', {
   says: { min: '${label} lies in the picture', max: '${label} lies in the picture' },
 });
 
-const MARK = parts('Mark', {
+const MARK = group('Mark', {
   kind: choice('Mark', PICTURE_MARKS),
   fromX: inPicture,
   fromY: inPicture,
@@ -22,7 +22,7 @@ const MARK = parts('Mark', {
 /** A mark drawn over a picture; places are fractions of its width and height, so that they hold at every size. */
 export type PictureMark = ValueOf<typeof MARK>;
 
-/** A picture of a piece or of a rig. Its file is kept once, under its content hash. */
+/** A picture of a part or of a rig. Its file is kept once, under its content hash. */
 export const PICTURE = kind({
   list: 'pictures',
   table: 'picture',
@@ -31,7 +31,7 @@ export const PICTURE = kind({
   may: RECORDED,
   fields: {
     /** one of the two is null */
-    pieceId: reference('Piece', 'piece', 'remove too', { ...optional, unsaid: true }),
+    partId: reference('Part', 'part', 'remove too', { ...optional, unsaid: true }),
     rigId: reference('Rig', 'rig', 'remove too', { ...optional, later: true, unsaid: true }),
     sequence: SEQUENCE,
     sha256: file('File', 'picture'),
@@ -42,7 +42,7 @@ export const PICTURE = kind({
     marks: list('Marks', MARK, 200),
   },
   faults: (picture) =>
-    (picture.pieceId === null) === (picture.rigId === null)
-      ? [issue('place', 'A picture shows either a piece or a rig: give one of the two', 'pieceId', picture.id)]
+    (picture.partId === null) === (picture.rigId === null)
+      ? [issue('place', 'A picture shows either a part or a rig: give one of the two', 'partId', picture.id)]
       : [],
 });

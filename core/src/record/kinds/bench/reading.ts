@@ -1,23 +1,8 @@
 import { issue } from '../../../shared';
-import {
-  REMARK,
-  anyReference,
-  byName,
-  choice,
-  flag,
-  instant,
-  number,
-  optional,
-  parts,
-  positive,
-  text,
-  type ValueOf,
-  shown,
-} from '../field';
+import { REMARK, anyReference, byName, choice, flag, instant, number, optional, group, positive, text, shown } from '../field';
 import { RECORDERS, UNCHANGING, kind } from '../kind';
 
-export const READING_ABOUT = ['piece', 'fasteners', 'connection', 'fluid', 'step', 'gate'] as const;
-export type ReadingAbout = (typeof READING_ABOUT)[number];
+const READING_ABOUT = ['part', 'fasteners', 'connection', 'fluid', 'step', 'holdPoint'] as const;
 
 export const READING_QUANTITIES = ['mass', 'length', 'torque', 'count', 'element fractions'] as const;
 export type ReadingQuantity = (typeof READING_QUANTITIES)[number];
@@ -25,9 +10,7 @@ export type ReadingQuantity = (typeof READING_QUANTITIES)[number];
 const fraction = (label: string) =>
   number(label, '', { min: 0, max: 1, says: { min: '${label} must not be less than 0', max: '${label} may be at most 1' } });
 
-const ELEMENT = parts('Element', { fraction: fraction('Fraction'), u: fraction('Uncertainty of the fraction') });
-/** A fraction of the mass with its standard uncertainty, both 0…1. */
-export type ElementFraction = ValueOf<typeof ELEMENT>;
+const ELEMENT = group('Element', { fraction: fraction('Fraction'), u: fraction('Uncertainty of the fraction') });
 
 /** One raw value as an instrument or a person gave it. It is never edited: a later reading corrects it; it goes only with what it is about. */
 export const READING = kind({

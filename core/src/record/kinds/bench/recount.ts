@@ -1,10 +1,10 @@
-import { anyReference, choice, instant, list, parts, text, whole, type ValueOf } from '../field';
+import { anyReference, choice, instant, list, group, text, whole, type ValueOf } from '../field';
 import { LEADS, RECORDED, kind } from '../kind';
-import { OF_PIECE } from '../study/of-piece';
+import { OF_PART } from '../study/of-part';
 
-export const RECOUNT_STATES = ['agrees', 'differs', 'settled'] as const;
+const RECOUNT_STATES = ['agrees', 'differs', 'settled'] as const;
 
-const RECOUNTED = parts('Set counted', {
+const RECOUNTED = group('Set counted', {
   kind: choice('Kind of set', ['fasteners', 'joints']),
   setId: anyReference('Set', 'kind', 'stays'),
   /** count of the record at that moment, kept from the person who counted */
@@ -14,15 +14,15 @@ const RECOUNTED = parts('Set counted', {
 /** A set counted once more by somebody who did not see the first count. */
 export type Recounted = ValueOf<typeof RECOUNTED>;
 
-/** A blind second count of the fasteners and joints of one piece. */
+/** A blind recount of the fasteners and joints of one part. */
 export const RECOUNT = kind({
   list: 'recounts',
   table: 'recount',
-  words: ['second count', 'second counts'],
-  name: { of: 'pieceId', otherwise: 'a piece' },
+  words: ['blind recount', 'blind recounts'],
+  name: { of: 'partId', otherwise: 'a part' },
   may: { ...RECORDED, remove: LEADS },
   fields: {
-    pieceId: OF_PIECE.pieceId,
+    partId: OF_PART.partId,
     by: text('Counted by', 200, { needed: true }),
     countedAt: instant('Counted'),
     counts: list('Counts', RECOUNTED, 500),

@@ -1,17 +1,15 @@
 import { issue } from '../../../shared';
-import { SEQUENCE, instant, list, number, optional, parts, reference, text, anyReference, type ValueOf } from '../field';
+import { SEQUENCE, instant, list, number, optional, group, reference, text, anyReference, type ValueOf } from '../field';
 import { RECORDED, kind } from '../kind';
 
-const ACKNOWLEDGEMENT = parts('Precaution read', {
+const ACKNOWLEDGEMENT = group('Precaution read', {
   hazard: text('Hazard', 40, { needed: true }),
   by: text('Read by', 200, { needed: true }),
   /** ISO 8601, UTC */
   at: instant('At'),
 });
-/** That somebody read the precautions of a hazard before work. */
-export type Acknowledgement = ValueOf<typeof ACKNOWLEDGEMENT>;
 
-const WAIVER = parts('Left as it is', {
+const WAIVER = group('Left as it is', {
   check: text('Check', 40, { needed: true }),
   aboutId: anyReference('About', null, 'stays'),
   reason: text('Reason', 400, { needed: true }),

@@ -11,13 +11,13 @@ export const STEP = kind({
   list: 'steps',
   table: 'removal_step',
   words: ['removal', 'removals'],
-  name: { of: 'pieces', otherwise: 'a removal' },
+  name: { of: 'parts', otherwise: 'a removal' },
   may: RECORDED,
   fields: {
     sessionId: reference('Session', 'session', 'clear', optional),
     vehicleId: reference('Vehicle', 'vehicle', 'refuse', { unsaid: true }),
     sequence: SEQUENCE,
-    pieces: list('Comes off', reference('Piece', 'piece', 'clear', { alike: 'vehicleId' }), 500),
+    parts: list('Comes off', reference('Part', 'part', 'clear', { alike: 'vehicleId' }), 500),
     /** steps that had to be done first */
     after: list('Had to come off first', reference('Step', 'step', 'clear', { alike: 'vehicleId' }), 200),
     tool: text('Tool', 60),

@@ -7,7 +7,7 @@ import {
   notNegative,
   number,
   optional,
-  parts,
+  group,
   positive,
   text,
   tuple,
@@ -18,10 +18,10 @@ import {
   shown,
 } from '../field';
 import { RECORDED, kind } from '../kind';
-import { OF_PIECE } from '../study/of-piece';
+import { OF_PART } from '../study/of-part';
 
 /** Formats of scan files, and units they may be in; the files themselves do not say their unit. */
-export const MESH_FORMATS = ['STL', 'PLY', 'OBJ'] as const;
+const MESH_FORMATS = ['STL', 'PLY', 'OBJ'] as const;
 export type MeshFormat = (typeof MESH_FORMATS)[number];
 export const SCAN_UNITS = ['mm', 'cm', 'in', 'm'] as const;
 export type ScanUnit = (typeof SCAN_UNITS)[number];
@@ -35,7 +35,7 @@ const fraction = (label: string) => notNegative(label, '', { max: 1, says: { max
 const edges = (label: string) => whole(label, 0, 100_000_000);
 
 const FIGURES = shown(
-  parts('Figures', {
+  group('Figures', {
     triangles: whole('Triangles', 1, 100_000_000),
     /** enclosed volume, holes closed flat; null where nothing is enclosed */
     volumeM3: positive('Volume', 'm³', 1000, optional),
@@ -49,26 +49,26 @@ const FIGURES = shown(
     holes: edges('Holes'),
     /** sides of the upright box */
     sidesM: triple('Upright box', notNegative('Side', 'm')),
-    /** sides of the smallest box in any orientation, the longest first */
-    smallestM: triple('Smallest box', notNegative('Side', 'm')),
+    /** sides of the minimum bounding box in any orientation, the longest first */
+    minimumM: triple('Minimum bounding box', notNegative('Side', 'm')),
     hullVolumeM3: notNegative('Volume of the hull', 'm³'),
-    /** sides of the box without slivers, the share it was to hold and what it holds */
-    trimmedM: triple('Box without slivers', notNegative('Side', 'm')),
+    /** sides of the trimmed bounding box, the share it was to hold and what it holds */
+    trimmedM: triple('Trimmed bounding box', notNegative('Side', 'm')),
     shareFraction: fraction('Share to hold'),
     heldFraction: fraction('Share held'),
     heldOf: choice('Share of', ['volume', 'surface']),
   }),
-  ({ volumeM3, smallestM, openEdges }) =>
+  ({ volumeM3, minimumM, openEdges }) =>
     [
       volumeM3 === null ? 'encloses nothing' : `volume ${Number((volumeM3 * CM3).toPrecision(4))} cm³`,
-      `smallest box ${smallestM.map((side) => Number(millimetres(side).toFixed(1))).join(' × ')} mm`,
+      `minimum bounding box ${minimumM.map((side) => Number(millimetres(side).toFixed(1))).join(' × ')} mm`,
       openEdges === 0 ? 'watertight' : `${openEdges} open edges`,
     ].join(', '),
 );
 /** What was measured from a scan, SI. */
 export type ScanFigures = ValueOf<typeof FIGURES>;
 
-/** A scan of a piece. Its file is kept once, under its content hash. */
+/** A scan of a part. Its file is kept once, under its content hash. */
 export const SCAN = kind({
   list: 'scans',
   table: 'scan',
@@ -76,7 +76,7 @@ export const SCAN = kind({
   name: { field: 'fileName' },
   may: RECORDED,
   fields: {
-    ...OF_PIECE,
+    ...OF_PART,
     sha256: file('File', 'mesh'),
     fileName: text('Name of the file', 200, { needed: true }),
     format: choice('Format', MESH_FORMATS),

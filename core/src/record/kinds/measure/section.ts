@@ -1,7 +1,7 @@
 import { issue, millimetres } from '../../../shared';
 import { REMARK, byName, choice, library, list, number, optional, reference, text, tuple, shown } from '../field';
 import { RECORDED, kind } from '../kind';
-import { OF_PIECE } from '../study/of-piece';
+import { OF_PART } from '../study/of-part';
 import { place } from './place';
 
 export const SECTION_KINDS = ['rectangle', 'round tube', 'rectangular tube', 'channel', 'hat', 'closed hat', 'outline'] as const;
@@ -9,7 +9,7 @@ export type SectionKind = (typeof SECTION_KINDS)[number];
 
 const LEAST_POINTS = 3;
 
-/** A section of a piece: a shape of the library with its dimensions, or an outline. */
+/** A section of a part: a shape of the library with its dimensions, or an outline. */
 export const SECTION = kind({
   list: 'sections',
   table: 'section',
@@ -17,7 +17,7 @@ export const SECTION = kind({
   name: { field: 'name' },
   may: RECORDED,
   fields: {
-    ...OF_PIECE,
+    ...OF_PART,
     name: text('Name', 100, { needed: true, unsaid: true }),
     kind: choice('Shape', SECTION_KINDS),
     /** m, by name of the dimension; empty for an outline */

@@ -28,10 +28,10 @@ export const PACKAGE = kind({
     name: text('Name', 200, { needed: true, unsaid: true }),
     vehicleId: reference('Vehicle', 'vehicle', 'clear', { ...optional, unsaid: true }),
     subsystemId: reference('Subsystem', 'subsystem', 'clear', { ...optional, unsaid: true }),
-    /** working time with the whole crew: least, most likely and most; all three or none */
-    leastS: effort('Least time'),
-    likelyS: effort('Likely time'),
-    mostS: effort('Most time'),
+    /** working time with the whole crew: optimistic, most likely and pessimistic; all three or none */
+    optimisticS: effort('Optimistic time'),
+    mostLikelyS: effort('Most most likely time'),
+    pessimisticS: effort('Pessimistic time'),
     /** what the crew must be able to do; empty is anybody */
     skill: text('Skill', 60),
     /** people of the crew */
@@ -57,11 +57,28 @@ export const PACKAGE = kind({
     note: text('Note', 4000),
   },
   faults: (pack) => [
-    ...(allOrNone([pack.leastS, pack.likelyS, pack.mostS])
+    ...(allOrNone([pack.optimisticS, pack.mostLikelyS, pack.pessimisticS])
       ? []
-      : [issue('effort-incomplete', 'Give the least, the likely and the most time, or none of them', 'likelyS', pack.id)]),
-    ...(pack.leastS !== null && pack.likelyS !== null && pack.mostS !== null && !(pack.leastS <= pack.likelyS && pack.likelyS <= pack.mostS)
-      ? [issue('effort-order', 'The least time must not be above the likely one, nor that above the most', 'likelyS', pack.id)]
+      : [
+          issue(
+            'effort-incomplete',
+            'Give the optimistic, the most likely and the pessimistic time, or none of them',
+            'mostLikelyS',
+            pack.id,
+          ),
+        ]),
+    ...(pack.optimisticS !== null &&
+    pack.mostLikelyS !== null &&
+    pack.pessimisticS !== null &&
+    !(pack.optimisticS <= pack.mostLikelyS && pack.mostLikelyS <= pack.pessimisticS)
+      ? [
+          issue(
+            'effort-order',
+            'The optimistic time must not be above the most likely one, nor that above the pessimistic',
+            'mostLikelyS',
+            pack.id,
+          ),
+        ]
       : []),
     ...(pack.after.includes(pack.id) ? [issue('cycle', 'A package does not wait for itself', 'after', pack.id)] : []),
     ...(pack.who.length > pack.people

@@ -2,7 +2,7 @@ import { SEQUENCE, choice, list, optional, person, positive, text } from '../fie
 import { LED, kind } from '../kind';
 import { DAYS_OFF } from '../study/of-study';
 
-export const RESOURCE_KINDS = ['person', 'bay', 'lift'] as const;
+const RESOURCE_KINDS = ['person', 'bay', 'lift'] as const;
 export type ResourceKind = (typeof RESOURCE_KINDS)[number];
 
 /** Somebody or something that packages need: a person, a bay, a lift. */

@@ -3,12 +3,12 @@ import { choice, optional, positive, reference, text, whole } from '../field';
 import { LED, kind } from '../kind';
 
 /** How far a subsystem is opened, from not at all to sections. */
-export const DEPTHS = ['closed', 'module', 'pieces', 'cut'] as const;
+export const DEPTHS = ['closed', 'module', 'parts', 'cut'] as const;
 export type Depth = (typeof DEPTHS)[number];
 export const DEPTH_WORD: Readonly<Record<Depth, string>> = {
   closed: 'leave closed',
   module: 'as a module',
-  pieces: 'to pieces',
+  parts: 'to parts',
   cut: 'cut open',
 };
 
@@ -28,8 +28,8 @@ export const SCOPE = kind({
     depth: choice('Depth', DEPTHS),
     /** why it stays closed */
     reason: text('Reason', 400),
-    /** pieces expected, where a person knows better than the earlier studies; fasteners not counted */
-    expectedPieces: whole('Pieces expected', 0, 100_000, optional),
+    /** parts expected, where a person knows better than the earlier studies; fasteners not counted */
+    expectedParts: whole('Parts expected', 0, 100_000, optional),
     /** working time of people expected, where a person knows better */
     expectedS: positive('Hours expected', 's', MOST_WORK_S, optional),
   },

@@ -1,7 +1,7 @@
 import { massFaults, rangeFaults } from '../../row-rules';
-import { KNOWN_BY, MASS_EACH, REMARK, choice, flag, length, optional, positive, text, whole } from '../field';
+import { EVIDENCE, MASS_EACH, REMARK, choice, flag, length, optional, positive, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
-import { OF_PIECE } from './of-piece';
+import { OF_PART } from './of-part';
 
 export const FASTENER_KINDS = ['bolt', 'nut', 'washer', 'stud', 'screw', 'rivet', 'clip', 'push pin', 'cable tie'] as const;
 export type FastenerKind = (typeof FASTENER_KINDS)[number];
@@ -14,7 +14,7 @@ export type Direction = (typeof DIRECTIONS)[number];
 export const ACCESSES = ['free', 'from below', 'blind', 'through a hole', 'behind a cover', 'with an extension'] as const;
 export type Access = (typeof ACCESSES)[number];
 
-/** Fasteners of one kind that hold a piece. */
+/** Fasteners of one kind that hold a part. */
 export const FASTENERS = kind({
   list: 'fastenerSets',
   table: 'fastener_set',
@@ -22,8 +22,8 @@ export const FASTENERS = kind({
   name: { fields: ['count', 'kind'] },
   may: RECORDED,
   fields: {
-    ...OF_PIECE,
-    /** how many hold one such piece */
+    ...OF_PART,
+    /** how many hold one such part */
     count: whole('Count', 1, 100_000, { blank: 1, evidence: 'C' }),
     kind: choice('Kind', FASTENER_KINDS, { blank: 'bolt', evidence: 'S' }),
     /** nominal thread diameter */
@@ -41,9 +41,9 @@ export const FASTENERS = kind({
     tool: text('Tool', 60, { evidence: 'S', later: true }),
     /** null: not said; false: it stayed in */
     removed: flag('Removed', { ...optional, evidence: 'S', later: true }),
-    ...MASS_EACH,
+    massEachKg: MASS_EACH,
     note: REMARK,
-    known: KNOWN_BY,
+    evidence: EVIDENCE,
   },
-  faults: (set) => [...massFaults(set, set.id), ...rangeFaults('count', set.count, set.known, set.id)],
+  faults: (set) => [...massFaults(set, set.id), ...rangeFaults('count', set.count, set.evidence, set.id)],
 });

@@ -1,8 +1,8 @@
 import { issue } from '../../../shared';
 import { rangeFaults } from '../../row-rules';
-import { KNOWN_BY, REMARK, choice, length, whole } from '../field';
+import { EVIDENCE, REMARK, choice, length, whole } from '../field';
 import { RECORDED, kind } from '../kind';
-import { OF_PIECE } from './of-piece';
+import { OF_PART } from './of-part';
 
 export const JOINT_KINDS = [
   'spot weld',
@@ -32,7 +32,7 @@ export const RUNNING_JOINTS: readonly JointKind[] = [
   'hem',
 ];
 
-/** Joints of one kind that hold a piece for good. */
+/** Joints of one kind that hold a part for good. */
 export const JOINTS = kind({
   list: 'jointSets',
   table: 'joint_set',
@@ -40,18 +40,18 @@ export const JOINTS = kind({
   name: { fields: ['count', 'kind'] },
   may: RECORDED,
   fields: {
-    ...OF_PIECE,
+    ...OF_PART,
     count: whole('Count', 1, 1_000_000, { blank: 1, evidence: 'C' }),
     kind: choice('Kind', JOINT_KINDS, { blank: 'spot weld', evidence: 'S' }),
     /** length of one joint, of the running kinds only */
     lengthEachM: length('Length each', 1000, { evidence: 'M' }),
     note: REMARK,
-    known: KNOWN_BY,
+    evidence: EVIDENCE,
   },
   faults: (joints) => [
     ...(joints.lengthEachM === null || RUNNING_JOINTS.includes(joints.kind)
       ? []
       : [issue('joint-length', `A ${joints.kind} is counted; it has no length`, 'lengthEachM', joints.id)]),
-    ...rangeFaults('count', joints.count, joints.known, joints.id),
+    ...rangeFaults('count', joints.count, joints.evidence, joints.id),
   ],
 });

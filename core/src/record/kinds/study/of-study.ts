@@ -1,4 +1,4 @@
-import { date, list, number, optional, parts, text, whole, type ValueOf, shown } from '../field';
+import { date, list, number, optional, group, text, whole, type ValueOf, shown } from '../field';
 
 const weight = (label: string) =>
   number(label, '', { min: 0, max: 1000, says: { min: '${label} must not be less than 0', max: '${label} may be at most ${max}' } });
@@ -7,7 +7,7 @@ export const CHOICE_CRITERIA = ['requests', 'gap', 'novelty', 'wait', 'price'] a
 export type ChoiceCriterion = (typeof CHOICE_CRITERIA)[number];
 
 export const CHOICE_WEIGHTS = shown(
-  parts('Weights of the choice', {
+  group('Weights of the choice', {
     requests: weight('Weight of requests'),
     gap: weight('Weight of the gap'),
     novelty: weight('Weight of novelty'),
@@ -25,7 +25,7 @@ export const HAZARDS = list('Hazards', text('Hazard', 40, { needed: true }), 40)
 export const USUAL_HAZARDS_FIELD = shown(
   list(
     'Usual hazards',
-    parts('Line of usual hazards', {
+    group('Line of usual hazards', {
       words: list('Words of the subsystem', text('Word', 60, { needed: true }), 20),
       /** ids of hazards */
       hazards: HAZARDS,
@@ -54,7 +54,7 @@ export const USUAL_HAZARDS: readonly UsualHazards[] = [
   { words: ['brake'], hazards: ['fibres', 'oil'] },
 ];
 
-const DAYS_OFF_PARTS = parts(
+const DAYS_OFF_PARTS = group(
   'Days off',
   {
     /** calendar dates as YYYY-MM-DD, both included */
@@ -75,7 +75,7 @@ const WEEKDAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
 const two = (n: number): string => String(n).padStart(2, '0');
 
 export const CALENDAR = shown(
-  parts(
+  group(
     'Working calendar',
     {
       /** first day of the plan, YYYY-MM-DD; null until it is chosen */

@@ -2,15 +2,15 @@ import { issue } from '../../../shared';
 import { anyReference, choice, date, optional, person, text } from '../field';
 import { WRITTEN, kind } from '../kind';
 
-export const QUESTION_KINDS = ['question', 'promise'] as const;
-export const QUESTION_STATES = ['open', 'answered', 'dropped'] as const;
+const QUESTION_KINDS = ['question', 'promise'] as const;
+const QUESTION_STATES = ['open', 'answered', 'dropped'] as const;
 
 /** What a question is attached to: the study as a whole, or one of its records. */
-export const SUBJECTS = [
+const SUBJECTS = [
   'study',
   'vehicle',
   'subsystem',
-  'piece',
+  'part',
   'fasteners',
   'joints',
   'connection',

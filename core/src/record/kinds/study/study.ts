@@ -12,8 +12,8 @@ import {
   type WorkCalendar,
 } from './of-study';
 
-export const STUDY_STATES = ['open', 'archived'] as const;
-export const ASSEMBLIES_AS = ['pieces', 'one'] as const;
+const STUDY_STATES = ['open', 'archived'] as const;
+const ASSEMBLIES_AS = ['parts', 'one'] as const;
 
 /** What a study begins with until somebody says otherwise. */
 export const USUAL_STUDY: {
@@ -46,9 +46,9 @@ export const STUDY = kind({
     volumePerYear: whole('Vehicles per year', 1, 100_000_000),
     productionYears: whole('Years in production', 1, 50),
     region: text('Region', 100, { needed: true }),
-    /** counting rule: are fasteners counted, weighed and costed with the pieces? */
+    /** counting rule: are fasteners counted, weighed and costed with the parts? */
     fastenersIn: flag('Fasteners counted'),
-    /** counting rule: is an opened assembly counted as its pieces or as one? */
+    /** counting rule: is an opened assembly counted as its parts or as one? */
     assembliesAs: choice('Opened assemblies', ASSEMBLIES_AS),
     /** an archived study is read, never written, until it is opened again */
     state: choice('State', STUDY_STATES, { blank: USUAL_STUDY.state }),

@@ -1,6 +1,6 @@
 import { issue } from '../../../shared';
 import { priceFaults } from '../../whole-sets';
-import { KNOWN_BY, PRICE_PAID, SEQUENCE, choice, date, length, mass, number, optional, positive, reference, text, year } from '../field';
+import { EVIDENCE, PRICE_PAID, SEQUENCE, choice, date, length, mass, number, optional, positive, reference, text, year } from '../field';
 import { RECORDED, kind } from '../kind';
 
 export const VEHICLE_ROLES = ['subject', 'earlier', 'competitor'] as const;
@@ -24,7 +24,6 @@ export const VEHICLE_CLASSES = [
   'pick-up',
   'light truck',
 ] as const;
-export type VehicleClass = (typeof VEHICLE_CLASSES)[number];
 
 export const DRIVES = ['front wheels', 'rear wheels', 'all wheels'] as const;
 export type Drive = (typeof DRIVES)[number];
@@ -81,7 +80,7 @@ export const VEHICLE = kind({
     wheelbaseM: length('Wheelbase', 30, told),
     trackM: length('Track', 10, told),
     notes: text('Notes', 4000),
-    known: { ...KNOWN_BY, later: true },
+    evidence: { ...EVIDENCE, later: true },
   },
   faults: (vehicle) => [
     ...priceFaults(vehicle, vehicle.id),

@@ -1,0 +1,82 @@
+import Papa from 'papaparse';
+import { defused, millimetres } from '../../shared';
+import { outline, type Part, type StudyRecord, type Vehicle } from '../../record';
+import { CSV_COLUMNS, type CsvHeading } from '../import/csv-columns';
+import { groupByPart } from '../own-figures';
+import { fastenerLine, jointLine, massEachText } from '../shorthand/from-row';
+import { countText, markSuffix } from '../shorthand/how-known';
+
+type Cells = Readonly<Partial<Record<CsvHeading, string>>>;
+
+const marked = (part: Part, field: string, text: string): string =>
+  text === '' ? '' : text + markSuffix('part', field, part.evidence[field]);
+
+const lengthCell = (part: Part, field: 'wallThicknessM' | 'runLengthM' | 'runDiameterM'): string => {
+  const lengthM = part[field];
+  return lengthM === null ? '' : marked(part, field, part.evidence[field]?.typed ?? `${millimetres(lengthM)} mm`);
+};
+
+const envelopeCell = (part: Part): string => {
+  const { lengthM, widthM, heightM } = part;
+  if (lengthM === null || widthM === null || heightM === null) return '';
+  return marked(part, 'lengthM', part.evidence.lengthM?.typed ?? `${[lengthM, widthM, heightM].map(millimetres).join('x')} mm`);
+};
+
+const partCells = (part: Part): Cells => ({
+  tag: part.tag,
+  name: part.name,
+  function: part.function,
+  quantity: countText('part', 'quantity', part.quantity, part.evidence),
+  hand: part.hand === 'none' ? '' : part.hand,
+  material: marked(part, 'materialId', part.materialId ?? ''),
+  grade_detail: part.materialDetail,
+  made_by: marked(part, 'processId', part.processId ?? ''),
+  process_detail: part.processDetail,
+  mass: massEachText(part),
+  thickness: lengthCell(part, 'wallThicknessM'),
+  envelope: envelopeCell(part),
+  run_length: lengthCell(part, 'runLengthM'),
+  run_diameter: lengthCell(part, 'runDiameterM'),
+  location: part.location,
+  markings: part.markings,
+  supplier: part.supplier,
+  opened: part.opened ?? '',
+  closed_reason: part.closedReason,
+  damage: part.damage,
+  price: part.boughtPrice ?? '',
+  notes: part.notes,
+});
+
+const ROWS_IN_PART = 100;
+
+/**
+ * The parts of one vehicle as a CSV file that can be imported again, in parts: the same columns, parents before what is inside
+ * them. Text that a spreadsheet would take for a formula is defused with a leading apostrophe.
+ */
+export function* partsCsv(record: StudyRecord, vehicle: Vehicle): Generator<string> {
+  const { nodes } = outline(record);
+  const parts = new Map(record.parts.map((part) => [part.id, part]));
+  const [fasteners, joints] = [groupByPart(record.fastenerSets), groupByPart(record.jointSets)];
+  const subsystems = new Map(record.subsystems.map((s) => [s.id, s.name]));
+  const noOf = new Map<string, string>();
+  let before = '';
+  let rows: (readonly string[])[] = [CSV_COLUMNS.map(({ heading }) => heading)];
+  for (const node of nodes) {
+    const part = node.kind === 'part' && node.vehicleId === vehicle.id ? parts.get(node.id) : undefined;
+    if (!part) continue;
+    noOf.set(part.id, String(noOf.size + 1));
+    const cells: Cells = {
+      ...partCells(part),
+      no: noOf.get(part.id) ?? '',
+      inside_of: noOf.get(part.parentId ?? '') ?? '',
+      subsystem: subsystems.get(part.subsystemId ?? '') ?? '',
+      fasteners: (fasteners.get(part.id) ?? []).map(fastenerLine).join('; '),
+      joints: (joints.get(part.id) ?? []).map(jointLine).join('; '),
+    };
+    rows.push(CSV_COLUMNS.map(({ heading }) => defused(cells[heading] ?? '')));
+    if (rows.length < ROWS_IN_PART) continue;
+    yield before + Papa.unparse(rows);
+    [before, rows] = ['\r\n', []];
+  }
+  yield rows.length > 0 ? `${before}${Papa.unparse(rows)}\n` : '\n';
+}

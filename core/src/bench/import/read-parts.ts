@@ -1,0 +1,228 @@
+import Papa from 'papaparse';
+import { UNPRINTABLE, issue, undefused, type Issue } from '../../shared';
+import type { PartFields } from '../../record';
+import type { FastenerEntry, JointEntry } from '../shorthand/entry';
+import { CSV_COLUMNS, findColumn, type CsvHeading, type FoundColumn } from './csv-columns';
+import {
+  readEnvelope,
+  readFasteners,
+  readHand,
+  readJoints,
+  readMass,
+  readMaterial,
+  readOpened,
+  readPrice,
+  readProcess,
+  readQuantityCell,
+  readDiameter,
+  readRun,
+  readThickness,
+  type ReadCell,
+} from './read-cells';
+
+export interface CellFault {
+  readonly heading: CsvHeading;
+  readonly cell: string;
+  readonly message: string;
+}
+
+/** One row of the file as it was understood. */
+export interface ImportRow {
+  /** line of the file, the heading being line 1 */
+  readonly line: number;
+  readonly no: string;
+  readonly insideOf: string;
+  readonly subsystem: string;
+  readonly fields: Partial<PartFields>;
+  readonly fasteners: readonly FastenerEntry[];
+  readonly joints: readonly JointEntry[];
+  /** what each cell with a unit or a code was understood as */
+  readonly understood: Readonly<Partial<Record<CsvHeading, string>>>;
+  readonly faults: readonly CellFault[];
+}
+
+export interface ImportPreview {
+  readonly rows: readonly ImportRow[];
+  /** faults of the file as a whole; with any of them nothing can be loaded */
+  readonly issues: readonly Issue[];
+  /** headings that are not ours and are not read */
+  readonly notRead: readonly string[];
+}
+
+export const MOST_ROWS = 50_000;
+
+const TEXTS = {
+  tag: ['tag', 40],
+  name: ['name', 200],
+  function: ['function', 400],
+  grade_detail: ['materialDetail', 200],
+  process_detail: ['processDetail', 400],
+  location: ['location', 200],
+  markings: ['markings', 400],
+  supplier: ['supplier', 200],
+  closed_reason: ['closedReason', 400],
+  damage: ['damage', 400],
+  notes: ['notes', 4000],
+} as const satisfies Partial<Record<CsvHeading, readonly [keyof PartFields, number]>>;
+type TextHeading = keyof typeof TEXTS;
+
+const READERS: Partial<Record<CsvHeading, (cell: string, unit: string | null) => ReadCell<Partial<PartFields>>>> = {
+  mass: readMass,
+  thickness: readThickness,
+  envelope: readEnvelope,
+  run_length: readRun,
+  run_diameter: readDiameter,
+  material: readMaterial,
+  made_by: readProcess,
+  quantity: readQuantityCell,
+  hand: readHand,
+  opened: readOpened,
+  price: readPrice,
+};
+
+interface Building {
+  fields: Partial<PartFields>;
+  fasteners: readonly FastenerEntry[];
+  joints: readonly JointEntry[];
+  understood: Partial<Record<CsvHeading, string>>;
+  faults: CellFault[];
+  place: { no: string; insideOf: string; subsystem: string };
+}
+
+const readText = (row: Building, heading: TextHeading, cell: string): void => {
+  const [field, most] = TEXTS[heading];
+  if (cell.length > most) row.faults.push({ heading, cell, message: `At most ${most} characters; this has ${cell.length}` });
+  else row.fields = { ...row.fields, [field]: cell };
+};
+
+const readCell = (row: Building, { heading, unit }: FoundColumn, cell: string): void => {
+  if (cell === '') return;
+  if (UNPRINTABLE.test(cell) || cell.includes('\ufffd')) {
+    row.faults.push({ heading, cell, message: 'Holds characters that cannot be read; save the file as UTF-8' });
+    return;
+  }
+  if (heading in TEXTS) return readText(row, heading as TextHeading, cell);
+  if (heading === 'no') row.place.no = cell;
+  else if (heading === 'inside_of') row.place.insideOf = cell;
+  else if (heading === 'subsystem') row.place.subsystem = cell;
+  else if (heading === 'fasteners') take(row, heading, cell, readFasteners(cell), (value) => (row.fasteners = value));
+  else if (heading === 'joints') take(row, heading, cell, readJoints(cell), (value) => (row.joints = value));
+  else {
+    const read = READERS[heading]?.(cell, unit);
+    if (read) take(row, heading, cell, read, (value) => (row.fields = withRead(row.fields, value)));
+  }
+};
+
+const withRead = (fields: Building['fields'], value: Building['fields']): Building['fields'] => ({
+  ...fields,
+  ...value,
+  ...(value.evidence ? { evidence: { ...fields.evidence, ...value.evidence } } : {}),
+});
+
+const take = <T>(row: Building, heading: CsvHeading, cell: string, read: ReadCell<T>, put: (value: T) => void): void => {
+  if ('fault' in read) row.faults.push({ heading, cell, message: read.fault });
+  else {
+    put(read.value);
+    row.understood[heading] = read.understood;
+  }
+};
+
+const readRow = (cells: readonly string[], columns: readonly (FoundColumn | null)[], line: number): ImportRow => {
+  const row: Building = {
+    fields: {},
+    fasteners: [],
+    joints: [],
+    understood: {},
+    faults: [],
+    place: { no: '', insideOf: '', subsystem: '' },
+  };
+  columns.forEach((column, i) => column && readCell(row, column, undefused(cells[i] ?? '').trim()));
+  if ((row.fields.name ?? '') === '' && !row.faults.some((f) => f.heading === 'name'))
+    row.faults.push({ heading: 'name', cell: '', message: 'The name is missing' });
+  if (cells.length > columns.length)
+    row.faults.push({
+      heading: 'name',
+      cell: '',
+      message: `The row has ${cells.length} cells, the heading ${columns.length}; is a comma not in quotation marks?`,
+    });
+  if (row.fields.opened === 'closed' && !row.fields.closedReason)
+    row.faults.push({ heading: 'closed_reason', cell: '', message: 'Say why the part was left closed' });
+  const { place, ...rest } = row;
+  return { line, ...place, ...rest };
+};
+
+const withFault = (row: ImportRow, heading: CsvHeading, cell: string, message: string): ImportRow => ({
+  ...row,
+  faults: [...row.faults, { heading, cell, message }],
+});
+
+/** Adds the faults that only show when all rows are seen: numbers given twice, parents that are missing, rows inside themselves. */
+const checkedTogether = (rows: readonly ImportRow[]): readonly ImportRow[] => {
+  const byNo = new Map<string, ImportRow>();
+  const seenTwice = new Set<string>();
+  for (const row of rows) {
+    if (row.no === '') continue;
+    if (byNo.has(row.no)) seenTwice.add(row.no);
+    else byNo.set(row.no, row);
+  }
+  const loops = (row: ImportRow): boolean => {
+    const passed = new Set<string>([row.no]);
+    for (let above = byNo.get(row.insideOf); above; above = byNo.get(above.insideOf)) {
+      if (above.no === row.no && row.no !== '') return true;
+      if (passed.has(above.no)) return false;
+      passed.add(above.no);
+    }
+    return false;
+  };
+  return rows.map((row) => {
+    if (seenTwice.has(row.no)) return withFault(row, 'no', row.no, `“${row.no}” stands on more than one row`);
+    if (row.insideOf === '') return row;
+    if (!byNo.has(row.insideOf)) return withFault(row, 'inside_of', row.insideOf, `No row has the no “${row.insideOf}”`);
+    return loops(row) ? withFault(row, 'inside_of', row.insideOf, 'The row is inside itself by way of others') : row;
+  });
+};
+
+const nothing = (issues: readonly Issue[]): ImportPreview => ({ rows: [], issues, notRead: [] });
+
+const headingIssues = (columns: readonly (FoundColumn | null)[]): readonly Issue[] => {
+  const found = columns.flatMap((column) => (column ? [column.heading] : []));
+  const twice = found.filter((heading, i) => found.indexOf(heading) !== i);
+  return [
+    ...(found.includes('name')
+      ? []
+      : [
+          issue(
+            'no-name-column',
+            `The first line must be a heading with at least the column “name”. Known columns: ${CSV_COLUMNS.map((c) => c.heading).join(', ')}`,
+          ),
+        ]),
+    ...twice.map((heading) => issue('column-twice', `The column “${heading}” is there twice; keep one`)),
+  ];
+};
+
+/**
+ * Reads a CSV file of parts row by row, with every fault at its cell. Loads nothing.
+ *
+ * @param text the file; comma, semicolon or tab between cells
+ */
+export const readParts = (text: string): ImportPreview => {
+  const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false, delimitersToGuess: [',', ';', '\t'] });
+  const quotes = parsed.errors.find((error) => error.type === 'Quotes');
+  if (quotes)
+    return nothing([
+      issue(
+        'quotes',
+        `A quotation mark is not closed or stands in the wrong place near row ${(quotes.row ?? 0) + 1}; mend it and choose the file again`,
+      ),
+    ]);
+  const [heading, ...body] = parsed.data;
+  const filled = body.map((cells, i) => ({ cells, line: i + 2 })).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
+  if (!heading || filled.length === 0) return nothing([issue('empty-file', 'The file has no rows')]);
+  if (filled.length > MOST_ROWS)
+    return nothing([issue('too-many-rows', `The file has ${filled.length} rows; at most ${MOST_ROWS} are loaded at once. Split it`)]);
+  const columns = heading.map(findColumn);
+  const issues = headingIssues(columns);
+  if (issues.length > 0) return nothing(issues);
+  const rows = checkedTogether(filled.map(({ cells, line }) => readRow(cells, columns, line)));
+  return { rows, issues: [], notRead: heading.filter((h, i) => columns[i] === null && h.trim() !== '') };
+};

@@ -1,0 +1,313 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { NgTemplateOutlet } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild } from '@angular/core';
+import type { EvidenceMark as Mark } from '@each-bolt/core/shared';
+import type { Outline } from '@each-bolt/core/record';
+import { EvidenceMark } from '../shared/evidence-mark';
+import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
+import { TreeCursor, toggled } from '../shared/tree-cursor';
+import { visibleRows, type TreeRow } from '../shared/visible-rows';
+
+/** The figures of one row, worked out by core, ready to print. */
+export interface RowFigures {
+  readonly name: string;
+  readonly detail: string;
+  readonly count: number;
+  /** "2–3", or empty where the count is certain */
+  readonly countRange: string;
+  readonly countMark: Mark | null;
+  readonly fasteners: number | null;
+  readonly joints: number | null;
+  readonly massKg: number | null;
+  /** "± 4.2 g", or empty */
+  readonly massU: string;
+  readonly weakest: Mark | null;
+  readonly weakestShare: string;
+  readonly cost: number | null;
+  readonly costMark: Mark | null;
+  readonly costGap: string;
+  readonly costTitle: string;
+  readonly weighed: string;
+  readonly weighedTitle: string;
+}
+
+const ROW_PX = 44;
+
+/** The parts of a subsystem as a tree, with totals at every node. */
+@Component({
+  selector: 'eb-parts-table',
+  imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    CountPipe,
+    EvidenceMark,
+    MassPipe,
+    MoneyPipe,
+    NgTemplateOutlet,
+  ],
+  template: `<div class="table">
+    <div class="row head" role="row" id="parts-head">
+      <span role="columnheader">Part</span>
+      <span role="columnheader" class="right" [title]="countTitle()">Count <span class="markroom"></span></span>
+      <span role="columnheader" class="right spare">Fasteners</span>
+      <span role="columnheader" class="right spare">Joints</span>
+      <span role="columnheader" class="right">Mass, kg <span class="markroom"></span></span>
+      <span role="columnheader" class="right">Cost, {{ currency() }} <span class="markroom"></span></span>
+      <span role="columnheader">Weighed</span>
+    </div>
+    <cdk-virtual-scroll-viewport
+      [itemSize]="rowPx"
+      role="treegrid"
+      aria-label="Parts"
+      aria-owns="parts-head parts-foot"
+      [attr.aria-rowcount]="rows().length + 2"
+      tabindex="0"
+      [attr.aria-activedescendant]="cursor.activeId()"
+      (keydown)="cursor.onKey($event)"
+      (focus)="cursor.startAtChosen()"
+    >
+      <div
+        *cdkVirtualFor="let row of rows(); trackBy: byKey; let i = index"
+        class="row"
+        role="row"
+        [id]="cursor.idOf(row)"
+        [attr.aria-level]="row.level + 1"
+        [attr.aria-expanded]="row.hasChildren ? row.isOpen : null"
+        [attr.aria-selected]="row.node.key === chosen()"
+        [class.chosen]="row.node.key === chosen()"
+        [class.position]="row.node.key === position()"
+        [class.active]="i === cursor.active()"
+        (click)="cursor.pick(row, i)"
+      >
+        @let f = figuresOf()(row.place);
+        <span class="name" role="gridcell" [style.padding-left.px]="row.level * 16">
+          <button
+            type="button"
+            class="fold"
+            tabindex="-1"
+            [class.hidden]="!row.hasChildren"
+            [attr.aria-label]="row.isOpen ? 'Close' : 'Open'"
+            (click)="toggle(row); $event.stopPropagation()"
+          >
+            <i [class]="row.isOpen ? 'pi pi-angle-down' : 'pi pi-angle-right'" aria-hidden="true"></i>
+          </button>
+          <span class="two">
+            <span class="first" [title]="f.name">{{ f.name }}</span>
+            <span class="second" [title]="f.detail">{{ f.detail }}</span>
+          </span>
+        </span>
+        <ng-container [ngTemplateOutlet]="cells" [ngTemplateOutletContext]="{ $implicit: f }" />
+      </div>
+    </cdk-virtual-scroll-viewport>
+    @if (total(); as f) {
+      <div class="row foot" role="row" id="parts-foot">
+        <span class="name two" role="gridcell">
+          <span>{{ f.name }}</span>
+          @if (f.detail !== '') {
+            <span class="second" [title]="f.detail">{{ f.detail }}</span>
+          }
+        </span>
+        <ng-container [ngTemplateOutlet]="cells" [ngTemplateOutletContext]="{ $implicit: f }" />
+      </div>
+    }
+    <ng-template #cells let-f>
+      <span class="right" role="gridcell">
+        <span class="figure">{{ f.count | ebCount }}</span><eb-mark class="gap" [mark]="f.countMark" of="the count" />
+        @if (f.countRange !== '') {
+          <span class="second figure">{{ f.countRange }}<span class="markroom"></span></span>
+        }
+      </span>
+      <span class="figure right spare" role="gridcell">{{ f.fasteners | ebCount }}</span>
+      <span class="figure right spare" role="gridcell">{{ f.joints | ebCount }}</span>
+      <span class="right" role="gridcell">
+        <span class="figure">{{ f.massKg | ebMass }}</span><eb-mark class="gap" [mark]="f.weakest" [share]="f.weakestShare" />
+        <span class="second figure">{{ f.massU }}<span class="markroom"></span></span>
+      </span>
+      <span class="right" role="gridcell" [title]="f.costTitle">
+        <span class="figure">{{ f.cost | ebMoney }}</span><eb-mark class="gap" [mark]="f.costMark" of="the cost" />
+        @if (f.costGap !== '') {
+          <span class="second">{{ f.costGap }}<span class="markroom"></span></span>
+        }
+      </span>
+      <span class="first small" role="gridcell" [title]="f.weighedTitle">{{ f.weighed }}</span>
+    </ng-template>
+  </div>`,
+  styles: `
+    :host,
+    .table {
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+      flex: 1;
+    }
+    :host {
+      container-type: inline-size;
+    }
+    cdk-virtual-scroll-viewport:focus-visible {
+      outline-offset: -2px;
+    }
+    cdk-virtual-scroll-viewport {
+      flex: 1;
+      min-height: 88px;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: minmax(140px, 1fr) 82px 62px 46px 96px 88px 66px;
+      column-gap: 8px;
+      align-items: center;
+      height: 44px;
+      padding: 0 8px 0 0;
+      border-bottom: 1px solid var(--fine);
+      border-left: 3px solid transparent;
+    }
+    .head {
+      height: 30px;
+      border-bottom: 1px solid var(--ink);
+      font: 500 12.5px/1 var(--label);
+      color: var(--soft);
+      padding-left: 4px;
+      flex: none;
+    }
+    .foot {
+      border-top: 1px solid var(--ink);
+      border-bottom: 0;
+      flex: none;
+    }
+    .foot .figure,
+    .foot .name {
+      font-weight: 600;
+    }
+    .foot .second.figure {
+      font-weight: 400;
+    }
+    .foot .name {
+      padding-left: 4px;
+      font-family: var(--label);
+    }
+    cdk-virtual-scroll-viewport .row {
+      cursor: pointer;
+    }
+    cdk-virtual-scroll-viewport .row:hover:not(.chosen) {
+      background: var(--fine);
+    }
+    .row.chosen {
+      background: var(--dye-tint);
+      border-left-color: var(--dye);
+    }
+    .row.position:not(.chosen) {
+      border-left-color: var(--line);
+    }
+    cdk-virtual-scroll-viewport:focus .active {
+      box-shadow: inset 0 0 0 1px var(--dye);
+    }
+    .right {
+      white-space: nowrap;
+      text-align: right;
+    }
+    .name {
+      display: flex;
+      align-items: center;
+      min-width: 0;
+      overflow: hidden;
+    }
+    .two {
+      min-width: 0;
+      display: grid;
+    }
+    .first {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+      line-height: 1.3;
+    }
+    .small {
+      font-size: 13px;
+    }
+    .second {
+      display: block;
+      font-size: 12px;
+      line-height: 1.3;
+      color: var(--soft);
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
+    .second.figure {
+      font-size: 11.5px;
+    }
+    .markroom {
+      display: inline-block;
+      width: 21px;
+    }
+    .gap {
+      margin-left: 5px;
+    }
+    .fold {
+      flex: none;
+      width: 22px;
+      height: 40px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: var(--soft);
+      cursor: pointer;
+    }
+    .fold i {
+      font-size: 13px;
+    }
+    .hidden {
+      visibility: hidden;
+    }
+    @container (max-width: 560px) {
+      .row {
+        grid-template-columns: minmax(110px, 1fr) 62px 92px 88px 56px;
+      }
+      .spare {
+        display: none;
+      }
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PartsTable {
+  readonly outline = input.required<Outline>();
+  /** place of the subsystem in the outline */
+  readonly root = input.required<number>();
+  readonly figuresOf = input.required<(place: number) => RowFigures>();
+  readonly total = input.required<RowFigures | null>();
+  readonly chosen = input('');
+  /** the assembly that new parts go into */
+  readonly position = input('');
+  readonly currency = input.required<string>();
+  readonly countTitle = input('');
+  readonly picked = output<string>();
+
+  protected readonly rowPx = ROW_PX;
+  private readonly closed = signal<ReadonlySet<string>>(new Set());
+  private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
+
+  protected readonly rows = computed(() => {
+    const closed = this.closed();
+    return visibleRows(this.outline(), {
+      roots: this.outline().nodes[this.root()]?.children ?? [],
+      isOpen: (node) => !closed.has(node.key),
+      matches: null,
+    });
+  });
+  protected readonly cursor = new TreeCursor({
+    rows: this.rows,
+    chosen: this.chosen,
+    viewport: this.viewport,
+    rowPx: ROW_PX,
+    idPrefix: 'part',
+    pick: (row) => this.picked.emit(row.node.id),
+    toggle: (row) => this.toggle(row),
+  });
+
+  protected byKey = (_: number, row: TreeRow): string => row.node.key;
+
+  protected toggle(row: TreeRow): void {
+    this.closed.update((keys) => toggled(keys, row.node.key));
+  }
+}

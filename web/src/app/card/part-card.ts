@@ -1,0 +1,358 @@
+import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import { fixed } from '@each-bolt/core/shared';
+import { rangeText, type Op, type Picture, type Part, type Question, type Study } from '@each-bolt/core/record';
+import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
+import type { Measure, PartCost } from '@each-bolt/core/cost';
+import { PictureList, type ShownPicture } from '../pictures/picture-list';
+import type { RecordedSet } from '../record/open-study';
+import type { Refusal } from '@each-bolt/core/wire';
+import { EvidenceMark } from '../shared/evidence-mark';
+import { MassPipe, MoneyPipe } from '../shared/pipes';
+import { RefusalNote } from '../shared/refusal-note';
+import { CostTerms } from './cost-terms';
+import { PartEditor, type RefusedEdit } from './part-editor';
+import { partLines } from './part-lines';
+import { SetList } from './set-list';
+
+/** A raw reading in words, with where it comes from. */
+export interface ShownReading {
+  readonly id: string;
+  readonly text: string;
+  readonly raw: string;
+  readonly from: string;
+}
+
+/** Everything about one part, to read and to edit. */
+@Component({
+  selector: 'eb-part-card',
+  imports: [CostTerms, EvidenceMark, MassPipe, MoneyPipe, PictureList, PartEditor, RefusalNote, SetList],
+  template: `<aside aria-label="Part">
+    <header>
+      <h2>{{ part().name }}</h2>
+      <span class="figure tag">{{ part().tag }}</span>
+      <button type="button" class="close" aria-label="Close the card" title="Close (Esc)" (click)="closed.emit()">
+        <i class="pi pi-times" aria-hidden="true"></i>
+      </button>
+    </header>
+    @if (refusal(); as why) {
+      <eb-refusal [message]="why.message" [issues]="why.issues" />
+    }
+    @if (editing()) {
+      <eb-part-editor
+        [part]="part()"
+        [study]="study()"
+        [saving]="saving()"
+        [refused]="refusedEdit()"
+        (saved)="saveEdit.emit($event)"
+        (cancelled)="edit.emit(false)"
+      />
+    } @else {
+      <div class="acts">
+        @if (mayEdit()) {
+          <button type="button" class="quiet-button" title="Edit (e)" (click)="edit.emit(true)">Edit</button>
+        }
+        @if (mayRecord()) {
+          <button type="button" class="quiet-button" title="Record inside (o)" (click)="recordInside.emit()">Record inside</button>
+        }
+        <button type="button" class="quiet-button" title="How do we know? (w)" (click)="why.emit('mass')">Evidence</button>
+        <button type="button" class="quiet-button" title="History of this part" (click)="history.emit()">History</button>
+        @if (!mayRecord()) {
+          <!-- nothing more to do for those who do not record -->
+        } @else if (confirming()) {
+          <button type="button" class="quiet-button warn" (click)="confirmRemove()">Take off for good</button>
+          <button type="button" class="quiet-button" (click)="confirming.set(false)">Keep it</button>
+        } @else {
+          <button type="button" class="quiet-button" (click)="confirming.set(true)">Remove</button>
+        }
+      </div>
+      @if (confirming()) {
+        <p class="soft small">{{ removalText() }}</p>
+      }
+      <dl>
+        @for (line of lines(); track line.label) {
+          <dt>{{ line.label }}</dt>
+          <dd [class.figure]="line.isFigure">
+            {{ line.value }}
+            @if (line.mark; as mark) {
+              @if (line.field !== null && mayEdit()) {
+                <button
+                  type="button"
+                  class="how"
+                  [attr.aria-label]="line.label + ': how is it known?'"
+                  (click)="sayEvidence.emit(line.field)"
+                >
+                  <eb-mark [mark]="mark" />
+                </button>
+              } @else {
+                <eb-mark [mark]="mark" />
+              }
+            }
+            @if (line.how !== '') {
+              <small class="soft">{{ line.how }}</small>
+            }
+          </dd>
+        }
+      </dl>
+      @if (others() !== '') {
+        <p class="others" role="status">{{ others() }}</p>
+      }
+      @if (figures(); as f) {
+        <section>
+          <h3>{{ isAssembly() ? 'With everything inside, by the counting rule' : 'On one vehicle, by the counting rule' }}</h3>
+          <dl>
+            <dt>Count</dt>
+            <dd class="figure">
+              {{ countText() }}
+              <button type="button" class="how" aria-label="How do we know the count?" (click)="why.emit('count')">
+                <eb-mark [mark]="f.countMark" />
+              </button>
+            </dd>
+            <dt>Mass</dt>
+            <dd class="figure">
+              {{ f.massKg | ebMass }} kg
+              <button type="button" class="how" aria-label="How do we know the mass?" (click)="why.emit('mass')">
+                <eb-mark [mark]="f.weakest" [share]="share()" />
+              </button>
+            </dd>
+            <dt>Cost</dt>
+            <dd class="figure">
+              {{ study().currency }} {{ f.cost | ebMoney }}
+              <button type="button" class="how" aria-label="How do we know the cost?" (click)="why.emit('cost')">
+                <eb-mark [mark]="f.costMark" />
+              </button>
+            </dd>
+            <dt>Weighed</dt>
+            <dd>{{ weighed() }}</dd>
+          </dl>
+        </section>
+      }
+      <section>
+        <eb-picture-list
+          [pictures]="pictures()"
+          [mayAdd]="mayRecord()"
+          [faults]="pictureFaults()"
+          (added)="addPictures.emit($event)"
+          (opened)="openPicture.emit($event)"
+        />
+      </section>
+      <section>
+        <h3>Questions and promises</h3>
+        @for (question of questions(); track question.id) {
+          <p class="question" [class.done]="question.state !== 'open'">
+            {{ question.text }}
+            <small class="soft">{{ questionText(question) }}</small>
+          </p>
+        } @empty {
+          <p class="soft">None.</p>
+        }
+        @if (mayAsk()) {
+          <button type="button" class="quiet-button" title="Attach a question or promise (q)" (click)="ask.emit()">+ question</button>
+        }
+      </section>
+      <section>
+        <eb-set-list [mayRecord]="mayRecord()" [part]="part()" [sets]="sets()" (ops)="ops.emit($event)" />
+      </section>
+      @if (readings().length > 0) {
+        <section>
+          <h3>Readings, as they were taken</h3>
+          @for (reading of readings(); track reading.id) {
+            <p class="reading" [title]="reading.raw">
+              <span class="figure">{{ reading.text }}</span>
+              <small class="soft">{{ reading.from }}</small>
+            </p>
+          }
+        </section>
+      }
+      @if (cost(); as c) {
+        <section>
+          <eb-cost-terms [cost]="c" [currency]="study().currency" [isAssembly]="isAssembly()" />
+        </section>
+      }
+    }
+  </aside>`,
+  styles: `
+    :host {
+      display: block;
+      min-height: 0;
+      overflow: auto;
+      background: var(--sheet);
+      border-left: 1px solid var(--line);
+    }
+    aside {
+      padding: 14px 16px 24px;
+    }
+    header {
+      display: flex;
+      align-items: baseline;
+      gap: 8px;
+      margin-bottom: 10px;
+    }
+    h2 {
+      flex: 1;
+      line-height: 1.25;
+      overflow-wrap: anywhere;
+    }
+    .tag {
+      font-size: 12.5px;
+    }
+    .close {
+      border: 0;
+      background: none;
+      color: var(--soft);
+      cursor: pointer;
+      min-width: 28px;
+      min-height: 28px;
+    }
+    .acts {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+      margin-bottom: 10px;
+    }
+    .acts .quiet-button {
+      padding: 7px 9px;
+    }
+    .warn {
+      border-color: var(--amber-edge);
+      color: var(--amber);
+    }
+    .small {
+      font-size: 13px;
+      margin-bottom: 8px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: 88px minmax(0, 1fr);
+      gap: 5px 10px;
+      margin: 0;
+    }
+    dt {
+      font: 500 13px/1.45 var(--label);
+      color: var(--soft);
+    }
+    dd {
+      margin: 0;
+      overflow-wrap: anywhere;
+      white-space: normal;
+    }
+    section {
+      margin-top: 14px;
+      padding-top: 12px;
+      border-top: 1px solid var(--line);
+    }
+    .how {
+      border: 0;
+      background: none;
+      padding: 0 2px;
+      cursor: pointer;
+    }
+    dd small {
+      display: block;
+      font-size: 12px;
+    }
+    .others {
+      margin-top: 10px;
+      padding: 4px 10px;
+      background: var(--dye-tint);
+      font-size: 13px;
+    }
+    .reading {
+      padding: 3px 0;
+      border-bottom: 1px solid var(--fine);
+    }
+    .reading .figure {
+      white-space: normal;
+    }
+    .reading small {
+      display: block;
+    }
+    .question {
+      padding: 4px 0;
+      border-bottom: 1px solid var(--fine);
+    }
+    .question small {
+      display: block;
+    }
+    .done {
+      color: var(--soft);
+    }
+    section > .quiet-button {
+      margin-top: 8px;
+    }
+    section h3 {
+      margin-bottom: 8px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class PartCard {
+  readonly part = input.required<Part>();
+  readonly study = input.required<Study>();
+  readonly figures = input.required<Shown | null>();
+  readonly isAssembly = input.required<boolean>();
+  /** what does not add up about its mass, in words */
+  readonly checks = input<readonly string[]>([]);
+  readonly cost = input.required<PartCost | null>();
+  readonly sets = input.required<readonly RecordedSet[]>();
+  readonly pictures = input<readonly ShownPicture[]>([]);
+  readonly pictureFaults = input<readonly string[]>([]);
+  /** raw readings of the part and what holds it, the latest first */
+  readonly readings = input<readonly ShownReading[]>([]);
+  readonly questions = input<readonly Question[]>([]);
+  /** who else has the part open, in words */
+  readonly others = input('');
+  readonly mayEdit = input(true);
+  readonly mayRecord = input(true);
+  readonly mayAsk = input(true);
+  readonly sayEvidence = output<string>();
+  readonly why = output<Measure>();
+  readonly history = output();
+  readonly ask = output();
+  readonly addPictures = output<readonly File[]>();
+  readonly openPicture = output<Picture>();
+  readonly editing = input(false);
+  readonly refusal = input<Refusal | null>(null);
+  /** true while it is not known yet whether the server keeps an edit */
+  readonly saving = input(false);
+  readonly refusedEdit = input<RefusedEdit | null>(null);
+  readonly edit = output<boolean>();
+  readonly saveEdit = output<readonly Op[]>();
+  readonly ops = output<readonly Op[]>();
+  readonly remove = output();
+  readonly recordInside = output();
+  readonly closed = output();
+
+  private readonly partId = computed(() => this.part().id);
+  /** asked about the part it was pressed on, never about the next one */
+  protected readonly confirming = linkedSignal({ source: this.partId, computation: () => false });
+  protected readonly lines = computed(() => partLines(this.part(), this.checks()));
+  protected readonly share = computed(() => `${fixed((this.figures()?.weakestFraction ?? 0) * 100, 0)} %`);
+  protected readonly weighed = computed(() => {
+    const figures = this.figures();
+    return figures ? [weighedText(figures), ...massGaps(figures)].join('; ') : '';
+  });
+  protected readonly removalText = computed(() =>
+    this.isAssembly()
+      ? 'The part goes with everything inside it, its fasteners and joints. The history keeps it.'
+      : 'The part goes with its fasteners and joints. The history keeps it.',
+  );
+
+  protected readonly countText = computed(() => {
+    const f = this.figures();
+    if (!f) return '';
+    const range = f.partsLow === f.parts && f.partsHigh === f.parts ? '' : ` (${rangeText({ low: f.partsLow, high: f.partsHigh })})`;
+    return fixed(f.parts, 0) + range;
+  });
+
+  protected questionText({ kind, state, owedTo, dueOn, answer }: Question): string {
+    if (state !== 'open') return state === 'answered' ? answer : 'dropped';
+    return [kind === 'promise' ? `promised to ${owedTo}` : 'open', dueOn === null ? '' : `due ${dueOn}`]
+      .filter((text) => text !== '')
+      .join(', ');
+  }
+
+  protected confirmRemove(): void {
+    this.confirming.set(false);
+    this.remove.emit();
+  }
+}
