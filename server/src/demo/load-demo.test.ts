@@ -3,8 +3,8 @@ import { materialById, processById } from '@each-bolt/core/shared';
 import { subsystemKey, type StudyRecord } from '@each-bolt/core/record';
 import { ownAt, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
-import { UNSEEN_BY_X_RAYS, cueById, density, matchGrades, matchPatterns, materialsByDensity, type Place } from '@each-bolt/core/measure';
-import { hoistBalance, lumpOf, planSchedule, sampleWarnings, scopeExpectation, type Experience } from '@each-bolt/core/plan';
+import { UNSEEN_BY_X_RAYS, cueById, density, matchGrades, matchHoles, materialsByDensity, type Place } from '@each-bolt/core/measure';
+import { liftBalance, lumpOf, planSchedule, sampleWarnings, scopeExpectation, type Experience } from '@each-bolt/core/plan';
 import { Api, listen } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
 import { one } from '../db/rows';
@@ -37,12 +37,16 @@ describe('the demo study', () => {
   });
 
   it('is loaded into an empty database only', async () => expect(await loadDemo(pool, DEMO)).toBe(false));
-  it('has two doors of 60 to 90 pieces each, with fasteners and joints', () => {
+  it('stands first in the list, above the studies that were loaded with it', async () => {
+    const { body } = await api.get<readonly { title: string }[]>('/api/studies');
+    expect(body.map((s) => s.title)).toEqual(['Last-mile vans', 'Second bench, half recorded', 'City vans']);
+  });
+  it('has two doors of 60 to 90 parts each, with fasteners and joints', () => {
     const { rolled } = studyRollUp(record);
     for (const vehicle of record.vehicles.filter((v) => v.acquiredOn !== null)) {
       const totals = totalsOf(rolled, subsystemKey(vehicle.id, record.subsystems[0]?.id ?? ''));
-      expect(totals?.pieces).toBeGreaterThanOrEqual(60);
-      expect(totals?.pieces).toBeLessThanOrEqual(90);
+      expect(totals?.parts).toBeGreaterThanOrEqual(60);
+      expect(totals?.parts).toBeLessThanOrEqual(90);
       expect(totals?.fasteners).toBeGreaterThan(50);
       expect(totals?.joints).toBeGreaterThan(100);
     }
@@ -51,50 +55,50 @@ describe('the demo study', () => {
   /** @source the database’s own arithmetic: a recursive query over the same rows */
   it('rolls up to the totals that SQL works out', async () => {
     const { rolled } = studyRollUp(record);
-    // what was weighed as a whole stands for its pieces; without those weighings only the sums of the pieces are left
-    const opened = new Set(record.pieces.map((p) => p.parentId));
+    // what was weighed as a whole stands for its parts; without those weighings only the sums of the parts are left
+    const opened = new Set(record.parts.map((p) => p.parentId));
     const summed = studyRollUp({
       ...record,
-      pieces: record.pieces.map((p) => (opened.has(p.id) ? { ...p, massEachKg: null, massUKg: null, massEvidence: null } : p)),
+      parts: record.parts.map((p) => (opened.has(p.id) ? { ...p, massEachKg: null, massUKg: null, massEvidence: null } : p)),
     }).rolled;
     for (const vehicle of record.vehicles.filter((v) => v.acquiredOn !== null)) {
-      const sql = await one<{ pieces: number; mass: number; variance: number; fasteners: number; joints: number }>(
+      const sql = await one<{ parts: number; mass: number; variance: number; fasteners: number; joints: number }>(
         pool,
         `with recursive tree as (
-           select id, quantity::float8 as times, mass_each_kg, mass_u_kg from piece where vehicle_id = $1 and parent_id is null
+           select id, quantity::float8 as times, mass_each_kg, (evidence #>> '{massEachKg,u}')::float8 as mass_u_kg from part where vehicle_id = $1 and parent_id is null
            union all
-           select p.id, t.times * p.quantity, p.mass_each_kg, p.mass_u_kg from piece p join tree t on p.parent_id = t.id
-         ), leaf as (select * from tree t where not exists (select from piece c where c.parent_id = t.id))
-         select (select sum(times) from leaf)::float8 as pieces,
+           select p.id, t.times * p.quantity, p.mass_each_kg, (p.evidence #>> '{massEachKg,u}')::float8 from part p join tree t on p.parent_id = t.id
+         ), leaf as (select * from tree t where not exists (select from part c where c.parent_id = t.id))
+         select (select sum(times) from leaf)::float8 as parts,
            (select sum(times * mass_each_kg) from leaf) as mass,
            (select sum((times * mass_u_kg) ^ 2) from leaf) as variance,
-           (select sum(f.count * t.times) from fastener_set f join tree t on t.id = f.piece_id)::float8 as fasteners,
-           (select sum(j.count * t.times) from joint_set j join tree t on t.id = j.piece_id)::float8 as joints`,
+           (select sum(f.count * t.times) from fastener_set f join tree t on t.id = f.part_id)::float8 as fasteners,
+           (select sum(j.count * t.times) from joint_set j join tree t on t.id = j.part_id)::float8 as joints`,
         [vehicle.id],
       );
       const totals = totalsOf(rolled, vehicle.id);
       if (!totals) throw new Error('no totals');
       const s = shown(totals, false);
-      const pieces = totalsOf(summed, vehicle.id);
-      if (!pieces) throw new Error('no sums');
-      const sums = shown(pieces, false);
-      expect([s.pieces, s.fasteners, s.joints]).toEqual([sql.pieces, sql.fasteners, sql.joints]);
+      const parts = totalsOf(summed, vehicle.id);
+      if (!parts) throw new Error('no sums');
+      const sums = shown(parts, false);
+      expect([s.parts, s.fasteners, s.joints]).toEqual([sql.parts, sql.fasteners, sql.joints]);
       expect(sums.massKg).toBeCloseTo(sql.mass, 9);
       expect((sums.massUKg ?? 0) ** 2).toBeCloseTo(sql.variance, 9);
       // the weighings agree with the sums
       expect(Math.abs((s.massKg ?? 0) - sql.mass)).toBeLessThan(0.1);
     }
   });
-  it('closes: every weighed assembly agrees with its pieces and fasteners to within a few grams', () => {
+  it('closes: every weighed assembly agrees with its parts and fasteners to within a few grams', () => {
     const { rolled } = studyRollUp(record);
-    const whole = record.pieces.filter((p) => p.massEachKg !== null && record.pieces.some((c) => c.parentId === p.id));
+    const whole = record.parts.filter((p) => p.massEachKg !== null && record.parts.some((c) => c.parentId === p.id));
     expect(whole.length).toBeGreaterThanOrEqual(10);
-    for (const piece of whole) {
-      const totals = totalsOf(rolled, piece.id);
-      const held = record.fastenerSets.filter((f) => f.pieceId === piece.id).length;
-      const own = ownAt(rolled, rolled.outline.placeOf.get(piece.id) ?? -1);
+    for (const part of whole) {
+      const totals = totalsOf(rolled, part.id);
+      const held = record.fastenerSets.filter((f) => f.partId === part.id).length;
+      const own = ownAt(rolled, rolled.outline.placeOf.get(part.id) ?? -1);
       const inside = (totals?.massKg ?? 0) + (totals?.fastenerMassKg ?? 0) - (held > 0 ? (own?.fastenerMassKg ?? 0) : 0);
-      expect(Math.abs(inside - (piece.massEachKg ?? 0))).toBeLessThan(0.1);
+      expect(Math.abs(inside - (part.massEachKg ?? 0))).toBeLessThan(0.1);
     }
   });
 
@@ -116,44 +120,44 @@ describe('the demo study', () => {
     const warned = sampleWarnings(record, (figure) => figure).map((w) => w.code);
     expect(warned).toContain('modified');
     const pannier = record.vehicles.find((v) => v.name === 'Pannier')!;
-    const steps = record.unloads.filter((u) => u.vehicleId === pannier.id).sort((a, b) => a.sequence - b.sequence);
-    const hoist = record.hoists.find((h) => h.vehicleId === pannier.id)!;
-    const balance = hoistBalance(
-      hoist,
+    const steps = record.liftSteps.filter((u) => u.vehicleId === pannier.id).sort((a, b) => a.sequence - b.sequence);
+    const liftSetUp = record.liftSetUps.find((h) => h.vehicleId === pannier.id)!;
+    const balance = liftBalance(
+      liftSetUp,
       steps,
       steps.map((u) => lumpOf(u, null, null, null)),
     );
     expect(steps[balance.firstBad ?? -1]?.label).toBe('Traction battery and cooling');
   });
-  it('has an earlier study to learn from: pieces and hours of a door', async () => {
+  it('has an earlier study to learn from: parts and hours of a door', async () => {
     const { body } = await api.get<readonly Experience[]>(`/api/studies/${studyId}/plan/experience`);
     expect(body.filter((row) => row.study === 'City vans')).toHaveLength(10);
     const scope = record.scopes.find((s) => s.subsystemId === record.subsystems[0]!.id)!;
-    const expected = scopeExpectation('Sliding cargo door', { ...scope, expectedPieces: null }, body);
-    expect(expected.learntPieces?.cases).toBe(2);
+    const expected = scopeExpectation('Sliding cargo door', { ...scope, expectedParts: null }, body);
+    expect(expected.learntParts?.cases).toBe(2);
     expect(expected.learntTime?.cases).toBe(10);
     expect(expected.peopleS! / 3600).toBeGreaterThan(50);
   });
   it('has scans of eight parts, each watertight and as dense as the material it is said to be of', () => {
     expect(record.scans).toHaveLength(8);
-    for (const { pieceId, figures, fileName } of record.scans) {
-      const piece = record.pieces.find((p) => p.id === pieceId)!;
+    for (const { partId, figures, fileName } of record.scans) {
+      const part = record.parts.find((p) => p.id === partId)!;
       const read = density(
-        { massKg: piece.massEachKg!, uKg: piece.known.massEachKg?.u ?? 0 },
+        { massKg: part.massEachKg!, uKg: part.evidence.massEachKg?.u ?? 0 },
         { volumeM3: figures.volumeM3!, uM3: figures.volumeUM3! },
       );
-      const said = materialsByDensity(read).find((m) => m.material.id === piece.materialId);
+      const said = materialsByDensity(read).find((m) => m.material.id === part.materialId);
       expect([fileName, figures.openEdges, figures.nonManifoldEdges, (said?.apart ?? 9) < 1]).toEqual([fileName, 0, 0, true]);
     }
   });
-  it('has alloy readings of a dozen pieces; all but the planted one fit the material that is recorded', () => {
+  it('has alloy readings of a dozen parts; all but the planted one fit the material that is recorded', () => {
     const readings = record.readings.filter((r) => r.elements !== null);
     expect(readings.length).toBeGreaterThanOrEqual(12);
     const contradicting = readings.filter((r) => {
-      const piece = record.pieces.find((p) => p.id === r.aboutId)!;
-      return !matchGrades(r.elements!, UNSEEN_BY_X_RAYS).matches.some((m) => m.fits && m.grade.materialId === piece.materialId);
+      const part = record.parts.find((p) => p.id === r.aboutId)!;
+      return !matchGrades(r.elements!, UNSEEN_BY_X_RAYS).matches.some((m) => m.fits && m.grade.materialId === part.materialId);
     });
-    expect(contradicting.map((r) => record.pieces.find((p) => p.id === r.aboutId)?.tag)).toEqual(['DR2-2-11']);
+    expect(contradicting.map((r) => record.parts.find((p) => p.id === r.aboutId)?.tag)).toEqual(['DR2-2-11']);
   });
   it('has decisions that name materials, processes and cues of the catalogues', () => {
     expect(record.identifications.length).toBeGreaterThanOrEqual(3);
@@ -164,13 +168,13 @@ describe('the demo study', () => {
         i.cues.filter((cue) => cueById.has(cue)),
       ]);
   });
-  it('has sections of both doors to hold against each other, a pattern of holes that would bolt on and one that would not', () => {
-    const tagOf = (pieceId: string): string => record.pieces.find((p) => p.id === pieceId)?.tag ?? '';
-    expect(record.sections.map((s) => tagOf(s.pieceId))).toEqual(expect.arrayContaining(['DR2-5-1', 'PAN-5-1', 'DR2-1-5', 'PAN-1-7']));
-    const points = (tag: string): readonly Place[] => record.patterns.find((p) => tagOf(p.pieceId) === tag)!.points;
+  it('has sections of both doors to hold against each other, a hole pattern that would bolt on and one that would not', () => {
+    const tagOf = (partId: string): string => record.parts.find((p) => p.id === partId)?.tag ?? '';
+    expect(record.sections.map((s) => tagOf(s.partId))).toEqual(expect.arrayContaining(['DR2-5-1', 'PAN-5-1', 'DR2-1-5', 'PAN-1-7']));
+    const points = (tag: string): readonly Place[] => record.holePatterns.find((p) => tagOf(p.partId) === tag)!.points;
     const clearanceM = 0.0005;
-    expect(matchPatterns(points('DR2-4-6'), points('PAN-4-7'), clearanceM, false).bolts).toBe(true);
-    const roller = matchPatterns(points('DR2-1-6'), points('PAN-1-9'), clearanceM, false);
+    expect(matchHoles(points('DR2-4-6'), points('PAN-4-7'), clearanceM, false).bolts).toBe(true);
+    const roller = matchHoles(points('DR2-1-6'), points('PAN-1-9'), clearanceM, false);
     expect(roller.points.filter((p) => !p.isWithin).map((p) => p.from + 1)).toEqual([4]);
   });
 
