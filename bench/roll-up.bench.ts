@@ -1,13 +1,11 @@
 import { HyperFormula } from 'hyperformula';
-import { outline, type StudyRecord } from '@each-bolt/core/record';
-import { ownFiguresOf, rollUp, rollUpAfterEdit, totalsAt, type CostOf, type RollUp } from '@each-bolt/core/bench';
-import { studyRollUp } from '@each-bolt/core/cost';
+import type { StudyRecord } from '@each-bolt/core/record';
+import { addedUp, rollUpAfterEdit, totalsAt, type Own, type RollUp } from '@each-bolt/core/bench';
+import { STUDY_LAYOUT, studyRollUp } from '@each-bolt/core/cost';
 import { atLeast, atMost, medianMs, type Result } from './harness';
 import { referenceStudy } from './reference-study';
 
 const PARTS = 50_000;
-
-const ONE_EACH: CostOf = { part: () => ({ amount: 1, boughtWhole: false }), fastener: () => 0.1 };
 
 /**
  * One measure, mass, of the same tree in a spreadsheet: a row for each node, its total the quantity times its own mass and
@@ -46,18 +44,19 @@ const spreadsheetMs = (record: StudyRecord, rolled: RollUp): { readonly ms: numb
 /** Roll-up of the reference tree: all measures at once, after one edit, and against a spreadsheet engine doing one measure. */
 export const rollUpBench = (): readonly Result[] => {
   const record = referenceStudy(PARTS);
-  const tree = outline(record);
-  const own = ownFiguresOf(record, tree, ONE_EACH);
-  const rolled = rollUp(tree, own, 'parts');
-  const wholeMs = medianMs(() => rollUp(tree, own, 'parts'), 21);
+  const { rolled } = studyRollUp(record);
+  const { outline: tree, first } = rolled;
+  const wholeMs = medianMs(() => addedUp(STUDY_LAYOUT, tree, first.own, 'parts'), 21);
   const fromRecordMs = medianMs(() => studyRollUp(record), 9);
   const leaf = tree.nodes.findLastIndex((node) => node.children.length === 0);
-  const figures = own[leaf];
-  if (!figures) throw new RangeError('the reference study has no leaf');
   let kg = 1;
-  const editMs = medianMs(() => rollUpAfterEdit(rolled, leaf, { ...figures, massKg: (kg += 0.001) }), 201, 20);
+  const weighed = (massKg: number): Own => ({
+    count: { value: 1, low: 1, high: 1, mean: 1, variance: 0, rank: 0, isOpen: false },
+    figures: { mass: { value: massKg, variance: 1e-6, rank: 0 }, cost: { value: 1, rank: 0 }, bought: { value: 1 } },
+  });
+  const editMs = medianMs(() => rollUpAfterEdit(rolled, leaf, weighed((kg += 0.001))), 201, 20);
   const spreadsheet = spreadsheetMs(record, rolled);
-  const ours = totalsAt(rolled, 0)?.massKg ?? Number.NaN;
+  const ours = totalsAt(rolled, 0)?.mass.value ?? Number.NaN;
   if (!(Math.abs(spreadsheet.total / ours - 1) < 1e-9))
     throw new RangeError(`the spreadsheet gets ${spreadsheet.total} kg, the roll-up ${ours} kg`);
   return [

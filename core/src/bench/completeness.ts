@@ -1,5 +1,5 @@
 import { counted, fixed } from '../shared';
-import type { Shown } from './shown';
+import type { Shown } from './roll-up/shown';
 
 /** "37 of 40 weighed", and what the rest of the mass rests on. */
 export const weighedText = (s: Pick<Shown, 'partsOfMass' | 'partsWeighed' | 'partsMassed'>): string => {

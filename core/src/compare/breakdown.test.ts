@@ -1,14 +1,15 @@
 import { DOOR, LEFT, recordOf, teardown } from '../../testing/teardown';
-import { contentsBelow, studyRollUp } from '../cost';
-import { shown, totalsOf } from '../bench';
+import { randomFrom } from '../../testing/line-writers';
+import { contentsBelow, studyRollUp, studyShown } from '../cost';
+import { totalsOf } from '../bench';
 import { subsystemKey, type StudyRecord } from '../record';
 import { FASTENERS, NOT_SPLIT, NOT_STATED, breakdown, shareOrder, type BreakdownBy, type Share } from './breakdown';
 
 const split = (record: StudyRecord, by: BreakdownBy): readonly Share[] => {
   const rollUp = studyRollUp(record);
   const key = subsystemKey(LEFT.id, DOOR.id);
-  const { massKg, cost } = shown(totalsOf(rollUp.rolled, key)!, true);
-  return breakdown(contentsBelow(record, rollUp, key).parts, by, { massKg, cost });
+  const whole = studyShown(totalsOf(rollUp.rolled, key)!, true);
+  return breakdown(contentsBelow(record, rollUp, key).parts, by, whole);
 };
 const mass = (shares: readonly Share[], label: string): number | null | undefined => shares.find((s) => s.label === label)?.massKg;
 
@@ -68,10 +69,28 @@ describe('a subsystem split', () => {
     expect(shares.find((s) => s.label === 'EN AW-6082')?.marks.mass).toBe('M');
   });
   it.each(['material', 'family', 'process'] as const)('by %s adds up to the whole', (by) => {
-    const { massKg, cost } = shown(totalsOf(studyRollUp(DOORS).rolled, subsystemKey(LEFT.id, DOOR.id))!, true);
+    const whole = studyShown(totalsOf(studyRollUp(DOORS).rolled, subsystemKey(LEFT.id, DOOR.id))!, true);
     const shares = split(DOORS, by);
-    expect(shares.reduce((sum, s) => sum + (s.massKg ?? 0), 0)).toBeCloseTo(massKg ?? 0, 9);
-    expect(shares.reduce((sum, s) => sum + (s.cost ?? 0), 0)).toBeCloseTo(cost ?? 0, 9);
+    expect(shares.reduce((sum, s) => sum + (s.massKg ?? 0), 0)).toBeCloseTo(whole.massKg ?? 0, 9);
+    expect(shares.reduce((sum, s) => sum + (s.cost ?? 0), 0)).toBeCloseTo(whole.cost ?? 0, 9);
+  });
+  /** Truth by simulation: 40 000 draws of the counts, each evenly between its ends, and of the masses; ± 1 % of u. */
+  it('has the uncertainty a simulation gives, also where parts of one material are inside an assembly of which there are some', () => {
+    const random = randomFrom(3);
+    const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    const even = (low: number, high: number): number => low + (high - low) * random();
+    const draws = Array.from({ length: 40_000 }, () => even(2, 6) * (even(3, 5) * (1 + 0.05 * normal()) + 2 + 0.1 * normal()));
+    const mean = draws.reduce((sum, d) => sum + d, 0) / draws.length;
+    const u = Math.sqrt(draws.reduce((sum, d) => sum + (d - mean) ** 2, 0) / (draws.length - 1));
+    const record = recordOf(
+      teardown('2-6x module\n  3-5x block dc04 stamp 1 kg ±50 g\n  plate dc04 stamp 2 kg ±100 g\n  lid pom inj 1 kg ±10 g'),
+    );
+    const steel = split(record, 'material').find((s) => s.label === 'DC04')!;
+    expect(Math.abs((steel.massKg ?? 0) / mean - 1)).toBeLessThan(0.005);
+    expect(Math.abs((steel.massUKg ?? 0) / u - 1)).toBeLessThan(0.02);
+    // by hand: 4 lids of 1 kg, their count even between 2 and 6
+    const lid = split(record, 'material').find((s) => s.label === 'POM')!;
+    expect(lid.massUKg).toBeCloseTo(Math.sqrt((16 / 12) * (1 + 1e-4) + 16e-4), 12);
   });
   it('has what only the weighed whole holds on a row of its own, also when its parts weigh more than it', () => {
     const whole = recordOf(teardown('module 3 kg\n  plate dc04 stamp 2 kg\n  guide'));

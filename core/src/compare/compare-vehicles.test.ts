@@ -183,6 +183,35 @@ describe('what a row of a comparison holds', () => {
     // two of each weigh twice as much: 2 × 2 kg costed of 5 kg
     expect(rowsOf('2x frame\n  plate dc04 stamp 2 kg\nlever 1 kg', '').left.costed.massFraction).toBeCloseTo(0.8, 12);
   });
+  /** @source JCGM 100:2008 (GUM), eq. 10 for a difference, eq. 12 for a ratio; both sides independent */
+  it('tells how sure each figure is, and with it the difference and the ratio', () => {
+    const { totals, byMaterial } = compared(
+      recordOf(
+        teardown('plate dc04 stamp 2.000 kg ±30 g\narm aw-6082 ext 1.000 kg ±40 g'),
+        teardown('plate dc04 stamp 1.000 kg ±20 g', RIGHT, 500),
+      ),
+    );
+    const mass = total(totals, 'mass');
+    expect([mass.leftU, mass.rightU]).toEqual([expect.closeTo(0.05, 12), expect.closeTo(0.02, 12)]);
+    expect(mass.differenceU).toBeCloseTo(Math.hypot(0.05, 0.02), 12);
+    expect(mass.ratioU).toBeCloseTo(3 * Math.hypot(0.05 / 3, 0.02 / 1), 12);
+    const steel = byMaterial.find((r) => r.label === 'DC04' && r.measure === 'mass');
+    expect([steel?.leftU, steel?.rightU]).toEqual([expect.closeTo(0.03, 12), expect.closeTo(0.02, 12)]);
+    const aluminium = byMaterial.find((r) => r.label === 'EN AW-6082' && r.measure === 'mass');
+    expect([aluminium?.right, aluminium?.rightU, aluminium?.ratioU]).toEqual([0, null, null]);
+  });
+  it('tells a count that is a range as one', () => {
+    const { totals, byMaterial } = compared(
+      recordOf(
+        teardown('2x module\n  8-12x clamp dc04 stamp 10 g\n    3+ clip\n  arm dc04 stamp 1 kg'),
+        teardown('plate dc04 stamp 1 kg', RIGHT, 500),
+      ),
+    );
+    expect(total(totals, 'parts')).toMatchObject({ left: 18 + 48, leftRange: { low: 66, high: null }, rightRange: null });
+    expect(total(totals, 'fasteners').leftRange).toEqual({ low: 48, high: null });
+    const steel = byMaterial.filter((r) => r.label === 'DC04');
+    expect(steel.find((r) => r.measure === 'parts')).toMatchObject({ left: 18, leftRange: { low: 18, high: 26 }, rightRange: null });
+  });
   it('is none of a vehicle or a subsystem that is not there', () => {
     const [record, nobody] = [DOORS, '00000000-0000-4000-8000-999999999999'];
     const rollUp = studyRollUp(record);
@@ -212,10 +241,28 @@ describe('the comparison as a file', () => {
       '1.492',
       '1.648',
       '2.104558',
+      // weighed to the kilogram, ± 0.5 kg without preference, and a guide to 10 g: left √(2 × 0.2887² + 0.0029²)
+      ...['0.40825074', '0.2886812', '0.5000055', '0.49059697', '', '', 'M', 'M'],
     ]);
+    const [head, joints] = [rows[5], rows.find((r) => r[2] === 'joints')];
+    expect(head?.slice(8)).toEqual([
+      ...['standard uncertainty of Left van', 'standard uncertainty of Right van'],
+      ...['standard uncertainty of the difference', 'standard uncertainty of the ratio'],
+      ...['range of Left van', 'range of Right van', 'weakest evidence of Left van', 'weakest evidence of Right van'],
+    ]);
+    expect(joints?.slice(4, 7)).toEqual(['12', '', '']);
     expect(rows.find((r) => r[2] === 'joints')?.[7]).toBe('');
     expect(rows[4]).toEqual(['']);
-    expect(rows[5]).toEqual(['by', 'of', 'measure', 'unit', 'Left van', 'Right van', 'Left van minus Right van', 'Left van to Right van']);
+    expect(rows[5]?.slice(0, 8)).toEqual([
+      'by',
+      'of',
+      'measure',
+      'unit',
+      'Left van',
+      'Right van',
+      'Left van minus Right van',
+      'Left van to Right van',
+    ]);
     // a share names what it is of; its parts are parts, and its cost is in the currency of the study
     expect(rows.find((r) => r[0] === 'material' && r[1] === 'DC04' && r[2] === 'parts')?.slice(3, 7)).toEqual(['', '1', '1', '0']);
     expect(rows.find((r) => r[0] === 'process' && r[1] === 'stamping' && r[2] === 'mass')?.slice(3, 7)).toEqual(['kg', '2', '1', '1']);

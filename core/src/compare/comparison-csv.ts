@@ -1,6 +1,7 @@
 import Papa from 'papaparse';
 import { defused } from '../shared';
-import { costBasisText, countingRuleText, type Study } from '../record';
+import type { CountRange } from '../bench';
+import { costBasisText, countingRuleText, rangeText, type Study } from '../record';
 import { comparisonGaps, comparisonSentences, plainText } from './sentences';
 import type { CompareRow, Comparison } from './compare-vehicles';
 
@@ -10,6 +11,12 @@ const cell = (value: number | null, decimals: number): string => (value === null
 
 const decimalsOf = (measure: CompareRow['measure']): number =>
   (({ mass: 6, cost: 4 }) as Partial<Record<typeof measure, number>>)[measure] ?? 0;
+
+/** An uncertainty has two more places than its figure, so that rounding takes nothing from it. */
+const U_DECIMALS = 2;
+
+/** The ends of a count that is a range, as it is read: "186 to 190", "at least 186". */
+const rangeCell = (range: CountRange | null): string => (range === null ? '' : (rangeText(range) ?? ''));
 
 /** Columns say what they are: parts with fasteners counted in are parts and fasteners. */
 const measureOf = (section: string, row: CompareRow, fastenersIn: boolean): string =>
@@ -27,6 +34,12 @@ const line = (section: string, row: CompareRow, currency: string, fastenersIn: b
     cell(row.right, decimals),
     cell(row.difference, decimals),
     cell(row.ratio, 6),
+    ...[row.leftU, row.rightU, row.differenceU].map((u) => cell(u, decimals + U_DECIMALS)),
+    cell(row.ratioU, 6 + U_DECIMALS),
+    rangeCell(row.leftRange),
+    rangeCell(row.rightRange),
+    row.leftMark ?? '',
+    row.rightMark ?? '',
   ];
 };
 
@@ -51,6 +64,14 @@ export const comparisonCsv = (comparison: Comparison, study: Study, subsystemNam
       right.vehicle.name,
       `${left.vehicle.name} minus ${right.vehicle.name}`,
       `${left.vehicle.name} to ${right.vehicle.name}`,
+      `standard uncertainty of ${left.vehicle.name}`,
+      `standard uncertainty of ${right.vehicle.name}`,
+      'standard uncertainty of the difference',
+      'standard uncertainty of the ratio',
+      `range of ${left.vehicle.name}`,
+      `range of ${right.vehicle.name}`,
+      `weakest evidence of ${left.vehicle.name}`,
+      `weakest evidence of ${right.vehicle.name}`,
     ],
     ...totals.map((row) => line('total', row, study.currency, study.fastenersIn)),
     ...byMaterial.map((row) => line('material', row, study.currency, study.fastenersIn)),

@@ -1,15 +1,15 @@
 import { LEFT, RIGHT } from '../../testing/teardown';
-import type { Shown } from '../bench';
+import type { StudyShown } from '../cost';
 import type { Comparison, Costed, Side } from './compare-vehicles';
 import { comparisonGaps, comparisonSentences, plainText } from './sentences';
 
 const NOTHING = {
   ...{ parts: 0, fasteners: 0, joints: 0, massKg: null, massUKg: null, cost: null, costUOfCounts: null },
   ...{ partsMassed: 0, partsCosted: 0, partsOfMass: 0, fastenersNotMassed: 0, fastenersNotCosted: 0 },
-} as unknown as Shown;
+} as unknown as StudyShown;
 const ALL: Costed = { parts: 10, ofParts: 10, massFraction: 1 };
 
-const side = (shown: Partial<Shown>, more: Partial<Side> = {}, isLeft = true): Side => ({
+const side = (shown: Partial<StudyShown>, more: Partial<Side> = {}, isLeft = true): Side => ({
   vehicle: isLeft ? LEFT : RIGHT,
   shown: { ...NOTHING, ...shown },
   variants: 0,
@@ -25,7 +25,7 @@ const said = (left: Side, right: Side, code: string, fastenersIn = false): strin
   const sentence = comparisonSentences(compared(left, right, fastenersIn), 'EUR').find((s) => s.code === code);
   return sentence && plainText(sentence);
 };
-const right = (shown: Partial<Shown>, more: Partial<Side> = {}): Side => side(shown, more, false);
+const right = (shown: Partial<StudyShown>, more: Partial<Side> = {}): Side => side(shown, more, false);
 
 describe('counts in words', () => {
   it('say more and fewer of the left against the right, to the percent', () => {

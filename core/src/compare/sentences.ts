@@ -1,5 +1,5 @@
 import { COVERAGE_FACTOR, counted, fixed, withU } from '../shared';
-import type { Shown } from '../bench';
+import type { StudyShown } from '../cost';
 import type { Comparison, Side } from './compare-vehicles';
 import { percentText, ratioPhrase, type MeasureWords } from './ratio-sentence';
 
@@ -116,7 +116,7 @@ const costSentence = (left: Side, right: Side, currency: string): Sentence => {
   );
 };
 
-const gapsOf = (name: string, s: Shown): readonly string[] => [
+const gapsOf = (name: string, s: StudyShown): readonly string[] => [
   ...(s.partsMassed < s.partsOfMass
     ? [`${name}: ${counted(s.partsOfMass - s.partsMassed, 'part')} of ${fixed(s.partsOfMass, 0)} without mass`]
     : []),
@@ -127,7 +127,7 @@ const gapsOf = (name: string, s: Shown): readonly string[] => [
 ];
 
 /** A fastener is costed by its mass: where the two lack for the same ones they are one gap. */
-const fastenerGaps = ({ fastenersNotMassed, fastenersNotCosted }: Shown): readonly string[] => {
+const fastenerGaps = ({ fastenersNotMassed, fastenersNotCosted }: StudyShown): readonly string[] => {
   const told = (count: number, without: string): readonly string[] =>
     count > 0 ? [`${counted(count, 'fastener')} without ${without}`] : [];
   return fastenersNotMassed === fastenersNotCosted

@@ -1,17 +1,19 @@
 import type { FastenerSet, JointSet, Part, StudyRecord } from '../record';
-import { groupByPart, ownAt, type OwnFigures } from '../bench';
+import { groupByPart, ownAt, type OwnRead } from '../bench';
+import type { StudyMeasures } from './cost-measures';
 import type { StudyRollUp } from './study-roll-up';
 
 /** One part below a node, with what it adds by itself and how many of it one vehicle has. */
 export interface PartBelow {
   readonly part: Part;
-  readonly own: OwnFigures;
+  readonly own: OwnRead<StudyMeasures>;
   readonly perVehicle: number;
   /** the same as it enters mass and cost: the middle of ranges */
   readonly meanPerVehicle: number;
   readonly isLeaf: boolean;
-  /** place in the outline */
+  /** place in the outline, and that of what it is inside of */
   readonly place: number;
+  readonly parentPlace: number;
 }
 
 export interface ContentsBelow {
@@ -43,6 +45,7 @@ export const contentsBelow = (record: StudyRecord, { rolled, perVehicle, meanPer
         meanPerVehicle: meanPerVehicle[place] ?? 1,
         isLeaf: node.children.length === 0,
         place,
+        parentPlace: node.parent,
       });
     for (let i = node.children.length - 1; i >= 0; i--) waiting.push(node.children[i]!);
   }

@@ -59,7 +59,7 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
         bought: termOf(cost.terms, 'Bought out'),
         each: cost.amount,
         onVehicle: times(cost.amount, perVehicle),
-        mark: evidenceAt(own.costRank),
+        mark: evidenceAt(own.figures.cost?.rank ?? -1),
         missing: cost.issues.map((i) => i.message).join('; '),
       });
     }

@@ -1,18 +1,8 @@
 import { evidenceRank, type EvidenceMark } from '../shared';
 import type { FastenerSet, Part, StudyRecord } from '../record';
 import { countInSum, countRange, evidenceFor, isMassOfAll } from '../record';
-import {
-  closureAt,
-  fastenerLine,
-  fastenerMass,
-  ownAt,
-  productVar,
-  shown,
-  totalsAt,
-  type MassClosure,
-  type OwnFigures,
-  type Shown,
-} from '../bench';
+import { closureAt, fastenerLine, fastenerMass, ownAt, productVar, totalsAt, type MassClosure, type OwnRead } from '../bench';
+import { studyShown, type StudyMeasures, type StudyShown } from './cost-measures';
 import { fastenerCost } from './fastener-cost';
 import { basisOf } from './part-cost';
 import type { StudyRollUp } from './study-roll-up';
@@ -51,11 +41,12 @@ export interface Chain {
   readonly closure: MassClosure | null;
 }
 
-const valueOf = (s: Shown, measure: Measure): Pick<ChainTerm, 'value' | 'u' | 'mark' | 'low' | 'high'> => {
+const valueOf = (s: StudyShown, measure: Measure): Pick<ChainTerm, 'value' | 'u' | 'mark' | 'low' | 'high'> => {
   const none = { u: null, low: null, high: null };
   if (measure === 'count') {
-    const ranged = s.partsHigh !== s.parts || s.partsLow !== s.parts;
-    return { ...none, value: s.parts, mark: s.countMark, ...(ranged ? { low: s.partsLow, high: s.partsHigh } : {}) };
+    const { low, high } = s.partsRange;
+    const ranged = high !== s.parts || low !== s.parts;
+    return { ...none, value: s.parts, mark: s.countMark, ...(ranged ? { low, high } : {}) };
   }
   if (measure === 'mass') return { ...none, value: s.massKg, u: s.massUKg, mark: s.weakest };
   return { ...none, value: s.cost, mark: s.costMark };
@@ -67,14 +58,14 @@ const weakestFirst = (a: ChainTerm, b: ChainTerm): number =>
 /** The range of a count of which there are from so many to so many; none where both ends are one, and no end above where none is known. */
 const rangeTimes = (
   [low, high]: readonly [number, number],
-  { quantityLow, quantityHigh }: Pick<OwnFigures, 'quantityLow' | 'quantityHigh'>,
+  { count }: Pick<OwnRead<StudyMeasures>, 'count'>,
 ): Pick<ChainTerm, 'low' | 'high'> => {
-  const [least, most] = [low * quantityLow, high * quantityHigh];
+  const [least, most] = [low * count.low, high * count.high];
   return least === most ? { low: null, high: null } : { low: least, high: Number.isFinite(most) ? most : null };
 };
 
-const setTerm = (set: FastenerSet, measure: Measure, own: OwnFigures, record: StudyRecord): ChainTerm => {
-  const times = measure === 'count' ? own.quantity : own.quantityMean;
+const setTerm = (set: FastenerSet, measure: Measure, own: OwnRead<StudyMeasures>, record: StudyRecord): ChainTerm => {
+  const times = measure === 'count' ? own.count.value : own.count.mean;
   const mass = fastenerMass(set);
   const cost = fastenerCost(set, basisOf(record.study));
   const mean = countInSum(set.count, set.evidence.count);
@@ -116,19 +107,19 @@ export const evidenceChain = (record: StudyRecord, { rolled }: StudyRollUp, plac
     kind: node.kind,
     key: node.key,
     line: '',
-    times: own.quantity,
+    times: own.count.value,
     fraction: 1,
-    ...valueOf(shown(totals, fastenersIn), measure),
+    ...valueOf(studyShown(totals, fastenersIn), measure),
   };
   const children = node.children.map((child): ChainTerm => {
     const at = nodes[child]!;
-    const term = valueOf(shown(totalsAt(rolled, child)!, fastenersIn), measure);
-    const times = measure === 'count' ? own.quantity : own.quantityMean;
+    const term = valueOf(studyShown(totalsAt(rolled, child)!, fastenersIn), measure);
+    const times = measure === 'count' ? own.count.value : own.count.mean;
     const value = term.value === null ? null : term.value * times;
     const u = term.u === null ? null : term.u * times;
     const ends = [term.low ?? term.value ?? 0, term.low === null ? (term.value ?? 0) : (term.high ?? Number.POSITIVE_INFINITY)] as const;
     const range = measure === 'count' ? rangeTimes(ends, own) : { low: null, high: null };
-    return { kind: at.kind, key: at.key, line: '', times: own.quantity, fraction: null, ...term, value, u, ...range };
+    return { kind: at.kind, key: at.key, line: '', times: own.count.value, fraction: null, ...term, value, u, ...range };
   });
   const sets = fastenersIn && own.isPart ? record.fastenerSets.filter((set) => set.partId === node.id) : [];
   const terms = [...children.filter((c) => c.value !== 0), ...sets.map((set) => setTerm(set, measure, own, record))];

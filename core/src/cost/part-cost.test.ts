@@ -1,13 +1,15 @@
 import { MATERIALS, PROCESSES } from '../shared';
 import { subsystemKey } from '../record';
 import { DOOR, LEFT, STUDY, partNamed, recordOf, teardown } from '../../testing/teardown';
-import { shown, totalsAt, totalsOf, type Totals } from '../bench';
+import { totalsAt, totalsOf, type Totals } from '../bench';
+import { studyShown, type CostTerms, type StudyMeasures } from './cost-measures';
 import { costLines } from './cost-lines';
 import { fastenerCost } from './fastener-cost';
-import { basisOf, partAmount, partCost } from './part-cost';
+import { basisOf, partCost, partTerms } from './part-cost';
 import { studyRollUp, studyRollUpAfter, type StudyRollUp } from './study-roll-up';
 
-const all = ({ rolled }: StudyRollUp): readonly (Totals | null)[] => rolled.outline.nodes.map((_, place) => totalsAt(rolled, place));
+const all = ({ rolled }: StudyRollUp): readonly (Totals<StudyMeasures> | null)[] =>
+  rolled.outline.nodes.map((_, place) => totalsAt(rolled, place));
 const BASIS = basisOf(STUDY);
 const only = (line: string) => {
   const [part] = teardown(line).parts;
@@ -38,9 +40,14 @@ describe('what a part costs', () => {
     expect((one ?? 0) / (four ?? 1)).toBeCloseTo(4 / 3, 9);
   });
   it('is the same with and without its words', () => {
+    const sum = (terms: CostTerms | null): number | null => terms && terms.material + terms.tooling + terms.conversion + terms.bought;
+    const quickly = (part: ReturnType<typeof only>, basis = BASIS): Pick<ReturnType<typeof partCost>, 'amount' | 'boughtWhole'> => {
+      const { terms, boughtWhole } = partTerms(part, 3, basis);
+      return { amount: sum(terms), boughtWhole };
+    };
     for (const line of ['plate dc04 stamp 1 kg', 'plate dc04 1 kg', 'plate', '3x guide pom inj 40 g']) {
       const { amount, boughtWhole } = partCost(only(line), 3, BASIS);
-      expect(partAmount(only(line), 3, BASIS)).toEqual({ amount, boughtWhole });
+      expect(quickly(only(line))).toEqual({ amount, boughtWhole });
     }
     const latch = { ...only('latch dc04 stamp 600 g'), ...BOUGHT };
     const ways = [
@@ -52,11 +59,11 @@ describe('what a part costs', () => {
       { ...only('plate dc04 stamp 1 kg'), materialId: 'none such' },
       { ...only('plate dc04 stamp 1 kg'), processId: 'none such' },
     ];
-    const amounts = ways.map((part) => [partAmount(part, 3, BASIS), partCost(part, 3, BASIS)] as const);
+    const amounts = ways.map((part) => [quickly(part), partCost(part, 3, BASIS)] as const);
     expect(amounts.map(([quick]) => quick.amount)).toEqual([7.4, null, 7.4, null, null, null, null]);
     for (const [quick, { amount, boughtWhole }] of amounts) expect(quick).toEqual({ amount, boughtWhole });
-    expect(partAmount(ways[0]!, 3, { ...BASIS, priceYear: 2024 }).amount).toBeNull();
-    expect(partAmount(only('plate dc04 stamp 1 kg'), 3, { ...BASIS, currency: 'USD' }).amount).toBeNull();
+    expect(quickly(ways[0]!, { ...BASIS, priceYear: 2024 }).amount).toBeNull();
+    expect(quickly(only('plate dc04 stamp 1 kg'), { ...BASIS, currency: 'USD' }).amount).toBeNull();
   });
   it('names what the catalogue does not know', () => {
     const plate = only('plate dc04 stamp 1 kg');
@@ -153,7 +160,7 @@ describe('the roll-up of a study with its costs', () => {
       ['bolt, on guide', 2],
       ['latch', 1],
     ]);
-    expect((totals?.cost ?? 0) + (totals?.fastenerCost ?? 0)).toBeCloseTo(
+    expect((totals?.cost.value ?? 0) + (totals?.fastenerCost.value ?? 0)).toBeCloseTo(
       lines.reduce((sum, line) => sum + (line.onVehicle ?? 0), 0),
       9,
     );
@@ -170,7 +177,7 @@ describe('the roll-up of a study with its costs', () => {
         const rollUp = studyRollUp(ruled);
         const totals = totalsOf(rollUp.rolled, key);
         const sum = costLines(ruled, rollUp, key).reduce((all, line) => all + (line.onVehicle ?? 0), 0);
-        expect(sum).toBeCloseTo((totals && shown(totals, fastenersIn).cost) ?? Number.NaN, 9);
+        expect(sum).toBeCloseTo((totals && studyShown(totals, fastenersIn).cost) ?? Number.NaN, 9);
       }
     }
   });

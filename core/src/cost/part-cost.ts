@@ -11,6 +11,7 @@ import {
   type Process,
 } from '../shared';
 import type { Part, Study } from '../record';
+import type { CostTerms } from './cost-measures';
 
 /** Currency and price year of the shipped catalogue. */
 const CATALOGUE_CURRENCY = 'EUR';
@@ -211,16 +212,25 @@ const partsOverLife = (basis: CostBasis, perVehicle: number): number => basis.vo
 
 const sumOfTerms = ({ material, tooling, conversion }: ReturnType<typeof generalCost>): number => material + tooling + conversion;
 
-/** The amount of `partCost` alone, without the words: what roll-ups of many thousand parts ask for. */
-export const partAmount = (part: Part, perVehicle: number, basis: CostBasis): Pick<PartCost, 'amount' | 'boughtWhole'> => {
+/** The terms of `partCost` alone, without the words: what roll-ups of many thousand parts ask for. Null where there is no cost. */
+export const partTerms = (
+  part: Part,
+  perVehicle: number,
+  basis: CostBasis,
+): { readonly terms: CostTerms | null; readonly boughtWhole: boolean } => {
   const price = priceOf(part);
-  if (price) return { amount: basisDifferences(price, basis).length > 0 ? null : Number(price.amount), boughtWhole: true };
+  if (price)
+    return {
+      terms: basisDifferences(price, basis).length > 0 ? null : { material: 0, tooling: 0, conversion: 0, bought: Number(price.amount) },
+      boughtWhole: true,
+    };
   const material = materialById.get(part.materialId ?? '');
   const process = processById.get(part.processId ?? '');
-  const known = part.massEachKg !== null && material !== undefined && process !== undefined && catalogueServes(basis);
-  if (!known) return { amount: null, boughtWhole: false };
+  const isCosted = part.massEachKg !== null && material !== undefined && process !== undefined && catalogueServes(basis);
   return {
-    amount: sumOfTerms(generalCost(processInputs(part.massEachKg, material, process, partsOverLife(basis, perVehicle)))),
+    terms: isCosted
+      ? { ...generalCost(processInputs(part.massEachKg, material, process, partsOverLife(basis, perVehicle))), bought: 0 }
+      : null,
     boughtWhole: false,
   };
 };

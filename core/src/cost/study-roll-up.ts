@@ -1,8 +1,12 @@
-import type { Outline, Part, StudyRecord } from '../record';
+import type { FastenerSet, JointSet, Outline, Part, StudyRecord } from '../record';
 import { countInSum, outline } from '../record';
-import { ownFigures, ownFiguresOf, rollUp, rollUpAfterEdit, type CostOf, type RollUp } from '../bench';
+import { benchOwn, layoutOf, ownOfParts, rollUp, rollUpAfterEdit, type Own, type RollUp } from '../bench';
+import { STUDY_MEASURES, fastenerCostOwn, partCostOwn, type StudyMeasures } from './cost-measures';
 import { fastenerCost } from './fastener-cost';
-import { basisOf, partAmount } from './part-cost';
+import { basisOf, partTerms } from './part-cost';
+
+/** The measures of a study, laid out once. */
+export const STUDY_LAYOUT = layoutOf(STUDY_MEASURES);
 
 /** How many of each node one vehicle has: quantities of the node and all above it, multiplied. [node] */
 const multiplied = (parts: readonly Part[], { nodes }: Outline, quantityOf: (part: Part) => number): readonly number[] => {
@@ -20,17 +24,25 @@ const perVehicleOf = (record: StudyRecord, outline: Outline): readonly number[] 
 const meanPerVehicleOf = (record: StudyRecord, outline: Outline): readonly number[] =>
   multiplied(record.parts, outline, (part) => countInSum(part.quantity, part.evidence.quantity).mean);
 
-const costOf = (record: StudyRecord, placeOf: Outline['placeOf'], perVehicle: readonly number[]): CostOf => {
+type OwnOf = (part: Part, fasteners: readonly FastenerSet[], joints: readonly JointSet[], place: number) => Own;
+
+/** What a part gives to every measure of a study: those of the bench and those of cost. */
+const ownOf = (record: StudyRecord, perVehicle: readonly number[]): OwnOf => {
   const basis = basisOf(record.study);
-  return {
-    part: (part) => partAmount(part, perVehicle[placeOf.get(part.id) ?? -1] ?? 1, basis),
-    fastener: (set) => fastenerCost(set, basis),
+  return (part, fasteners, joints, place) => {
+    const { count, figures } = benchOwn(part, fasteners, joints);
+    const { terms, boughtWhole } = partTerms(part, perVehicle[place] ?? 1, basis);
+    const fastenerCosts = fasteners.length > 0 ? fastenerCostOwn(fasteners, (set) => fastenerCost(set, basis)) : null;
+    return {
+      count,
+      figures: { ...figures, ...partCostOwn(part, terms, boughtWhole), ...(fastenerCosts && { fastenerCost: fastenerCosts }) },
+    };
   };
 };
 
 /** A roll-up with all measures, cost included, and what it was made from. */
 export interface StudyRollUp {
-  readonly rolled: RollUp;
+  readonly rolled: RollUp<StudyMeasures>;
   readonly perVehicle: readonly number[];
   readonly meanPerVehicle: readonly number[];
 }
@@ -40,8 +52,8 @@ export const studyRollUp = (record: StudyRecord): StudyRollUp => {
   const tree = outline(record);
   const perVehicle = perVehicleOf(record, tree);
   const meanPerVehicle = meanPerVehicleOf(record, tree);
-  const own = ownFiguresOf(record, tree, costOf(record, tree.placeOf, meanPerVehicle));
-  return { rolled: rollUp(tree, own, record.study.assembliesAs), perVehicle, meanPerVehicle };
+  const own = ownOfParts(record, tree, ownOf(record, meanPerVehicle));
+  return { rolled: rollUp(STUDY_LAYOUT, tree, own, record.study.assembliesAs), perVehicle, meanPerVehicle };
 };
 
 /** True when the edit of a part moves nothing and multiplies nothing, so that only the totals above it change. */
@@ -70,8 +82,8 @@ export const studyRollUpAfter = (before: StudyRollUp, was: StudyRecord, now: Stu
     return studyRollUp(now);
   const fasteners = now.fastenerSets.filter((set) => set.partId === partId);
   const joints = now.jointSets.filter((set) => set.partId === partId);
-  const figures = ownFigures(partAfter, fasteners, joints, costOf(now, before.rolled.outline.placeOf, before.meanPerVehicle));
-  return { ...before, rolled: rollUpAfterEdit(before.rolled, place, figures) };
+  const own = ownOf(now, before.meanPerVehicle)(partAfter, fasteners, joints, place);
+  return { ...before, rolled: rollUpAfterEdit(before.rolled, place, own) };
 };
 
 /** The one part that a list of touched records comes down to, or null. */

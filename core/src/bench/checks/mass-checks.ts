@@ -1,7 +1,8 @@
 import { COVERAGE_FACTOR, issue, withU, type Issue } from '../../shared';
-import { closureText } from '../mass-closure';
-import { closureAt, totalsAt, type RollUp } from '../roll-up';
-import { shown } from '../shown';
+import { closureText } from '../roll-up/mass-closure';
+import { closureAt, type BenchMeasures } from '../roll-up/own-figures';
+import { totalsAt, type RollUp } from '../roll-up/roll-up';
+import { shown } from '../roll-up/shown';
 
 interface Heavy {
   readonly place: number;
@@ -10,7 +11,7 @@ interface Heavy {
 }
 
 /** What is inside an assembly with a mass, the heaviest first. */
-const heaviest = (rolled: RollUp, place: number): readonly Heavy[] =>
+const heaviest = (rolled: RollUp<BenchMeasures>, place: number): readonly Heavy[] =>
   (rolled.outline.nodes[place]?.children ?? [])
     .flatMap((child): readonly Heavy[] => {
       const totals = totalsAt(rolled, child);
@@ -20,7 +21,7 @@ const heaviest = (rolled: RollUp, place: number): readonly Heavy[] =>
     .sort((a, b) => b.massKg - a.massKg);
 
 /** The parts inside that cannot be: those heavier than the whole by themselves, or the heaviest where only the sum is too much. */
-const suspects = (rolled: RollUp, place: number, wholeKg: number, wholeVar: number): readonly number[] => {
+const suspects = (rolled: RollUp<BenchMeasures>, place: number, wholeKg: number, wholeVar: number): readonly number[] => {
   const inside = heaviest(rolled, place);
   const alone = inside.filter(({ massKg, uKg }) => massKg - wholeKg > COVERAGE_FACTOR * Math.sqrt(wholeVar + uKg * uKg));
   return (alone.length > 0 ? alone : inside.slice(0, 1)).map((heavy) => heavy.place);
@@ -32,7 +33,7 @@ const suspects = (rolled: RollUp, place: number, wholeKg: number, wholeVar: numb
  *
  * @returns issues with code `mass-short` or `mass-impossible`, the record they are about and what to do
  */
-export const massChecks = (rolled: RollUp, place: number): readonly Issue[] => {
+export const massChecks = (rolled: RollUp<BenchMeasures>, place: number): readonly Issue[] => {
   const node = rolled.outline.nodes[place];
   if (node?.kind !== 'part') return [];
   const own = closureAt(rolled, place);

@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { defused, millimetres } from '../../shared';
 import { outline, type Part, type StudyRecord, type Vehicle } from '../../record';
 import { CSV_COLUMNS, type CsvHeading } from '../import/csv-columns';
-import { groupByPart } from '../own-figures';
+import { groupByPart } from '../roll-up/own-figures';
 import { fastenerLine, jointLine, massEachText } from '../shorthand/from-row';
 import { countText, markSuffix } from '../shorthand/how-known';
 

@@ -6,13 +6,13 @@ import {
   judgeTag,
   printLine,
   readTag,
-  shown,
   tagFault,
   takeLength,
   totalsAt,
   type Entry,
   type Taken,
 } from '@each-bolt/core/bench';
+import { studyShown } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RecordService } from '../record/record-service';
@@ -230,13 +230,13 @@ export class BenchPage {
       if (!totals) throw new RangeError(`no totals at ${place}`);
       const closed = closedWords((this.open.closed()[place] ?? 0) - (part?.opened === 'closed' ? 1 : 0));
       const detail = [part ? partDetail(part) : '', closed].filter((text) => text !== '').join(' · ');
-      return rowFigures(part?.name ?? '', detail, shown(totals, fastenersIn));
+      return rowFigures(part?.name ?? '', detail, studyShown(totals, fastenersIn));
     };
   });
   protected readonly total = computed(() => {
     const totals = totalsAt(this.open.rollUp().rolled, this.root());
     const closed = closedWords(this.open.closed()[this.root()] ?? 0);
-    return totals ? rowFigures('In all', closed, shown(totals, this.open.study().fastenersIn)) : null;
+    return totals ? rowFigures('In all', closed, studyShown(totals, this.open.study().fastenersIn)) : null;
   });
 
   constructor() {

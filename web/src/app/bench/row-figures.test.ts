@@ -1,10 +1,10 @@
-import { shown, totalsOf } from '@each-bolt/core/bench';
-import { studyRollUp } from '@each-bolt/core/cost';
+import { totalsOf } from '@each-bolt/core/bench';
+import { studyRollUp, studyShown } from '@each-bolt/core/cost';
 import { LEFT, partNamed, recordOf, teardown } from '../../../testing/record';
 import { massUText, partDetail, rowFigures } from './row-figures';
 
 const record = recordOf(teardown('2x guide, cable pa66-gf30 inj t2 41 g\nlever\n  4 clip'));
-const figures = (key: string) => rowFigures('', '', shown(totalsOf(studyRollUp(record).rolled, key)!, true));
+const figures = (key: string) => rowFigures('', '', studyShown(totalsOf(studyRollUp(record).rolled, key)!, true));
 
 describe('a row of the parts table', () => {
   it('says beside the name what is known of the part', () => {

@@ -1,6 +1,7 @@
 import { counted, decimalsFor, fixed, materialById, millimetres, processById } from '@each-bolt/core/shared';
 import type { Part } from '@each-bolt/core/record';
-import { massGaps, weighedShort, weighedText, type Shown } from '@each-bolt/core/bench';
+import { massGaps, weighedShort, weighedText } from '@each-bolt/core/bench';
+import type { StudyShown } from '@each-bolt/core/cost';
 import type { RowFigures } from './parts-table';
 
 /** "2 × · PA66-GF30 · injection moulding · 0.8 mm": what is known of a part beside its name. */
@@ -19,7 +20,7 @@ export const massUText = (massUKg: number | null): string =>
   massUKg === null ? '' : `± ${fixed(massUKg * 1000, decimalsFor(massUKg * 1000, 3))} g`;
 
 /** How much of a cost is missing: short for the column, and in full. */
-const costGap = (figures: Shown): readonly [string, string] => {
+const costGap = (figures: StudyShown): readonly [string, string] => {
   const { partsOfMass, partsCosted, fastenersNotCosted } = figures;
   const fasteners = fastenersNotCosted > 0 ? [`${counted(fastenersNotCosted, 'fastener')} without cost`] : [];
   if (partsCosted === partsOfMass) return [fastenersNotCosted > 0 ? `${fastenersNotCosted} without` : '', fasteners.join()];
@@ -29,13 +30,13 @@ const costGap = (figures: Shown): readonly [string, string] => {
 };
 
 /** The range of a count for the second line: "2–3", "at least 20"; empty where the count is certain. */
-const countRangeText = ({ parts, partsLow, partsHigh }: Pick<Shown, 'parts' | 'partsLow' | 'partsHigh'>): string => {
-  if (partsLow === parts && partsHigh === parts) return '';
-  return partsHigh === null ? `≥ ${fixed(partsLow, 0)}` : `${fixed(partsLow, 0)}–${fixed(partsHigh, 0)}`;
+const countRangeText = ({ parts, partsRange: { low, high } }: Pick<StudyShown, 'parts' | 'partsRange'>): string => {
+  if (low === parts && high === parts) return '';
+  return high === null ? `≥ ${fixed(low, 0)}` : `${fixed(low, 0)}–${fixed(high, 0)}`;
 };
 
 /** Figures of one node as the table prints them. */
-export const rowFigures = (name: string, detail: string, figures: Shown): RowFigures => ({
+export const rowFigures = (name: string, detail: string, figures: StudyShown): RowFigures => ({
   name,
   detail,
   count: figures.parts,

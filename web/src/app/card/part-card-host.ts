@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { nextSequence, removalOps, type Op, type Part } from '@each-bolt/core/record';
-import { massChecks, meanwhileFaults, readingText, shown, tagTaken, totalsAt } from '@each-bolt/core/bench';
-import { basisOf, partCost } from '@each-bolt/core/cost';
+import { massChecks, meanwhileFaults, readingText, tagTaken, totalsAt } from '@each-bolt/core/bench';
+import { basisOf, partCost, studyShown } from '@each-bolt/core/cost';
 import { issue } from '@each-bolt/core/shared';
 import type { OutboxEntry } from '../record/local-store';
 import { CardedPart } from '../record/carded-part';
@@ -113,7 +113,7 @@ export class PartCardHost {
   private readonly place = computed(() => this.open.outline().placeOf.get(this.selection.part()?.id ?? '') ?? -1);
   protected readonly figures = computed(() => {
     const totals = totalsAt(this.open.rollUp().rolled, this.place());
-    return totals ? shown(totals, this.open.study().fastenersIn) : null;
+    return totals ? studyShown(totals, this.open.study().fastenersIn) : null;
   });
   /** what does not add up about its mass */
   protected readonly checks = computed(() => massChecks(this.open.rollUp().rolled, this.place()).map((found) => found.message));

@@ -1,7 +1,7 @@
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
 import type { Op, Part } from '@each-bolt/core/record';
-import { shown, totalsOf } from '@each-bolt/core/bench';
-import { studyRollUp } from '@each-bolt/core/cost';
+import { totalsOf } from '@each-bolt/core/bench';
+import { studyRollUp, studyShown } from '@each-bolt/core/cost';
 import { FULL_ROWS, ROW_ID } from '../../../../core/testing/rows';
 import { STUDY, partNamed, recordOf, teardown } from '../../../testing/record';
 import { words } from '../../../testing/words';
@@ -28,7 +28,7 @@ describe('the card of a part', () => {
   const show = (part: Part, more: Readonly<Record<string, unknown>> = {}): Promise<void> =>
     set({
       ...{ part, study: STUDY, cost: null, sets: [], isAssembly: record.parts.some((p) => p.parentId === part.id) },
-      figures: shown(totalsOf(rollUp.rolled, part.id)!, true),
+      figures: studyShown(totalsOf(rollUp.rolled, part.id)!, true),
       ...more,
     });
 

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
 import { rangeText, type Op, type Picture, type Part, type Question, type Study } from '@each-bolt/core/record';
-import { massGaps, weighedText, type Shown } from '@each-bolt/core/bench';
-import type { Measure, PartCost } from '@each-bolt/core/cost';
+import { massGaps, weighedText } from '@each-bolt/core/bench';
+import type { Measure, PartCost, StudyShown } from '@each-bolt/core/cost';
 import { PictureList, type ShownPicture } from '../pictures/picture-list';
 import type { RecordedSet } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
@@ -288,7 +288,7 @@ export interface ShownReading {
 export class PartCard {
   readonly part = input.required<Part>();
   readonly study = input.required<Study>();
-  readonly figures = input.required<Shown | null>();
+  readonly figures = input.required<StudyShown | null>();
   readonly isAssembly = input.required<boolean>();
   /** what does not add up about its mass, in words */
   readonly checks = input<readonly string[]>([]);
@@ -340,7 +340,8 @@ export class PartCard {
   protected readonly countText = computed(() => {
     const f = this.figures();
     if (!f) return '';
-    const range = f.partsLow === f.parts && f.partsHigh === f.parts ? '' : ` (${rangeText({ low: f.partsLow, high: f.partsHigh })})`;
+    const { low, high } = f.partsRange;
+    const range = low === f.parts && high === f.parts ? '' : ` (${rangeText(f.partsRange)})`;
     return fixed(f.parts, 0) + range;
   });
 

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { ABSENT, fixed, signed, threeDigits } from '@each-bolt/core/shared';
+import { rangeText } from '@each-bolt/core/record';
+import type { CountRange } from '@each-bolt/core/bench';
+import { ABSENT, decimalsFor, fixed, signed, threeDigits } from '@each-bolt/core/shared';
 import type { CompareRow } from '@each-bolt/core/compare';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { VehicleMark } from '../shared/vehicle-mark';
@@ -40,13 +42,19 @@ export interface RowGroup {
             <td class="right figure">
               {{ figure(row, row.left) }}
               <eb-mark class="gap" [mark]="row.leftMark" [of]="labelOf(row)" />
+              <span class="beside">{{ sureness(row, row.leftU, row.leftRange) }}</span>
             </td>
             <td class="right figure">
               {{ figure(row, row.right) }}
               <eb-mark class="gap" [mark]="row.rightMark" [of]="labelOf(row)" />
+              <span class="beside">{{ sureness(row, row.rightU, row.rightRange) }}</span>
             </td>
-            <td class="right figure">{{ difference(row) }}</td>
-            <td class="right figure">{{ times(row) }}</td>
+            <td class="right figure">
+              {{ difference(row) }}<span class="beside">{{ sureness(row, row.differenceU, null) }}</span>
+            </td>
+            <td class="right figure">
+              {{ times(row) }}<span class="beside">{{ ratioSureness(row) }}</span>
+            </td>
           </tr>
         }
       </tbody>
@@ -79,6 +87,15 @@ export interface RowGroup {
     }
     .gap {
       margin-left: 5px;
+    }
+    /* under its figure, so that figures of a column stay in line */
+    .beside {
+      display: block;
+      font-size: 12px;
+      color: var(--soft);
+    }
+    .beside:empty {
+      display: none;
     }
     .group th {
       padding-top: 14px;
@@ -117,6 +134,17 @@ export class CompareTable {
 
   protected difference(row: CompareRow): string {
     return row.difference === null ? ABSENT : signed(row.difference, DECIMALS[row.measure] ?? 0);
+  }
+
+  /** "± 0.012" under a mass or cost, standard uncertainty; "186 to 190" under a count that is a range. */
+  protected sureness(row: CompareRow, u: number | null, range: CountRange | null): string {
+    if (range) return rangeText(range) ?? '';
+    if (u === null || u === 0) return '';
+    return `± ${fixed(u, decimalsFor(u, (DECIMALS[row.measure] ?? 0) + 2))}`;
+  }
+
+  protected ratioSureness({ ratioU }: CompareRow): string {
+    return ratioU === null || ratioU === 0 ? '' : `± ${fixed(ratioU, decimalsFor(ratioU, 3))}`;
   }
 
   protected times(row: CompareRow): string {

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
-import { shown, totalsOf } from '@each-bolt/core/bench';
+import { totalsOf } from '@each-bolt/core/bench';
 import { costBasisText } from '@each-bolt/core/record';
-import { basisOf, catalogueIssues, costLines } from '@each-bolt/core/cost';
+import { basisOf, catalogueIssues, costLines, studyShown } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
@@ -87,7 +87,7 @@ export class CostPage {
   protected readonly summary = computed(() => {
     const lines = this.lines();
     const totals = totalsOf(this.open.rollUp().rolled, this.selection.subsystemKey());
-    const cost = totals && shown(totals, this.open.study().fastenersIn).cost;
+    const cost = totals && studyShown(totals, this.open.study().fastenersIn).cost;
     const costed = lines.filter((line) => line.onVehicle !== null).length;
     return `${this.open.study().currency} ${cost === null ? ABSENT : fixed(cost, 2)} from ${fixed(costed, 0)} of ${counted(lines.length, 'line')}, on one vehicle`;
   });

@@ -14,7 +14,8 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterOutlet } from '@angular/router';
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { blank, VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole, nextSequence } from '@each-bolt/core/record';
-import { shown, totalsAt, type Shown } from '@each-bolt/core/bench';
+import { totalsAt } from '@each-bolt/core/bench';
+import { studyShown, type StudyShown } from '@each-bolt/core/cost';
 import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
 import { PartCardHost } from '../card/part-card-host';
 import { Names } from '../record/names';
@@ -274,9 +275,9 @@ export class ShellPage {
   private readonly shownAt = computed(() => {
     const { rolled } = this.open.rollUp();
     const { fastenersIn } = this.open.study();
-    return (place: number): Shown | null => {
+    return (place: number): StudyShown | null => {
       const totals = totalsAt(rolled, place);
-      return totals ? shown(totals, fastenersIn) : null;
+      return totals ? studyShown(totals, fastenersIn) : null;
     };
   });
   protected readonly textOf = computed(() => {
@@ -333,7 +334,7 @@ export class ShellPage {
     const vehicles = this.open.record().vehicles;
     const { placeOf } = this.open.outline();
     const all = vehicles.flatMap((v) => this.shownAt()(placeOf.get(v.id) ?? -1) ?? []);
-    const sum = (figure: (s: Shown) => number): number => all.reduce((total, s) => total + figure(s), 0);
+    const sum = (figure: (s: StudyShown) => number): number => all.reduce((total, s) => total + figure(s), 0);
     const parts = sum((s) => s.partsOfMass);
     const progress = (done: number): 'empty' | 'half' | 'full' => (done === 0 ? 'empty' : done < parts ? 'half' : 'full');
     const costed = sum((s) => s.partsCosted);

@@ -1,4 +1,4 @@
-import { COVERAGE_FACTOR, withU } from '../shared';
+import { COVERAGE_FACTOR, withU } from '../../shared';
 
 /** A weighing of a whole. */
 export interface WeighedMass {

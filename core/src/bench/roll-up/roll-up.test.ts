@@ -1,29 +1,26 @@
 import fc from 'fast-check';
-import { evidence, massUKg, outline, type Part } from '../record';
-import { DOOR, LEFT, partNamed, recordOf, teardown, testId } from '../../testing/teardown';
-import { subsystemKey, type StudyRecord } from '../record';
-import { massGaps, weighedShort, weighedText } from './completeness';
-import { ownFigures, ownFiguresOf, type CostOf } from './own-figures';
-import { rollUp, rollUpAfterEdit, totalsAt, totalsOf, type AssembliesAs, type RollUp, type Totals } from './roll-up';
+import { evidence, massUKg, outline, type Part } from '../../record';
+import { DOOR, LEFT, partNamed, recordOf, teardown, testId } from '../../../testing/teardown';
+import { subsystemKey, type StudyRecord } from '../../record';
+import { massGaps, weighedShort, weighedText } from '../completeness';
+import { layoutOf, type Measures, type OwnFigure } from './measure';
+import { BENCH_MEASURES, benchOwn, ownOfParts, type BenchMeasures } from './own-figures';
+import { belowAt, rollUp, rollUpAfterEdit, totalsAt, totalsOf, type RollUp, type Totals } from './roll-up';
+import type { AssembliesAs } from './add-up';
 import { shown, type Shown } from './shown';
 
-const FREE: CostOf = { part: () => ({ amount: null, boughtWhole: false }), fastener: () => null };
-const ONE_EACH: CostOf = {
-  part: (part) => ({ amount: part.boughtPrice === null ? 1 : Number(part.boughtPrice), boughtWhole: part.boughtPrice !== null }),
-  fastener: () => 0.1,
-};
+const LAYOUT = layoutOf(BENCH_MEASURES);
 
-const rolled = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts', cost: CostOf = FREE): ReturnType<typeof rollUp> => {
+const rolled = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts'): RollUp<BenchMeasures> => {
   const tree = outline(record);
-  return rollUp(tree, ownFiguresOf(record, tree, cost), assembliesAs);
+  return rollUp(LAYOUT, tree, ownOfParts(record, tree, benchOwn), assembliesAs);
 };
-const all = (r: RollUp): readonly (Totals | null)[] => r.outline.nodes.map((_, place) => totalsAt(r, place));
+const all = (r: RollUp<BenchMeasures>): readonly (Totals<BenchMeasures> | null)[] => r.outline.nodes.map((_, place) => totalsAt(r, place));
 const door = (
   record: StudyRecord,
   rule: { fastenersIn: boolean; assembliesAs: AssembliesAs } = { fastenersIn: true, assembliesAs: 'parts' },
-  cost: CostOf = FREE,
 ): Shown => {
-  const totals = totalsOf(rolled(record, rule.assembliesAs, cost), subsystemKey(LEFT.id, DOOR.id));
+  const totals = totalsOf(rolled(record, rule.assembliesAs), subsystemKey(LEFT.id, DOOR.id));
   if (!totals) throw new Error('no door');
   return shown(totals, rule.fastenersIn);
 };
@@ -70,7 +67,7 @@ describe('mass', () => {
     expect(door(record).massUKg).toBeCloseTo(Math.hypot(10, 6) / 1000, 12);
   });
   it('is absent, not zero, while nothing is weighed', () => {
-    expect(door(recordOf(teardown('plate\nlever')))).toMatchObject({ massKg: null, massUKg: null, weakest: null, cost: null });
+    expect(door(recordOf(teardown('plate\nlever')))).toMatchObject({ massKg: null, massUKg: null, weakest: null });
   });
   it('takes the weighed whole while its parts are not all weighed, and the parts once they are', () => {
     const open = recordOf(teardown('module 2 kg\n  plate 1.5 kg\n  lever'));
@@ -113,17 +110,6 @@ describe('evidence and completeness', () => {
       'all 2',
     ]);
     expect(weighedText(door(recordOf()))).toBe('nothing recorded yet');
-  });
-});
-
-describe('cost', () => {
-  it('adds parts at their lowest level and fasteners', () => {
-    expect(door(recordOf(teardown(CARRIER)), undefined, ONE_EACH).cost).toBeCloseTo(4 + 2 * 0.1, 12);
-  });
-  it('takes the price of a bought assembly for all that is inside it', () => {
-    const record = recordOf(teardown(CARRIER));
-    const bought = { ...record, parts: record.parts.map((p) => (p.name === 'carrier module' ? { ...p, boughtPrice: '9.5' } : p)) };
-    expect(door(bought, undefined, ONE_EACH)).toMatchObject({ cost: 9.5, partsCosted: 4 });
   });
 });
 
@@ -217,11 +203,10 @@ describe('after one edit', () => {
           const now = { ...record, parts: record.parts.map((p) => (p.id === edited.id ? after : p)) };
           const before = rolled(record, assembliesAs);
           const place = before.outline.placeOf.get(edited.id) ?? -1;
-          const own = ownFigures(
+          const own = benchOwn(
             after,
             record.fastenerSets.filter((f) => f.partId === edited.id),
             record.jointSets.filter((j) => j.partId === edited.id),
-            FREE,
           );
           expect(all(rollUpAfterEdit(before, place, own))).toEqual(all(rolled(now, assembliesAs)));
         },
@@ -233,7 +218,7 @@ describe('after one edit', () => {
     const before = rolled(record);
     const copy = all(before);
     const lever = partNamed(record, 'lever');
-    rollUpAfterEdit(before, before.outline.placeOf.get(lever.id) ?? -1, ownFigures({ ...lever, massEachKg: 5 }, [], [], FREE));
+    rollUpAfterEdit(before, before.outline.placeOf.get(lever.id) ?? -1, benchOwn({ ...lever, massEachKg: 5 }, [], []));
     expect(all(before)).toEqual(copy);
   });
 });
@@ -259,5 +244,61 @@ describe('parts that hang nowhere', () => {
     const loop = { ...record, parts: record.parts.map((p) => (p.id === lever.id ? { ...p, parentId: lever.id } : p)) };
     expect(outline(loop).issues).toMatchObject([{ code: 'adrift', recordId: lever.id }]);
     expect(door(loop).parts).toBe(5);
+  });
+});
+
+describe('measures that a later stage adds', () => {
+  /** handling time of each part, the longest run of it, and the time it takes to drive what holds it */
+  const BUILD = {
+    ...BENCH_MEASURES,
+    handling: { label: 'handling', unit: '', of: 'part', adds: 'sum', says: ['variance', 'together', 'known'], outOf: 'parts' },
+    driving: { label: 'driving', unit: '', of: 'held', adds: 'sum', says: ['variance'], joins: ['handling'] },
+    longest: { label: 'longest', unit: '', of: 'part', adds: 'extreme', says: [] },
+  } as const satisfies Measures;
+  const SECONDS: Readonly<Record<string, number>> = { 'carrier plate': 5, 'cable guide': 3, lever: 4 };
+  const built = (assembliesAs: AssembliesAs): Totals<typeof BUILD> => {
+    const record = recordOf(teardown(CARRIER));
+    const tree = outline(record);
+    const own = ownOfParts(record, tree, (part, fasteners, joints) => {
+      const { count, figures } = benchOwn(part, fasteners, joints);
+      const s = SECONDS[part.name];
+      const time = s === undefined ? [] : [['handling', { value: s, variance: 0.25 }] as const, ['longest', { value: s }] as const];
+      const driving = fasteners.length > 0 ? [['driving', { value: 8, variance: 1 }] as const] : [];
+      return { count, figures: { ...figures, ...Object.fromEntries<OwnFigure>([...time, ...driving]) } };
+    });
+    return totalsOf(rollUp(layoutOf(BUILD), tree, own, assembliesAs), subsystemKey(LEFT.id, DOOR.id))!;
+  };
+  it('add up by their own table: sums with their variance, the largest, what is held apart', () => {
+    const t = built('parts');
+    // by hand: 5 + 2 × 3 + 4; two guides of one estimate err together, so 0.25 + 4 × 0.25 + 0.25
+    expect([t.handling.value, t.handling.variance, t.handling.known]).toEqual([15, 1.5, 4]);
+    expect([t.driving.value, t.driving.variance]).toEqual([16, 4]);
+    expect(t.handling.together).toBeCloseTo(1.5 + 4, 12);
+    expect(t.longest.value).toBe(5);
+  });
+  it('go over to an assembly that counts as one', () => {
+    const t = built('one');
+    expect([t.handling.value, t.driving.value, t.handling.known, t.longest.value]).toEqual([31, 0, 1, 5]);
+  });
+  it('leave those of the bench as they are', () => {
+    const record = recordOf(teardown(CARRIER));
+    const { handling: _handling, driving: _driving, longest: _longest, ...bench } = built('parts');
+    expect(bench).toEqual(totalsOf(rolled(record), subsystemKey(LEFT.id, DOOR.id)));
+  });
+  it('that contradict themselves are refused', () => {
+    const { mass: _mass, ...rest } = BENCH_MEASURES;
+    expect(() => layoutOf({ fasteners: BENCH_MEASURES.fasteners })).toThrow('the first measure counts the parts');
+    expect(() => layoutOf({ ...rest, run: { ...BENCH_MEASURES.mass, outOf: 'runs' } })).toThrow('names runs, which is not in the table');
+  });
+});
+
+describe('a weighed assembly', () => {
+  it('keeps what lies below it beside what stands for it', () => {
+    const record = recordOf(teardown('2x module 10.0 kg\n  lid 3 kg\n  case'));
+    const r = rolled(record);
+    const place = r.outline.placeOf.get(partNamed(record, 'module').id)!;
+    expect(totalsAt(r, place)?.mass.value).toBeCloseTo(20, 12);
+    expect(belowAt(r, place)).toMatchObject({ mass: { value: 3, known: 1 }, parts: { value: 2 } });
+    expect(belowAt(r, r.outline.placeOf.get(partNamed(record, 'lid').id)!)).toBeNull();
   });
 });

@@ -1,16 +1,18 @@
-import { outline, subsystemKey, type StudyRecord } from '../record';
-import { DOOR, LEFT, partNamed, recordOf, teardown } from '../../testing/teardown';
-import { randomFrom } from '../../testing/line-writers';
-import { massChecks } from './checks/mass-checks';
+import { outline, subsystemKey, type StudyRecord } from '../../record';
+import { DOOR, LEFT, partNamed, recordOf, teardown } from '../../../testing/teardown';
+import { randomFrom } from '../../../testing/line-writers';
+import { massChecks } from '../checks/mass-checks';
 import { closureText } from './mass-closure';
-import { ownFiguresOf, type CostOf } from './own-figures';
-import { closureAt, rollUp, totalsOf, type AssembliesAs, type RollUp } from './roll-up';
+import { layoutOf } from './measure';
+import { BENCH_MEASURES, benchOwn, closureAt, ownOfParts, type BenchMeasures } from './own-figures';
+import { rollUp, totalsOf, type RollUp } from './roll-up';
+import type { AssembliesAs } from './add-up';
 import { shown, type Shown } from './shown';
 
-const ONE_EACH: CostOf = { part: () => ({ amount: 1, boughtWhole: false }), fastener: () => 0.1 };
-const rolledUp = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts'): RollUp => {
+const LAYOUT = layoutOf(BENCH_MEASURES);
+const rolledUp = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts'): RollUp<BenchMeasures> => {
   const tree = outline(record);
-  return rollUp(tree, ownFiguresOf(record, tree, ONE_EACH), assembliesAs);
+  return rollUp(LAYOUT, tree, ownOfParts(record, tree, benchOwn), assembliesAs);
 };
 const door = (text: string, fastenersIn = true, assembliesAs: AssembliesAs = 'parts'): Shown => {
   const totals = totalsOf(rolledUp(recordOf(teardown(text)), assembliesAs), subsystemKey(LEFT.id, DOOR.id));
@@ -29,11 +31,11 @@ describe('a count that is only known within a range', () => {
     const s = door('8-12x block 1.0000 kg');
     expect(s.massKg).toBeCloseTo(10, 12);
     expect(s.massUKg).toBeCloseTo(1.1547, 4);
-    expect(s).toMatchObject({ parts: 8, partsLow: 8, partsHigh: 12 });
+    expect(s).toMatchObject({ parts: 8, partsRange: { low: 8, high: 12 } });
   });
-  it('enters the cost alike, of parts and of fasteners', () => {
-    expect(door('8-12x block 1 kg')).toMatchObject({ cost: 10, costUOfCounts: expect.closeTo(1.1547, 4) as number });
-    expect(door('plate 1 kg\n  10-14 M6x16 5 g')).toMatchObject({ cost: expect.closeTo(1 + 12 * 0.1, 12) as number });
+  it('of joints is a range of them, and of those of all the parts that are there', () => {
+    expect(door('2-3x plate\n  10-12 spot')).toMatchObject({ joints: 20, jointsRange: { low: 20, high: 36 } });
+    expect(door('plate\n  10+ spot').jointsRange).toEqual({ low: 10, high: null });
   });
   it('of fasteners enters their mass', () => {
     const s = door('plate 1.0000 kg\n  10-14 M6x16 5.000 g!');
