@@ -73,7 +73,7 @@ describe('a change in words', () => {
   it('says how a value is known in a line, and what is absent with a dash', () => {
     expect(valueText('part', 'evidence.quantity', plate.evidence.quantity, nameOf)).toBe('counted, 2 to 3');
     expect(valueText('part', 'massEachKg', 7.92, nameOf)).toBe('7.92 kg');
-    expect(uText('massEachKg', 0.01 / Math.sqrt(12))).toBe('0.0029 kg');
+    expect(uText('part', 'massEachKg', 0.01 / Math.sqrt(12))).toBe('0.0029 kg');
     expect(cellLabel('part', 'evidence.quantity')).toBe('Quantity, evidence');
     expect(valueText('part', 'tag', '', nameOf)).toBe('–');
     expect(valueText('part', 'parentId', testId(5), nameOf)).toBe('something taken off since');

@@ -1,4 +1,4 @@
-import { ABSENT, EVIDENCE_WORD, fixed, inShownUnit, materialById, millimetres, processById } from '../shared';
+import { ABSENT, EVIDENCE_WORD, fixed, inUnit, materialById, millimetres, processById } from '../shared';
 import {
   GONE,
   cellsOf,
@@ -8,6 +8,7 @@ import {
   fieldsIn,
   kindWord,
   rangeText,
+  readUnit,
   recordName,
   splitKind,
   type Entity,
@@ -49,9 +50,9 @@ export const evidenceText = (said: Evidence, unit: (value: number) => string = S
     .filter((text) => text !== '')
     .join(', ');
 
-const numberText = (field: string, value: number): string => {
-  const inUnit = inShownUnit(field, value);
-  if (inUnit !== null) return inUnit;
+const numberText = (entity: Entity, field: string, value: number): string => {
+  const unit = readUnit(entity, field);
+  if (unit !== null) return inUnit(unit, value);
   if (field.endsWith('Kg')) return `${Number(value.toPrecision(7))} kg`;
   if (field.endsWith('M')) return `${millimetres(value)} mm`;
   if (/[yY]ear$/.test(field) || field === 'sequence') return String(value);
@@ -59,7 +60,10 @@ const numberText = (field: string, value: number): string => {
 };
 
 /** An uncertainty to two digits, in the unit of its value. */
-export const uText = (field: string, u: number): string => numberText(field, Number(u.toPrecision(2)));
+export const uText = (entity: Entity, field: string, u: number): string => {
+  const unit = readUnit(entity, field);
+  return unit === null ? numberText(entity, field, Number(u.toPrecision(2))) : `${Number((u / unit.per).toPrecision(2))} ${unit.unit}`;
+};
 
 const textOf = (declared: Field | null, value: string, nameOf: NameOf): string => {
   switch (declared?.type) {
@@ -87,11 +91,14 @@ const listText = (list: readonly unknown[], item: Field | null, nameOf: NameOf):
 export const valueText = (entity: Entity, cell: string, value: unknown, nameOf: NameOf): string => {
   const field = fieldOfCell(cell);
   if (value === null || value === undefined || value === '') return ABSENT;
-  if (field !== cell) return evidenceText(value as Evidence, (u) => uText(field, u));
+  if (field !== cell) return evidenceText(value as Evidence, (u) => uText(entity, field, u));
   const declared = fieldIn(entity, field);
-  if (typeof value === 'string') return textOf(declared, value, nameOf);
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'number') return numberText(field, value);
+  if (typeof value === 'string') return declared?.shows ? declared.shows(value as never) : textOf(declared, value, nameOf);
+  if (typeof value === 'boolean') {
+    const [yes, no] = (declared?.type === 'flag' ? declared.words : undefined) ?? ['yes', 'no'];
+    return value ? yes : no;
+  }
+  if (typeof value === 'number') return numberText(entity, field, value);
   if (declared?.shows) return declared.shows(value as never);
   return Array.isArray(value) ? listText(value, declared?.type === 'list' ? (declared.item as Field) : null, nameOf) : ABSENT;
 };

@@ -4,6 +4,7 @@ export * from './cells';
 export * from './contract';
 export * from './entities';
 export * from './evidence-of';
+export * from './field-input';
 export * from './field-words';
 export { KINDS } from './kinds';
 export type { Field, Fields, FileField, Evidence, EvidenceOf } from './kinds/field';

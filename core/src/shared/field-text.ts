@@ -1,5 +1,5 @@
 import { isDay } from './days';
-import { SHOWN_UNITS } from './shown-units';
+import type { ShownUnit } from './shown-units';
 import { inUnitOf } from './field-units';
 
 /** How a field is typed and shown. */
@@ -21,12 +21,8 @@ export type FieldValue = string | number | null | readonly string[] | Effort;
 
 export type ReadField = { readonly ok: true; readonly value: FieldValue } | { readonly ok: false; readonly message: string };
 
-/** The shape of a field that people read in a unit of its own. */
-export const unitShape = (field: string): FieldShape => {
-  const shown = SHOWN_UNITS[field];
-  if (!shown) throw new RangeError(`${field} has no unit of its own`);
-  return { kind: 'number', ...shown };
-};
+/** The shape of a figure that people read in a unit. */
+export const unitShape = (shown: ShownUnit): FieldShape => ({ kind: 'number', ...shown });
 
 const NUMBER = /^-?\d{1,12}(?:[.,]\d{1,9})?$/;
 const THOUSANDS = /^-?[1-9]\d{0,2},\d{3}$/;

@@ -156,7 +156,7 @@ export interface Layout<M extends Measures = Measures> {
   };
 }
 
-const entries = <M extends Measures>(measures: M): readonly (readonly [string, Measure])[] => Object.entries(measures);
+const entries = (measures: Measures): readonly (readonly [string, Measure])[] => Object.entries(measures);
 const says = (measure: Measure, facet: Facet): boolean => measure.says.includes(facet);
 /** a measure with a variance, or a term of one, is an amount; others are counts */
 const isAmount = (measure: Measure): boolean => says(measure, 'variance') || measure.termOf !== undefined;
@@ -224,7 +224,7 @@ export const layoutOf = <M extends Measures>(measures: M): Layout<M> => {
   for (const { at, joined } of parts)
     if (joined.some((j) => j.at.onRank >= 0 && at.onRank < 0)) throw new RangeError('amounts on a mark join a measure that keeps none');
   const [first] = named;
-  if (!first || first[1].of !== 'part' || !says(first[1], 'range')) throw new RangeError('the first measure counts the parts');
+  if (first?.[1].of !== 'part' || !says(first[1], 'range')) throw new RangeError('the first measure counts the parts');
   const held = (from: number, to: number): Int32Array =>
     Int32Array.from(
       named

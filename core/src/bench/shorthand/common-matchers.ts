@@ -1,5 +1,5 @@
 import type { EvidenceMark } from '../../shared';
-import { DIRECTIONS, evidence, type Direction, type Evidence } from '../../record';
+import { DIRECTIONS, DIRECTION_WORD, evidence, type Direction, type Evidence } from '../../record';
 import type { Choice, MassEntry } from './entry';
 import { matchAt } from './matching';
 import { CODE_END, END, statedAt, withDigits, type Stated } from './quantity';
@@ -195,16 +195,6 @@ export const directionMatcher = (line: string, at: number): Match<DirectionDraft
   return text === undefined || direction === undefined
     ? null
     : { end: at + text.length, label: 'direction', value: DIRECTION_WORD[direction], put: { direction }, about: 'direction' };
-};
-
-/** Directions in words; X points aft, Y to the right, Z up. @source ISO 4130:1978, from memory */
-export const DIRECTION_WORD: Readonly<Record<Direction, string>> = {
-  '+x': '+X aft',
-  '-x': '−X forward',
-  '+y': '+Y to the right',
-  '-y': '−Y to the left',
-  '+z': '+Z up',
-  '-z': '−Z down',
 };
 
 /** A `?`, `~` or the like that stands away from any value. */

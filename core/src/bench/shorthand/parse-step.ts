@@ -1,6 +1,6 @@
-import { DIRECTIONS } from '../../record';
+import { DIRECTIONS, DIRECTION_WORD } from '../../record';
 import { hasDigit } from './characters';
-import { END, DIRECTION_WORD } from './common-matchers';
+import { END } from './common-matchers';
 import type { ParsedLine, Question, StepEntry, Understood } from './entry';
 import { matchAt } from './matching';
 import { leaveOut, quote, tidy } from './reader';

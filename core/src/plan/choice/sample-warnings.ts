@@ -1,5 +1,5 @@
-import { counted, dayNumber, fixed, SHOWN_UNITS, inShownUnit, issue, type Issue } from '../../shared';
-import type { StudyRecord, Vehicle, VehicleFields } from '../../record';
+import { counted, dayNumber, fixed, inUnit, issue, type Issue } from '../../shared';
+import { readUnit, type StudyRecord, type Vehicle, type VehicleFields } from '../../record';
 
 const YEAR_DAYS = 365.25;
 
@@ -39,16 +39,21 @@ const SENSIBLE: Readonly<Partial<Record<keyof VehicleFields, readonly [least: nu
 /** Battery over consumption and range differ by losses and reserve, not by more than this. */
 const MOST_RANGE_RATIO = 1.6;
 
+const said = (field: string, value: number): string => {
+  const shown = readUnit('vehicle', field);
+  return shown ? inUnit(shown, value) : String(value);
+};
+
 /** A value in the unit of its field to three digits, however small: 2.42 mm is not 2 mm. */
 const asTyped = (field: string, value: number): string => {
-  const shown = SHOWN_UNITS[field];
+  const shown = readUnit('vehicle', field);
   return shown ? `${String(Number((value / shown.per).toPrecision(3)))} ${shown.unit}` : '';
 };
 
 /** What a figure would be in a unit a thousand times larger or smaller, when that is one a vehicle has. */
 const meant = (field: string, value: number, [least, most]: readonly [number, number]): string => {
   const better = [1000, 1 / 1000, 100, 1 / 100, 10, 1 / 10].map((k) => value * k).find((v) => v >= least && v <= most);
-  return better === undefined ? '' : ` Is it ${inShownUnit(field, better) ?? ''}?`;
+  return better === undefined ? '' : ` Is it ${said(field, better)}?`;
 };
 
 /** Figures of a passport that no vehicle has, or that cannot be true together. */
@@ -57,7 +62,7 @@ export const passportDoubts = (vehicle: Vehicle, word: (field: keyof VehicleFiel
     ([field, range]): readonly Issue[] => {
       const value = vehicle[field];
       if (typeof value !== 'number' || (value >= range[0] && value <= range[1])) return [];
-      const [least, most] = range.map((v) => inShownUnit(field, v) ?? '');
+      const [least, most] = range.map((v) => said(field, v));
       return [
         issue(
           'no-such-figure',
@@ -77,7 +82,7 @@ export const passportDoubts = (vehicle: Vehicle, word: (field: keyof VehicleFiel
   const reachM = batteryJ / consumptionJPerM;
   const ratio = Math.max(reachM / rangeM, rangeM / reachM);
   if (ratio <= MOST_RANGE_RATIO) return narrow;
-  const message = `${vehicle.name}: its battery over its consumption reaches ${inShownUnit('rangeM', reachM) ?? ''}, its range is ${inShownUnit('rangeM', rangeM) ?? ''}: one of the three is of another variant or test, or wrong`;
+  const message = `${vehicle.name}: its battery over its consumption reaches ${said('rangeM', reachM)}, its range is ${said('rangeM', rangeM)}: one of the three is of another variant or test, or wrong`;
   return [...narrow, issue('range-not-like', message, 'rangeM', vehicle.id)];
 };
 

@@ -1,4 +1,4 @@
-import type { EvidenceMark } from '../../shared';
+import type { EvidenceMark, ShownUnit } from '../../shared';
 
 // What a field of a record is, as plain data: its type, its check, its column, what it holds until somebody says
 // otherwise and its words all follow from it.
@@ -35,6 +35,8 @@ export interface Pattern {
 
 export interface TextField extends Said<'text'> {
   readonly max: number;
+  /** it may be of several lines; so may any text of a thousand characters or more */
+  readonly lines?: true;
   /** it must not be blank */
   readonly needed?: true;
   readonly pattern?: Pattern;
@@ -43,6 +45,8 @@ export interface TextField extends Said<'text'> {
 export interface NumberField extends Said<'number'> {
   /** SI unit, or empty */
   readonly unit: string;
+  /** the unit in which people read and type it, where that is another or its digits are to be said */
+  readonly readIn?: ShownUnit;
   readonly whole?: true;
   /** it must be more than this */
   readonly above?: number;
@@ -56,7 +60,10 @@ export interface ChoiceField<T extends string = string> extends Said<'choice'> {
   readonly choices: readonly T[];
 }
 
-export type FlagField = Said<'flag'>;
+export interface FlagField extends Said<'flag'> {
+  /** what yes and no are called */
+  readonly words?: readonly [yes: string, no: string];
+}
 /** A calendar date as YYYY-MM-DD. */
 export type DateField = Said<'date'>;
 /** A moment as ISO 8601 in UTC. */
@@ -211,13 +218,13 @@ const of =
 export type As<F, O> = F & O;
 
 /** Text of at most so many characters. */
-export const text = <const O extends Common<string> & Pick<TextField, 'needed' | 'pattern'> = object>(
+export const text = <const O extends Common<string> & Pick<TextField, 'needed' | 'pattern' | 'lines'> = object>(
   label: string,
   max: number,
   options?: O,
 ): As<TextField, O> => ({ type: 'text', label, max, ...options }) as As<TextField, O>;
 
-export type NumberOptions = Common<number> & Pick<NumberField, 'whole' | 'above' | 'min' | 'max' | 'says'>;
+export type NumberOptions = Common<number> & Pick<NumberField, 'whole' | 'above' | 'min' | 'max' | 'says' | 'readIn'>;
 
 /** A number in an SI unit. */
 export const number = <const O extends NumberOptions = object>(label: string, unit: string, options?: O): As<NumberField, O> =>
@@ -249,7 +256,8 @@ export const choice = <const T extends string, const O extends Common<NoInfer<T>
   options?: O,
 ): As<ChoiceField<T>, O> => ({ type: 'choice', label, choices, ...options }) as As<ChoiceField<T>, O>;
 
-export const flag = of('flag');
+export const flag = <const O extends Common & Pick<FlagField, 'words'> = object>(label: string, options?: O): As<FlagField, O> =>
+  ({ type: 'flag', label, ...options }) as As<FlagField, O>;
 export const date = of('date');
 export const instant = of('instant');
 export const localTime = of('local time');

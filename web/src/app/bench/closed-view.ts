@@ -1,11 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { DAMAGE_FROM, type Part, type PartFields } from '@each-bolt/core/record';
+import { type Part, type PartFields, fieldLines } from '@each-bolt/core/record';
 import { closedAndDamaged } from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
 import { VehicleMark } from '../shared/vehicle-mark';
 
 /** What was left closed, and what is damaged: with reasons, so that no figure is taken for more than it is. */
@@ -59,8 +59,8 @@ import { VehicleMark } from '../shared/vehicle-mark';
                 @for (field of closedFields; track field.field) {
                   <td>
                     <eb-edit-field
-                      [label]="field.label + ', ' + row.name"
-                      [shape]="{ kind: 'lines' }"
+                      [of]="field.name"
+                      [whose]="row.name"
                       [value]="row[field.field]"
                       [disabled]="!mayEdit()"
                       [fault]="edits.faultOf(row.id, field.field)"
@@ -97,8 +97,8 @@ import { VehicleMark } from '../shared/vehicle-mark';
                 </th>
                 <td>
                   <eb-edit-field
-                    [label]="'Damage of ' + row.name"
-                    [shape]="{ kind: 'lines' }"
+                    of="part.damage"
+                    [whose]="row.name"
                     [value]="row.damage"
                     [disabled]="!mayEdit()"
                     (committed)="edit(row, 'damage', $any($event))"
@@ -106,8 +106,8 @@ import { VehicleMark } from '../shared/vehicle-mark';
                 </td>
                 <td class="from">
                   <eb-edit-field
-                    [label]="'Where the damage of ' + row.name + ' is from'"
-                    [options]="from"
+                    of="part.damageFrom"
+                    [whose]="row.name"
                     [value]="row.damageFrom ?? ''"
                     [disabled]="!mayEdit()"
                     (committed)="edit(row, 'damageFrom', $any($event))"
@@ -149,15 +149,7 @@ export class ClosedView {
 
   protected readonly mayEdit = computed(() => this.service.can()('part.add'));
   protected readonly register = computed(() => closedAndDamaged(this.open.record()));
-  protected readonly closedFields = [
-    { field: 'closedReason', label: 'Why it stays closed' },
-    { field: 'closedRisk', label: 'What may be missed' },
-    { field: 'seenOutside', label: 'Seen from outside' },
-  ] as const;
-  protected readonly from: readonly FieldOption[] = [
-    { value: '', word: 'not said' },
-    ...DAMAGE_FROM.map((value) => ({ value, word: value === 'was there' ? 'was there before' : 'done in taking apart' })),
-  ];
+  protected readonly closedFields = fieldLines('part', ['closedReason', 'closedRisk', 'seenOutside']);
 
   protected placeOf(part: Part): number {
     return this.open.record().vehicles.findIndex((v) => v.id === part.vehicleId);

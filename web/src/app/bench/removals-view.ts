@@ -1,22 +1,14 @@
 import { ChangeDetectionStrategy, Component, HostListener, computed, inject, signal } from '@angular/core';
 import { counted } from '@each-bolt/core/shared';
-import { DIRECTIONS, type Op, type Step, type StepFields } from '@each-bolt/core/record';
-import {
-  DIRECTION_WORD,
-  afterByNumber,
-  joinWithBefore,
-  moveStep,
-  removeStep,
-  splitStep,
-  stepsOf,
-  toggleAfter,
-  type Loss,
-} from '@each-bolt/core/bench';
+import { type Op, type Step, type StepFields, fieldLines } from '@each-bolt/core/record';
+import { afterByNumber, joinWithBefore, moveStep, removeStep, splitStep, stepsOf, toggleAfter, type Loss } from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import { FieldPipe } from '../shared/pipes';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { isTyping } from '../shell/keys';
@@ -24,16 +16,10 @@ import { BenchWork } from './bench-work';
 import { clockText } from './clock-text';
 import { afterText, stepManner, stepParts } from './step-text';
 
-const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
-  { value: '', word: 'not said' },
-  { value: 'yes', word: yes },
-  { value: 'no', word: no },
-];
-
 /** The removals of a vehicle in their order: put right, split, joined, moved; and what the session probably lost. */
 @Component({
   selector: 'eb-removals-view',
-  imports: [EditField, RefusalNote, VehicleMark],
+  imports: [EditField, RefusalNote, VehicleMark, FieldPipe],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -177,34 +163,37 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
           }
         </header>
         <dl class="facts">
-          <dt>Tool</dt>
+          <dt>{{ 'step.tool' | ebField }}</dt>
           <dd>
             <eb-edit-field
-              label="Tool"
+              of="step.tool"
               [value]="step.tool"
               [disabled]="!work.mayRecord()"
               (committed)="edit(step, { tool: $any($event) })"
             />
           </dd>
-          <dt>Bit</dt>
-          <dd>
-            <eb-edit-field label="Bit" [value]="step.bit" [disabled]="!work.mayRecord()" (committed)="edit(step, { bit: $any($event) })" />
-          </dd>
-          <dt>Comes off</dt>
+          <dt>{{ 'step.bit' | ebField }}</dt>
           <dd>
             <eb-edit-field
-              label="Direction"
-              [options]="directions"
+              of="step.bit"
+              [value]="step.bit"
+              [disabled]="!work.mayRecord()"
+              (committed)="edit(step, { bit: $any($event) })"
+            />
+          </dd>
+          <dt>{{ 'step.direction' | ebField }}</dt>
+          <dd>
+            <eb-edit-field
+              of="step.direction"
               [value]="step.direction ?? ''"
               [disabled]="!work.mayRecord()"
               (committed)="edit(step, { direction: $any($event) })"
             />
           </dd>
-          <dt>People</dt>
+          <dt>{{ 'step.people' | ebField }}</dt>
           <dd>
             <eb-edit-field
-              label="People"
-              [shape]="{ kind: 'whole' }"
+              of="step.people"
               [leftward]="true"
               [value]="step.people"
               [disabled]="!work.mayRecord()"
@@ -216,8 +205,7 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
             <dt>{{ flag.label }}</dt>
             <dd>
               <eb-edit-field
-                [label]="flag.label"
-                [options]="flag.options"
+                [of]="flag.name"
                 [value]="said(step[flag.field])"
                 [disabled]="!work.mayRecord()"
                 (committed)="setFlag(step, flag.field, $any($event))"
@@ -235,21 +223,20 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
               (committed)="setAfter(step, $any($event))"
             />
           </dd>
-          <dt>Rig</dt>
+          <dt>{{ 'step.rigId' | ebField }}</dt>
           <dd>
             <eb-edit-field
-              label="Rig"
+              of="step.rigId"
               [options]="rigs()"
               [value]="step.rigId ?? ''"
               [disabled]="!work.mayRecord()"
               (committed)="edit(step, { rigId: $any($event) })"
             />
           </dd>
-          <dt>Time, min</dt>
+          <dt>{{ 'step.workedS' | ebField }}</dt>
           <dd>
             <eb-edit-field
-              label="Time, min"
-              [shape]="minutes"
+              of="step.workedS"
               [leftward]="true"
               [value]="step.workedS"
               [disabled]="!work.mayRecord()"
@@ -259,11 +246,10 @@ const YES_NO = (yes: string, no: string): readonly FieldOption[] => [
           </dd>
           <dt>Released, let out</dt>
           <dd>{{ released(step) }}</dd>
-          <dt>Remarks</dt>
+          <dt>{{ 'step.note' | ebField }}</dt>
           <dd>
             <eb-edit-field
-              label="Remarks"
-              [shape]="{ kind: 'lines' }"
+              of="step.note"
               [value]="step.note"
               [disabled]="!work.mayRecord()"
               (committed)="edit(step, { note: $any($event) })"
@@ -331,16 +317,7 @@ export class RemovalsView {
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly chosenId = signal('');
   protected readonly afterFault = signal('');
-  protected readonly minutes = { kind: 'number', per: 60, unit: 'min', digits: 1 } as const;
-  protected readonly directions: readonly FieldOption[] = [
-    { value: '', word: 'not said' },
-    ...DIRECTIONS.map((value) => ({ value, word: DIRECTION_WORD[value] })),
-  ];
-  protected readonly flags = [
-    { field: 'seen', label: 'Seen or blind', options: YES_NO('seen', 'blind') },
-    { field: 'holdsItself', label: 'Without its fasteners', options: YES_NO('holds itself', 'must be held') },
-    { field: 'oneWay', label: 'Goes back', options: YES_NO('one way only', 'more than one way') },
-  ] as const;
+  protected readonly flags = fieldLines('step', ['seen', 'holdsItself', 'oneWay']);
   protected readonly losses = computed(() => this.work.losses());
   protected readonly steps = computed(() => stepsOf(this.open.record().steps, this.selection.vehicle()?.id ?? ''));
   protected readonly rows = computed(() =>
@@ -358,7 +335,7 @@ export class RemovalsView {
     const before = step && this.steps()[this.steps().indexOf(step) - 1];
     return before !== null && before !== undefined && (step?.after.includes(before.id) ?? false);
   });
-  protected readonly rigs = computed<readonly FieldOption[]>(() => [
+  protected readonly rigs = computed<readonly FieldChoice[]>(() => [
     { value: '', word: 'none' },
     ...this.open.record().rigs.map((r) => ({ value: r.id, word: r.name })),
   ]);

@@ -38,11 +38,16 @@ import { stepText } from './step-text';
         </div>
         <div class="who">
           <span>takes apart</span>
-          <eb-edit-field label="Takes apart" [value]="session.remover" placeholder="name" (committed)="edit({ remover: $any($event) })" />
+          <eb-edit-field of="session.remover" [value]="session.remover" placeholder="name" (committed)="edit({ remover: $any($event) })" />
         </div>
         <div class="who">
           <span>writes</span>
-          <eb-edit-field label="Writes" [value]="session.recorder" placeholder="name" (committed)="edit({ recorder: $any($event) })" />
+          <eb-edit-field
+            of="session.recorder"
+            [value]="session.recorder"
+            placeholder="name"
+            (committed)="edit({ recorder: $any($event) })"
+          />
         </div>
         <div class="acts">
           <button type="button" class="quiet-button" title="Who takes apart and who writes change places" (click)="handOver()">

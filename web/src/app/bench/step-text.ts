@@ -1,5 +1,5 @@
 import type { Part, Step } from '@each-bolt/core/record';
-import { DIRECTION_WORD } from '@each-bolt/core/bench';
+import { DIRECTION_WORD } from '@each-bolt/core/record';
 
 /** The parts of a step by name. */
 export const stepParts = (step: Step, parts: ReadonlyMap<string, Part>): string =>

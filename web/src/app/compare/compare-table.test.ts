@@ -20,7 +20,15 @@ describe('the comparison table', () => {
     const [count, , , joints, mass] = await rows({ groups: [{ heading: '', rows: comparison.totals }] });
     expect(count).toBe('Count 6 C 1 C +5 6.00');
     expect(joints).toBe('Joints – – – –');
-    expect(mass).toBe('Mass, kg 2.020 M 1.000 I +1.020 2.02');
+    // weighed to the kilogram: 0.5 kg without preference on both sides; 2.02 times, √((0.289/2.02)² + 0.289²) of it
+    expect(mass).toBe('Mass, kg 2.020 M ± 0.29 1.000 I ± 0.29 +1.020 ± 0.41 2.02 ± 0.65');
+  });
+  it('has the ends of a count that is a range under it', async () => {
+    const ranged = recordOf(teardown('8-12x plate dc04\n  3+ clip'), teardown('plate dc04', RIGHT, 500));
+    const { totals } = compareVehicles(ranged, studyRollUp(ranged), LEFT.id, RIGHT.id, DOOR.id)!;
+    const [count, fasteners] = await rows({ groups: [{ heading: '', rows: totals }] });
+    expect(count).toBe('Count 32 C at least 32 1 C +31 32.0');
+    expect(fasteners).toBe('Fasteners 24 C at least 24 – – –');
   });
   it('shows what a side does not use as 0 and what is there without a mass as absent', async () => {
     const by = (label: string) => ({ heading: label, rows: comparison.byMaterial.filter((row) => row.label === label) });

@@ -296,7 +296,7 @@ export class WhyHost {
           label: fieldLabel('part', field as never),
           value: valueText('part', field, part[field], nameOf),
           mark: said.mark,
-          how: evidenceText(said, (u) => uText(field, u)),
+          how: evidenceText(said, (u) => uText('part', field, u)),
           who: set
             ? `${set.madeBy}, ${whenText(set.madeAt)}, ${set.device}`
             : changes

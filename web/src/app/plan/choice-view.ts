@@ -1,21 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { ABSENT, counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { ABSENT, counted, fixed, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import {
   blank,
   CHOICE_CRITERIA,
-  DRIVES,
-  VEHICLE_CLASSES,
   type Candidate,
   type CandidateFields,
   type ChoiceCriterion,
   type ReaderRequest,
   nextSequence,
+  fieldLines,
 } from '@each-bolt/core/record';
 import { chooseVehicle, type CriterionMark } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { todayHere } from '../record/when';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { RefusalNote } from '../shared/refusal-note';
 import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
@@ -28,36 +28,12 @@ const CRITERION_WORD: Readonly<Record<ChoiceCriterion, string>> = {
   price: 'Price',
 };
 
-const anyOf = (words: readonly string[], none: string): readonly FieldOption[] => [
-  { value: '', word: none },
-  ...words.map((word) => ({ value: word, word })),
-];
+const FIELDS = fieldLines('candidate', [
+  ...(['name', 'maker', 'modelYear', 'vehicleClass', 'drive', 'voltageV', 'novelty', 'noveltyNote', 'waitDays'] as const),
+  ...(['price', 'priceCurrency', 'priceYear', 'note'] as const),
+]);
 
-interface FieldRow {
-  readonly field: keyof CandidateFields;
-  readonly label: string;
-  readonly shape: FieldShape;
-  readonly options: readonly FieldOption[];
-  readonly placeholder?: string;
-}
-
-const FIELDS: readonly FieldRow[] = [
-  { field: 'name', label: 'Name', shape: { kind: 'text' }, options: [] },
-  { field: 'maker', label: 'Maker', shape: { kind: 'text' }, options: [] },
-  { field: 'modelYear', label: 'Model year', shape: { kind: 'whole' }, options: [] },
-  { field: 'vehicleClass', label: 'Class', shape: { kind: 'text' }, options: anyOf(VEHICLE_CLASSES, 'not said') },
-  { field: 'drive', label: 'Driven', shape: { kind: 'text' }, options: anyOf(DRIVES, 'not said') },
-  { field: 'voltageV', label: 'Battery voltage', shape: unitShape('voltageV'), options: [] },
-  { field: 'novelty', label: 'Novelty, 0 to 10', shape: { kind: 'number', per: 1, unit: '', digits: 1 }, options: [] },
-  { field: 'noveltyNote', label: 'What is new', shape: { kind: 'lines' }, options: [] },
-  { field: 'waitDays', label: 'Weeks to obtain', shape: { kind: 'number', per: 7, unit: 'weeks', digits: 1 }, options: [] },
-  { field: 'price', label: 'Price', shape: { kind: 'money' }, options: [], placeholder: '48990.00' },
-  { field: 'priceCurrency', label: 'Currency', shape: { kind: 'text' }, options: [] },
-  { field: 'priceYear', label: 'Price year', shape: { kind: 'whole' }, options: [] },
-  { field: 'note', label: 'Note', shape: { kind: 'lines' }, options: [] },
-];
-
-const STRENGTHS: readonly FieldOption[] = [
+const STRENGTHS: readonly FieldChoice[] = [
   { value: '1', word: '1 would be nice' },
   { value: '2', word: '2' },
   { value: '3', word: '3 wants it' },
@@ -173,10 +149,8 @@ const STRENGTHS: readonly FieldOption[] = [
                 <dt>{{ row.label }}</dt>
                 <dd>
                   <eb-edit-field
-                    [label]="row.label"
-                    [shape]="row.shape"
-                    [options]="row.options"
-                    [placeholder]="row.placeholder ?? ''"
+                    [of]="row.name"
+                    [placeholder]="row.field === 'price' ? '48990.00' : ''"
                     [value]="candidate[row.field]"
                     [disabled]="!may()('candidate.edit')"
                     [fault]="edits.faultOf(candidate.id, row.field)"
@@ -205,7 +179,7 @@ const STRENGTHS: readonly FieldOption[] = [
                   <tr>
                     <td>
                       <eb-edit-field
-                        label="Who asks"
+                        of="request.who"
                         [value]="request.who"
                         [disabled]="!may()('request.edit')"
                         [fault]="edits.faultOf(request.id, 'who')"
@@ -214,7 +188,7 @@ const STRENGTHS: readonly FieldOption[] = [
                     </td>
                     <td>
                       <eb-edit-field
-                        label="How strongly"
+                        of="request.strength"
                         [options]="strengths"
                         [value]="request.strength + ''"
                         [disabled]="!may()('request.edit')"
@@ -223,7 +197,7 @@ const STRENGTHS: readonly FieldOption[] = [
                     </td>
                     <td>
                       <eb-edit-field
-                        label="What is asked"
+                        of="request.asks"
                         [value]="request.asks"
                         [disabled]="!may()('request.edit')"
                         (committed)="editRequest(request, 'asks', $event)"

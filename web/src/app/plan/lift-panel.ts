@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ABSENT, decimalsFor, fixed, riskText, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { nextSequence, type LiftSetUp, type LiftSetUpFields, type Op, type LiftStep, type LiftStepFields } from '@each-bolt/core/record';
+import { ABSENT, decimalsFor, fixed, riskText, type FieldValue, READ_IN, unitShape } from '@each-bolt/core/shared';
+import {
+  nextSequence,
+  type LiftSetUp,
+  type LiftSetUpFields,
+  type Op,
+  type LiftStep,
+  type LiftStepFields,
+  fieldLines,
+} from '@each-bolt/core/record';
 import {
   liftBalance,
   usualLiftSetUp,
@@ -17,7 +25,9 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { ChartInkService } from '../shared/chart-ink';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import { FieldPipe } from '../shared/pipes';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { ThemeService } from '../shell/theme-service';
@@ -26,8 +36,7 @@ import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from '../record/row-edits';
 import { liftChart } from './schedule-chart';
 
-const metres: FieldShape = { kind: 'number', per: 1, unit: 'm', digits: 3 };
-const kilograms: FieldShape = { kind: 'number', per: 1, unit: 'kg', digits: 1 };
+const metres = unitShape(READ_IN.m);
 
 const STATE_TEXT: Readonly<Record<BalanceStep['state'], string>> = {
   stays: 'stays on the pads',
@@ -42,7 +51,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
 /** Whether a vehicle stays on the lift's pads while heavy things come off it, step by step, before the first is touched. */
 @Component({
   selector: 'eb-lift-panel',
-  imports: [EditField, NgxEchartsDirective, RefusalNote, VehicleMark],
+  imports: [EditField, NgxEchartsDirective, RefusalNote, VehicleMark, FieldPipe],
   providers: [provideEchartsCore({ echarts })],
   template: `<header class="sheet-head">
       <p class="who">
@@ -99,7 +108,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
                   <td class="right figure">{{ i + 1 }}</td>
                   <td class="wide">
                     <eb-edit-field
-                      label="What comes off"
+                      of="liftStep.label"
                       [value]="row.liftStep.label"
                       [disabled]="!mayEdit()"
                       [fault]="edits.faultOf(row.liftStep.id, 'label')"
@@ -117,8 +126,8 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
                   @for (figure of figures; track figure.field) {
                     <td class="n">
                       <eb-edit-field
-                        [label]="figure.label + row.liftStep.label"
-                        [shape]="figure.shape"
+                        [of]="figure.name"
+                        [whose]="row.liftStep.label"
                         [showUnit]="false"
                         [placeholder]="row.recorded[figure.field]"
                         [value]="row.liftStep[figure.field]"
@@ -168,10 +177,10 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
       <div class="two">
         <section aria-label="Vehicle and pads">
           <dl class="facts">
-            <dt>Lift</dt>
+            <dt>{{ 'liftSetUp.resourceId' | ebField }}</dt>
             <dd>
               <eb-edit-field
-                label="Lift"
+                of="liftSetUp.resourceId"
                 [options]="lifts()"
                 [value]="h.resourceId ?? ''"
                 [disabled]="!mayEdit()"
@@ -182,8 +191,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
               <dt>{{ line.label }}</dt>
               <dd>
                 <eb-edit-field
-                  [label]="line.label"
-                  [shape]="line.shape"
+                  [of]="line.name"
                   [value]="$any(h[line.field])"
                   [disabled]="!mayEdit()"
                   [fault]="edits.faultOf(h.id, line.field)"
@@ -309,20 +317,8 @@ export class LiftPanel {
   private readonly inks = inject(ChartInkService);
 
   protected readonly metre = metres;
-  protected readonly figures: readonly { readonly field: StepFigure; readonly label: string; readonly shape: FieldShape }[] = [
-    { field: 'massKg', label: 'Mass of ', shape: kilograms },
-    { field: 'massUKg', label: 'Uncertainty of the mass of ', shape: kilograms },
-    { field: 'xM', label: 'x of ', shape: metres },
-    { field: 'yM', label: 'y of ', shape: metres },
-  ];
-  protected readonly lines: readonly { readonly field: keyof LiftSetUpFields; readonly label: string; readonly shape: FieldShape }[] = [
-    { field: 'massKg', label: 'Mass of the vehicle', shape: kilograms },
-    { field: 'massUKg', label: 'Its standard uncertainty', shape: kilograms },
-    { field: 'xM', label: 'Centre of mass, x', shape: metres },
-    { field: 'yM', label: 'Centre of mass, y', shape: metres },
-    { field: 'placeUM', label: 'Their standard uncertainty', shape: metres },
-    { field: 'marginM', label: 'Margin to the line of the pads', shape: metres },
-  ];
+  protected readonly figures = fieldLines('liftStep', ['massKg', 'massUKg', 'xM', 'yM']);
+  protected readonly lines = fieldLines('liftSetUp', ['massKg', 'massUKg', 'xM', 'yM', 'placeUM', 'marginM']);
   protected readonly mayEdit = computed(() => this.service.can()('liftSetUp.edit'));
   protected readonly liftSetUp = computed<LiftSetUp | null>(
     () => this.open.record().liftSetUps.find((h) => h.vehicleId === this.selection.vehicle()?.id) ?? null,
@@ -393,7 +389,7 @@ export class LiftPanel {
       };
     }),
   );
-  protected readonly lifts = computed<readonly FieldOption[]>(() => [
+  protected readonly lifts = computed<readonly FieldChoice[]>(() => [
     { value: '', word: 'not said' },
     ...this.open
       .record()
@@ -404,7 +400,7 @@ export class LiftPanel {
     this.open.record().parts.filter((p) => p.vehicleId === this.selection.vehicle()?.id && p.subsystemId !== null),
   );
   /** parts straight under a subsystem of the vehicle, and whole subsystems: what comes off as one */
-  protected readonly recorded = computed<readonly FieldOption[]>(() => {
+  protected readonly recorded = computed<readonly FieldChoice[]>(() => {
     const opened = new Set(this.topParts().map((p) => p.subsystemId));
     return [
       { value: '', word: 'typed here' },

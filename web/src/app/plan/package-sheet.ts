@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { ActivatedRoute, Router } from '@angular/router';
-import { counted, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { PLACES, PLACE_WORD, type PackageFields, type WorkPackage } from '@each-bolt/core/record';
+import { counted, type FieldValue } from '@each-bolt/core/shared';
+import { PLACES, PLACE_WORD, type PackageFields, type WorkPackage, fieldLines } from '@each-bolt/core/record';
 import {
   HAZARDS,
   holdPointFault,
@@ -16,28 +16,19 @@ import {
 } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import { FieldPipe } from '../shared/pipes';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { PlanOrganisation } from './plan-organisation';
 import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from '../record/row-edits';
 
-interface Line {
-  readonly field: keyof PackageFields;
-  readonly label: string;
-  readonly shape: FieldShape;
-}
-
-const ACTUALS: readonly Line[] = [
-  { field: 'startedOn', label: 'Started on', shape: { kind: 'date' } },
-  { field: 'doneOn', label: 'Done on', shape: { kind: 'date' } },
-  { field: 'workedS', label: 'Time spent', shape: unitShape('workedS') },
-  { field: 'remainingS', label: 'Time still needed', shape: unitShape('remainingS') },
-];
+const ACTUALS = fieldLines('package', ['startedOn', 'doneOn', 'workedS', 'remainingS']);
 
 /** One work package in full. */
 @Component({
   selector: 'eb-package-sheet',
-  imports: [EditField],
+  imports: [EditField, FieldPipe],
   template: `<aside aria-label="Package">
     @let p = pack();
     <header>
@@ -50,30 +41,30 @@ const ACTUALS: readonly Line[] = [
       <p class="warn">{{ left() }}</p>
     }
     <dl class="facts">
-      <dt>Name</dt>
+      <dt>{{ 'package.name' | ebField }}</dt>
       <dd>
         <eb-edit-field
-          label="Name of the package"
+          of="package.name"
           [value]="p.name"
           [disabled]="!mayPlan()"
           [fault]="fault('name')"
           (committed)="edit('name', $event)"
         />
       </dd>
-      <dt>Vehicle</dt>
+      <dt>{{ 'package.vehicleId' | ebField }}</dt>
       <dd>
         <eb-edit-field
-          label="Vehicle of the package"
+          of="package.vehicleId"
           [options]="vehicles()"
           [value]="p.vehicleId ?? ''"
           [disabled]="!mayPlan()"
           (committed)="edit('vehicleId', $event)"
         />
       </dd>
-      <dt>Subsystem</dt>
+      <dt>{{ 'package.subsystemId' | ebField }}</dt>
       <dd>
         <eb-edit-field
-          label="Subsystem of the package"
+          of="package.subsystemId"
           [options]="subsystems()"
           [value]="p.subsystemId ?? ''"
           [disabled]="!mayPlan()"
@@ -92,21 +83,20 @@ const ACTUALS: readonly Line[] = [
           (committed)="setEffort($event)"
         />
       </dd>
-      <dt>People</dt>
+      <dt>{{ 'package.people' | ebField }}</dt>
       <dd>
         <eb-edit-field
-          label="People of the crew"
-          [shape]="{ kind: 'whole' }"
+          of="package.people"
           [value]="p.people"
           [disabled]="!mayPlan()"
           [fault]="fault('people')"
           (committed)="edit('people', $event ?? 0)"
         />
       </dd>
-      <dt>Who can</dt>
+      <dt>{{ 'package.skill' | ebField }}</dt>
       <dd>
         <eb-edit-field
-          label="Skill the crew needs"
+          of="package.skill"
           [options]="skills()"
           [value]="p.skill"
           [disabled]="!mayPlan()"
@@ -132,20 +122,14 @@ const ACTUALS: readonly Line[] = [
           <small role="alert">{{ fault('who') }}</small>
         }
       </dd>
-      <dt>Where</dt>
+      <dt>{{ 'package.place' | ebField }}</dt>
       <dd>
-        <eb-edit-field
-          label="Place of the package"
-          [options]="places"
-          [value]="p.place"
-          [disabled]="!mayPlan()"
-          (committed)="edit('place', $event)"
-        />
+        <eb-edit-field of="package.place" [value]="p.place" [disabled]="!mayPlan()" (committed)="edit('place', $event)" />
       </dd>
-      <dt>Rig</dt>
+      <dt>{{ 'package.rigId' | ebField }}</dt>
       <dd>
         <eb-edit-field
-          label="Rig of the package"
+          of="package.rigId"
           [options]="rigs()"
           [value]="p.rigId ?? ''"
           [disabled]="!mayPlan()"
@@ -163,26 +147,19 @@ const ACTUALS: readonly Line[] = [
           (committed)="setAfter($any($event) ?? '')"
         />
       </dd>
-      <dt>Pinned on</dt>
+      <dt>{{ 'package.pinnedOn' | ebField }}</dt>
       <dd>
         <eb-edit-field
-          label="Day the package is pinned on"
-          [shape]="{ kind: 'date' }"
+          of="package.pinnedOn"
           [value]="p.pinnedOn"
           [disabled]="!mayPlan()"
           [fault]="fault('pinnedOn')"
           (committed)="edit('pinnedOn', $event)"
         />
       </dd>
-      <dt>Not before</dt>
+      <dt>{{ 'package.notBefore' | ebField }}</dt>
       <dd>
-        <eb-edit-field
-          label="Day before which the package does not begin"
-          [shape]="{ kind: 'date' }"
-          [value]="p.notBefore"
-          [disabled]="!mayPlan()"
-          (committed)="edit('notBefore', $event)"
-        />
+        <eb-edit-field of="package.notBefore" [value]="p.notBefore" [disabled]="!mayPlan()" (committed)="edit('notBefore', $event)" />
       </dd>
     </dl>
     <h3>What was done</h3>
@@ -194,8 +171,7 @@ const ACTUALS: readonly Line[] = [
         <dt>{{ line.label }}</dt>
         <dd>
           <eb-edit-field
-            [label]="line.label"
-            [shape]="line.shape"
+            [of]="line.name"
             [value]="$any(p[line.field])"
             [disabled]="!mayRecord()"
             [fault]="fault(line.field)"
@@ -203,15 +179,9 @@ const ACTUALS: readonly Line[] = [
           />
         </dd>
       }
-      <dt>Note</dt>
+      <dt>{{ 'package.note' | ebField }}</dt>
       <dd>
-        <eb-edit-field
-          label="Note on the package"
-          [shape]="{ kind: 'lines' }"
-          [value]="p.note"
-          [disabled]="!mayRecord()"
-          (committed)="edit('note', $event)"
-        />
+        <eb-edit-field of="package.note" [value]="p.note" [disabled]="!mayRecord()" (committed)="edit('note', $event)" />
       </dd>
     </dl>
     <details [open]="p.hazards.length > 0">
@@ -300,7 +270,7 @@ export class PackageSheet {
 
   protected readonly actuals = ACTUALS;
   protected readonly hazards = HAZARDS;
-  protected readonly places: readonly FieldOption[] = PLACES.map((value) => ({ value, word: PLACE_WORD[value] }));
+  protected readonly places: readonly FieldChoice[] = PLACES.map((value) => ({ value, word: PLACE_WORD[value] }));
   protected readonly mayPlan = computed(() => this.service.can()('package.add'));
   protected readonly mayRecord = computed(() => this.service.can()('package.edit'));
   protected readonly afterFault = signal('');
@@ -315,7 +285,7 @@ export class PackageSheet {
   protected readonly subsystems = computed(() => named('none in particular', this.open.record().subsystems));
   protected readonly rigs = computed(() => named('none', this.open.record().rigs));
   protected readonly people = computed(() => this.open.record().resources.filter((r) => r.kind === 'person'));
-  protected readonly skills = computed<readonly FieldOption[]>(() => {
+  protected readonly skills = computed<readonly FieldChoice[]>(() => {
     const known = new Set([...this.people().flatMap((p) => p.skills), ...(this.pack().skill === '' ? [] : [this.pack().skill])]);
     return [{ value: '', word: 'anybody' }, ...[...known].sort().map((word) => ({ value: word, word }))];
   });
@@ -385,7 +355,7 @@ export class PackageSheet {
   }
 }
 
-const named = (none: string, rows: readonly { readonly id: string; readonly name: string }[]): readonly FieldOption[] => [
+const named = (none: string, rows: readonly { readonly id: string; readonly name: string }[]): readonly FieldChoice[] => [
   { value: '', word: none },
   ...rows.map(({ id, name }) => ({ value: id, word: name })),
 ];

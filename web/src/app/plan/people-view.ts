@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { dayText, isDay, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { dayText, isDay, unitShape, type FieldShape, type FieldValue, READ_IN } from '@each-bolt/core/shared';
 import {
   type DaysOff,
   type Resource,
@@ -11,7 +11,8 @@ import {
 import { clockText, readClock, workingCalendar } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { RefusalNote } from '../shared/refusal-note';
 import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from '../record/row-edits';
@@ -138,7 +139,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                 <tr>
                   <td>
                     <eb-edit-field
-                      label="Name"
+                      of="resource.name"
                       [value]="row.name"
                       [disabled]="!mayPlan()"
                       [fault]="edits.faultOf(row.id, 'name')"
@@ -148,7 +149,8 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                   @if (group.kind === 'person') {
                     <td>
                       <eb-edit-field
-                        [label]="'Account of ' + row.name"
+                        of="resource.personId"
+                        [whose]="row.name"
                         [options]="accounts()"
                         [value]="row.personId ?? ''"
                         [disabled]="!mayPlan()"
@@ -157,8 +159,8 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                     </td>
                     <td class="wide">
                       <eb-edit-field
-                        [label]="'What ' + row.name + ' can do'"
-                        [shape]="{ kind: 'words' }"
+                        of="resource.skills"
+                        [whose]="row.name"
                         [value]="row.skills"
                         [disabled]="!mayPlan()"
                         [fault]="edits.faultOf(row.id, 'skills')"
@@ -169,8 +171,8 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                   @if (group.kind === 'lift') {
                     <td>
                       <eb-edit-field
-                        [label]="'Rated load of ' + row.name"
-                        [shape]="kgShape"
+                        of="resource.ratedKg"
+                        [whose]="row.name"
                         [value]="row.ratedKg"
                         [disabled]="!mayPlan()"
                         [fault]="edits.faultOf(row.id, 'ratedKg')"
@@ -190,7 +192,8 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                   </td>
                   <td>
                     <eb-edit-field
-                      [label]="'Note on ' + row.name"
+                      of="resource.note"
+                      [whose]="row.name"
                       [value]="row.note"
                       [disabled]="!mayPlan()"
                       (committed)="edit(row, 'note', $event)"
@@ -272,13 +275,13 @@ export class PeopleView {
   protected readonly weekdays = WEEKDAYS;
   protected readonly dayShape: FieldShape = { kind: 'number', per: 60, unit: 'h', digits: 2 };
   protected readonly kgShape: FieldShape = { kind: 'number', per: 1, unit: 'kg', digits: 0 };
-  protected readonly hours = unitShape('mostLikelyS');
+  protected readonly hours = unitShape(READ_IN.h);
   protected readonly mayPlan = computed(() => this.service.can()('resource.edit'));
   protected readonly calendar = computed(() => this.open.study().calendar);
   protected readonly axisIssues = computed(() => workingCalendar(this.calendar()).issues);
   protected readonly awayFault = signal<ReadonlyMap<string, string>>(new Map());
   protected readonly opens = computed(() => clockText(this.calendar().opensMin));
-  protected readonly accounts = computed<readonly FieldOption[]>(() => {
+  protected readonly accounts = computed<readonly FieldChoice[]>(() => {
     const nameOf = new Map(this.service.people().map((p) => [p.id, p.name]));
     return [
       { value: '', word: 'none' },

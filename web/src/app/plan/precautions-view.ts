@@ -7,7 +7,8 @@ import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { Session } from '../people/session';
 import { RecordService } from '../record/record-service';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { ViewTabs } from '../shared/view-tabs';
 import { LiftPanel } from './lift-panel';
 import { RowEdits } from '../record/row-edits';
@@ -250,7 +251,7 @@ export class PrecautionsView {
     { view: 'catalogue', word: 'All cautions' },
   ];
   protected readonly view = signal<View>('packages');
-  protected readonly yesNo: readonly FieldOption[] = [
+  protected readonly yesNo: readonly FieldChoice[] = [
     { value: '', word: 'not answered' },
     { value: 'yes', word: 'yes' },
     { value: 'no', word: 'no' },

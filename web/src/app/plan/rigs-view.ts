@@ -1,47 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { RIG_STATES, type Op, type Rig, type RigFields, nextSequence } from '@each-bolt/core/record';
+import { counted, fixed, type FieldValue } from '@each-bolt/core/shared';
+import { type Op, type Rig, type RigFields, nextSequence, fieldLines } from '@each-bolt/core/record';
 import { HAZARDS, findRigs, hazardById } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { PictureList } from '../pictures/picture-list';
 import { PictureViewer } from '../pictures/picture-viewer';
 import { TakePicture } from '../pictures/take-picture';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
 import type { OrganisationRig } from '@each-bolt/core/wire';
 import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
 
-interface Line {
-  readonly field: keyof RigFields;
-  readonly label: string;
-  readonly shape: FieldShape;
-  readonly options: readonly FieldOption[];
-}
-
-const line = (field: keyof RigFields, label: string, shape: FieldShape, options: readonly FieldOption[] = []): Line => ({
-  field,
-  label,
-  shape,
-  options,
-});
-
-const LINES: readonly Line[] = [
-  line('name', 'Name', { kind: 'text' }),
-  line('madeFor', 'Made for these parts', { kind: 'text' }),
-  line(
-    'state',
-    'State',
-    { kind: 'text' },
-    RIG_STATES.map((value) => ({ value, word: value })),
-  ),
-  line('copies', 'How many there are', { kind: 'whole' }),
-  line('ratedN', 'Rated load', unitShape('ratedN')),
-  line('factor', 'Load is taken', { kind: 'number', per: 1, unit: 'times', digits: 1 }),
-  line('timeToMakeS', 'Time to make', unitShape('timeToMakeS')),
-  line('design', 'Design', { kind: 'lines' }),
-  line('wentWrong', 'What went wrong last time', { kind: 'lines' }),
-];
+const LINES = fieldLines('rig', ['name', 'madeFor', 'state', 'copies', 'ratedN', 'factor', 'timeToMakeS', 'design', 'wentWrong']);
 
 /** Rigs of this study and of the organisation: what they are made for, what they bear, what went wrong last time. */
 @Component({
@@ -136,9 +107,7 @@ const LINES: readonly Line[] = [
               <dt>{{ l.label }}</dt>
               <dd>
                 <eb-edit-field
-                  [label]="l.label"
-                  [shape]="l.shape"
-                  [options]="l.options"
+                  [of]="l.name"
                   [value]="$any(rig[l.field])"
                   [disabled]="!mayEdit()"
                   [fault]="edits.faultOf(rig.id, l.field)"

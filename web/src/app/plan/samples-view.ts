@@ -1,12 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { EVIDENCE_MARKS, EVIDENCE_WORD, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { EVIDENCE_MARKS, EVIDENCE_WORD, type FieldValue } from '@each-bolt/core/shared';
 import {
-  CLAIM_SOURCES,
-  CLAIM_STATES,
-  DRIVES,
-  VEHICLE_CLASSES,
-  VEHICLE_ROLES,
-  VEHICLE_ROLE_WORD,
   fieldLabel,
   evidenceFor,
   type Claim,
@@ -15,54 +9,22 @@ import {
   type Vehicle,
   type VehicleFields,
   nextSequence,
+  fieldLines,
 } from '@each-bolt/core/record';
 import { HEADLINE_FIGURES, sampleWarnings } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { RowEdits } from '../record/row-edits';
 
-interface PassportRow {
-  readonly field: keyof VehicleFields;
-  readonly label: string;
-  readonly shape: FieldShape;
-  readonly options: readonly FieldOption[];
-}
-
-const words = (list: readonly string[]): readonly FieldOption[] => list.map((word) => ({ value: word, word }));
-const orNone = (list: readonly FieldOption[]): readonly FieldOption[] => [{ value: '', word: 'not said' }, ...list];
-const row = (field: PassportRow['field'], shape: FieldShape['kind'] | FieldShape, options: readonly FieldOption[] = []): PassportRow => ({
-  field,
-  label: fieldLabel('vehicle', field),
-  shape: typeof shape === 'string' ? ({ kind: shape } as FieldShape) : shape,
-  options,
-});
-
-const PASSPORT: readonly PassportRow[] = [
-  row(
-    'role',
-    'text',
-    VEHICLE_ROLES.map((value) => ({ value, word: VEHICLE_ROLE_WORD[value] })),
-  ),
-  row('maker', 'text'),
-  row('modelYear', 'whole'),
-  row('generation', 'text'),
-  row('variant', 'text'),
-  row('vehicleClass', 'text', orNone(words(VEHICLE_CLASSES))),
-  row('drive', 'text', orNone(words(DRIVES))),
-  row('builtOn', 'date'),
-  row('acquiredOn', 'date'),
-  row('expectedOn', 'date'),
-  row('odometerM', unitShape('odometerM')),
-  row('obtained', 'text'),
-  row('price', 'money'),
-  row('priceCurrency', 'text'),
-  row('priceYear', 'whole'),
-  row('changes', 'lines'),
-  row('wear', 'lines'),
-];
-const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(figure, unitShape(figure)));
+const PASSPORT = fieldLines('vehicle', [
+  ...(['role', 'maker', 'modelYear', 'generation', 'variant', 'vehicleClass', 'drive', 'builtOn', 'acquiredOn', 'expectedOn'] as const),
+  ...(['odometerM', 'obtained', 'price', 'priceCurrency', 'priceYear', 'changes', 'wear'] as const),
+]);
+const HEADLINE = fieldLines('vehicle', HEADLINE_FIGURES);
+const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind', 'source', 'test', 'state', 'outcome']);
 
 /** Questions, samples and their passports, headline figures, and the public claims that the study will test. */
 @Component({
@@ -73,8 +35,7 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
     <section aria-label="Questions to answer">
       <h3>Questions the study must answer</h3>
       <eb-edit-field
-        label="Questions the study must answer"
-        [shape]="{ kind: 'lines' }"
+        of="study.questions"
         [value]="open.study().questions"
         [disabled]="!isLead()"
         [fault]="edits.faultOf(open.study().id, 'questions')"
@@ -110,9 +71,8 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                 @for (vehicle of vehicles(); track vehicle.id) {
                   <td>
                     <eb-edit-field
-                      [label]="line.label + ' of ' + vehicle.name"
-                      [shape]="line.shape"
-                      [options]="line.options"
+                      [of]="line.name"
+                      [whose]="vehicle.name"
                       [value]="$any(vehicle[line.field])"
                       [leftward]="true"
                       [disabled]="!may()('vehicle.edit')"
@@ -128,7 +88,8 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
               @for (vehicle of vehicles(); track vehicle.id) {
                 <td>
                   <eb-edit-field
-                    [label]="'Vehicle that ' + vehicle.name + ' follows'"
+                    of="vehicle.predecessorId"
+                    [whose]="vehicle.name"
                     [options]="others(vehicle)"
                     [value]="vehicle.predecessorId ?? ''"
                     [disabled]="!may()('vehicle.edit')"
@@ -147,8 +108,8 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
                   <td>
                     <div class="evidence">
                       <eb-edit-field
-                        [label]="line.label + ' of ' + vehicle.name"
-                        [shape]="line.shape"
+                        [of]="line.name"
+                        [whose]="vehicle.name"
                         [value]="$any(vehicle[line.field])"
                         [disabled]="!may()('vehicle.edit')"
                         [fault]="edits.faultOf(vehicle.id, line.field) || doubtOf(vehicle, line.field)"
@@ -205,12 +166,11 @@ const HEADLINE: readonly PassportRow[] = HEADLINE_FIGURES.map((figure) => row(fi
           <tbody>
             @for (claim of claims(); track claim.id) {
               <tr>
-                @for (cell of claimCells(); track cell.field) {
+                @for (cell of claimLines; track cell.field) {
                   <td>
                     <eb-edit-field
-                      [label]="cell.label"
-                      [shape]="cell.shape"
-                      [options]="cell.options"
+                      [of]="cell.name"
+                      [options]="cell.field === 'vehicleId' ? about() : null"
                       [value]="$any(claim[cell.field]) ?? ''"
                       [disabled]="!may()('claim.edit')"
                       [fault]="edits.faultOf(claim.id, cell.field)"
@@ -286,31 +246,17 @@ export class SamplesView {
   protected readonly vehicles = computed(() => this.open.record().vehicles);
   protected readonly claims = computed(() => [...this.open.record().claims].sort((a, b) => a.sequence - b.sequence));
   protected readonly warnings = computed(() => sampleWarnings(this.open.record(), (figure) => fieldLabel('vehicle', figure)));
-  protected readonly claimCells = computed(
-    (): readonly {
-      readonly field: keyof ClaimFields;
-      readonly label: string;
-      readonly shape: FieldShape;
-      readonly options: readonly FieldOption[];
-    }[] => [
-      { field: 'statement', label: 'Claim', shape: { kind: 'lines' }, options: [] },
-      {
-        ...{ field: 'vehicleId', label: 'About', shape: { kind: 'text' } },
-        options: [{ value: '', word: 'all' }, ...this.vehicles().map((v) => ({ value: v.id, word: v.name }))],
-      },
-      { field: 'sourceKind', label: 'Said by', shape: { kind: 'text' }, options: words(CLAIM_SOURCES) },
-      { field: 'source', label: 'Where and when', shape: { kind: 'lines' }, options: [] },
-      { field: 'test', label: 'How it is tested', shape: { kind: 'lines' }, options: [] },
-      { field: 'state', label: 'State', shape: { kind: 'text' }, options: words(CLAIM_STATES) },
-      { field: 'outcome', label: 'What the test showed', shape: { kind: 'lines' }, options: [] },
-    ],
-  );
-  protected readonly marks: readonly FieldOption[] = EVIDENCE_MARKS.map((mark) => ({
+  protected readonly claimLines = CLAIM_LINES;
+  protected readonly about = computed((): readonly FieldChoice[] => [
+    { value: '', word: 'all' },
+    ...this.vehicles().map((v) => ({ value: v.id, word: v.name })),
+  ]);
+  protected readonly marks: readonly FieldChoice[] = EVIDENCE_MARKS.map((mark) => ({
     value: mark,
     word: `${mark} ${EVIDENCE_WORD[mark]}`,
   }));
 
-  protected others(vehicle: Vehicle): readonly FieldOption[] {
+  protected others(vehicle: Vehicle): readonly FieldChoice[] {
     return [
       { value: '', word: 'none of these' },
       ...this.vehicles()

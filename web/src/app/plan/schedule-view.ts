@@ -114,8 +114,8 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
                     <td class="pin">
                       @if (row.state === 'planned') {
                         <eb-edit-field
-                          [label]="'Day ' + row.pack.name + ' is pinned on'"
-                          [shape]="dateShape"
+                          of="package.pinnedOn"
+                          [whose]="row.pack.name"
                           [value]="row.pack.pinnedOn"
                           [disabled]="!mayPlan()"
                           [fault]="edits.faultOf(row.pack.id, 'pinnedOn')"

@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { ABSENT, counted, fixed, unitShape, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { ABSENT, counted, fixed, unitShape, type FieldShape, type FieldValue, READ_IN } from '@each-bolt/core/shared';
 import { DEPTHS, DEPTH_WORD, type Depth, type Scope, type ScopeFields, type Subsystem } from '@each-bolt/core/record';
 import { packagesFromScope, scopeExpectation, scopeOf, type Expected, type ScopeExpectation } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
-import { EditField, type FieldOption } from '../shared/edit-field';
+import { EditField } from '../shared/edit-field';
+import type { FieldChoice } from '@each-bolt/core/record';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
@@ -17,7 +18,7 @@ interface ScopeRow {
   readonly recorded: number;
 }
 
-const HOURS = unitShape('expectedS');
+const HOURS = unitShape(READ_IN.h);
 const HOUR_S = 3600;
 
 /** How deep each subsystem of a vehicle is opened, and what earlier studies let expect of it. */
@@ -70,7 +71,8 @@ const HOUR_S = 3600;
               <th scope="row">{{ row.subsystem.name }}</th>
               <td class="depth">
                 <eb-edit-field
-                  [label]="'Depth of ' + row.subsystem.name"
+                  of="scope.depth"
+                  [whose]="row.subsystem.name"
                   [options]="depths"
                   [value]="isClosing(row) ? 'closed' : (row.scope?.depth ?? '')"
                   [disabled]="!mayPlan()"
@@ -80,7 +82,8 @@ const HOUR_S = 3600;
               <td>
                 @if (isClosing(row)) {
                   <eb-edit-field
-                    [label]="'Why ' + row.subsystem.name + ' stays closed'"
+                    of="scope.reason"
+                    [whose]="row.subsystem.name"
                     placeholder="say why"
                     [value]="row.scope?.reason ?? ''"
                     fault="Not kept yet: say why it stays closed"
@@ -88,7 +91,8 @@ const HOUR_S = 3600;
                   />
                 } @else if (row.scope && (row.scope.depth === 'closed' || row.scope.reason !== '') && row.scope; as scope) {
                   <eb-edit-field
-                    [label]="'Why ' + row.subsystem.name + ' stays closed'"
+                    of="scope.reason"
+                    [whose]="row.subsystem.name"
                     [value]="scope.reason"
                     [disabled]="!mayPlan()"
                     [fault]="edits.faultOf(scope.id, 'reason')"
@@ -99,8 +103,8 @@ const HOUR_S = 3600;
               <td class="number">
                 @if (row.scope; as scope) {
                   <eb-edit-field
-                    [label]="'Parts expected in ' + row.subsystem.name"
-                    [shape]="{ kind: 'whole' }"
+                    of="scope.expectedParts"
+                    [whose]="row.subsystem.name"
                     [placeholder]="learnt(row.expected?.learntParts, 1)"
                     [value]="scope.expectedParts"
                     [disabled]="!mayPlan()"
@@ -113,8 +117,8 @@ const HOUR_S = 3600;
               <td class="number">
                 @if (row.scope; as scope) {
                   <eb-edit-field
-                    [label]="'Hours expected for ' + row.subsystem.name"
-                    [shape]="hours"
+                    of="scope.expectedS"
+                    [whose]="row.subsystem.name"
                     [placeholder]="learnt(row.expected?.learntTime, hourS)"
                     [showUnit]="false"
                     [value]="scope.expectedS"
@@ -183,7 +187,7 @@ export class ScopeView {
   protected readonly absent = ABSENT;
   protected readonly hours: FieldShape = HOURS;
   protected readonly hourS = HOUR_S;
-  protected readonly depths: readonly FieldOption[] = [
+  protected readonly depths: readonly FieldChoice[] = [
     { value: '', word: 'not decided' },
     ...DEPTHS.map((value) => ({ value, word: DEPTH_WORD[value] })),
   ];

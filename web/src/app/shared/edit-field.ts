@@ -1,34 +1,33 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { fieldInput, type FieldChoice, type FieldName } from '@each-bolt/core/record';
 import { printField, readField, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-
-export interface FieldOption {
-  readonly value: string;
-  readonly word: string;
-}
 
 let fields = 0;
 
-/** One field that is edited in place: what is typed is read on leaving it, and kept or answered with what is wrong. */
+/**
+ * One field that is edited in place: what is typed is read on leaving it, and kept or answered with what is wrong. Of a declared
+ * field the label, the shape and the choices follow from its declaration.
+ */
 @Component({
   selector: 'eb-edit-field',
-  template: `@if (options().length > 0) {
+  template: `@if (choices().length > 0) {
       <select
         [id]="id"
-        [attr.aria-label]="label()"
+        [attr.aria-label]="name()"
         [attr.aria-invalid]="wrong() !== ''"
         [attr.aria-describedby]="wrong() === '' ? null : id + '-fault'"
         [disabled]="disabled()"
         (change)="choose($any($event.target))"
       >
-        @for (option of options(); track option.value) {
+        @for (option of choices(); track option.value) {
           <option [value]="option.value" [selected]="option.value === text()">{{ option.word }}</option>
         }
       </select>
-    } @else if (shape().kind === 'lines') {
+    } @else if (typed().kind === 'lines') {
       <textarea
         [id]="id"
         rows="2"
-        [attr.aria-label]="label()"
+        [attr.aria-label]="name()"
         [attr.aria-invalid]="wrong() !== ''"
         [attr.aria-describedby]="wrong() === '' ? null : id + '-fault'"
         [value]="text()"
@@ -40,12 +39,12 @@ let fields = 0;
     } @else {
       <input
         [id]="id"
-        [type]="shape().kind === 'date' ? 'date' : 'text'"
+        [type]="typed().kind === 'date' ? 'date' : 'text'"
         autocomplete="off"
         [class.figure]="isFigure()"
         [class.left]="leftward()"
         [class.empty]="text() === ''"
-        [attr.aria-label]="label()"
+        [attr.aria-label]="name()"
         [attr.aria-invalid]="wrong() !== ''"
         [attr.aria-describedby]="wrong() === '' ? null : id + '-fault'"
         [value]="text()"
@@ -144,10 +143,15 @@ let fields = 0;
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class EditField {
-  readonly shape = input<FieldShape>({ kind: 'text' });
-  readonly label = input.required<string>();
+  /** the declared field, such as `rig.ratedN` */
+  readonly of = input<FieldName | null>(null);
+  /** whose field it is, for those who hear its label without its place */
+  readonly whose = input('');
+  /** in place of what is declared, or of what no kind of record declares */
+  readonly label = input('');
+  readonly shape = input<FieldShape | null>(null);
+  readonly options = input<readonly FieldChoice[] | null>(null);
   readonly value = input<FieldValue | undefined>(null);
-  readonly options = input<readonly FieldOption[]>([]);
   readonly placeholder = input('');
   readonly showUnit = input(true);
   readonly disabled = input(false);
@@ -158,21 +162,31 @@ export class EditField {
   readonly committed = output<FieldValue>();
 
   protected readonly id = `eb-field-${++fields}`;
+  private readonly declared = computed(() => {
+    const of = this.of();
+    return of === null ? null : fieldInput(of);
+  });
+  protected readonly typed = computed((): FieldShape => this.shape() ?? this.declared()?.shape ?? { kind: 'text' });
+  protected readonly choices = computed(() => this.options() ?? (this.shape() === null ? (this.declared()?.choices ?? []) : []));
+  protected readonly name = computed(() => {
+    const label = this.label() || (this.declared()?.label ?? '');
+    return this.whose() === '' ? label : `${label} of ${this.whose()}`;
+  });
   private readonly unread = signal('');
   protected readonly wrong = computed(() => this.unread() || this.fault());
-  protected readonly text = computed(() => printField(this.shape(), this.value()));
+  protected readonly text = computed(() => printField(this.typed(), this.value()));
   protected readonly unit = computed(() => {
-    const shape = this.shape();
+    const shape = this.typed();
     return this.showUnit() && shape.kind === 'number' ? shape.unit : '';
   });
-  protected readonly isFigure = computed(() => ['number', 'whole', 'money', 'effort'].includes(this.shape().kind));
+  protected readonly isFigure = computed(() => ['number', 'whole', 'money', 'effort'].includes(this.typed().kind));
 
   protected choose(select: HTMLSelectElement): void {
     this.committed.emit(select.value === '' ? null : select.value);
   }
 
   protected commit(field: HTMLInputElement | HTMLTextAreaElement): void {
-    const read = readField(this.shape(), field.value);
+    const read = readField(this.typed(), field.value);
     this.unread.set(read.ok ? '' : read.message);
     if (read.ok && field.value.trim() !== this.text().trim()) this.committed.emit(read.value);
   }

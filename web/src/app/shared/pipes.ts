@@ -1,4 +1,5 @@
 import { Pipe, type PipeTransform } from '@angular/core';
+import { labelOf, type FieldName } from '@each-bolt/core/record';
 import { ABSENT, fixed } from '@each-bolt/core/shared';
 
 /** Kilograms with three decimals, or the sign for absent. */
@@ -22,5 +23,13 @@ export class MoneyPipe implements PipeTransform {
 export class CountPipe implements PipeTransform {
   transform(count: number | null | undefined): string {
     return count === null || count === undefined ? ABSENT : fixed(count, 0);
+  }
+}
+
+/** The label of a declared field: `{{ 'rig.name' | ebField }}`. */
+@Pipe({ name: 'ebField' })
+export class FieldPipe implements PipeTransform {
+  transform(name: FieldName): string {
+    return labelOf(name);
   }
 }

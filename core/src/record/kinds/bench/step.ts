@@ -1,7 +1,7 @@
-import { issue } from '../../../shared';
-import { SEQUENCE, choice, flag, instant, list, notNegative, optional, reference, text, whole } from '../field';
+import { READ_IN, issue } from '../../../shared';
+import { SEQUENCE, choice, flag, instant, list, notNegative, optional, reference, shown, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
-import { DIRECTIONS } from '../study/fasteners';
+import { DIRECTIONS, DIRECTION_WORD } from '../study/fasteners';
 
 /** A week of work without a break is longer than any step. */
 const MOST_S = 604_800;
@@ -22,21 +22,21 @@ export const STEP = kind({
     after: list('Had to come off first', reference('Step', 'step', 'clear', { alike: 'vehicleId' }), 200),
     tool: text('Tool', 60),
     bit: text('Bit', 40),
-    direction: choice('Direction', DIRECTIONS, optional),
+    direction: shown(choice('Comes off towards', DIRECTIONS, optional), (to) => DIRECTION_WORD[to]),
     people: whole('People', 1, 20, optional),
     /** false: blind */
-    seen: flag('Seen', optional),
+    seen: flag('Seen or blind', { ...optional, words: ['seen', 'blind'] }),
     /** it stays in place by itself when its fasteners are out */
-    holdsItself: flag('Holds itself', optional),
+    holdsItself: flag('Without its fasteners', { ...optional, words: ['holds itself', 'must be held'] }),
     /** it fits in one way only */
-    oneWay: flag('Fits one way only', optional),
+    oneWay: flag('Goes back', { ...optional, words: ['one way only', 'more than one way'] }),
     connections: list('Connections released', reference('Connection', 'connection', 'clear'), 500),
     fluids: list('Fluids let out', reference('Fluid', 'fluid', 'clear'), 50),
     rigId: reference('Rig', 'rig', 'clear', { ...optional, unsaid: true }),
     startedAt: instant('Begun', optional),
     endedAt: instant('Ended', optional),
     /** time at work, pauses left out */
-    workedS: notNegative('Time', 's', { ...optional, max: MOST_S, says: { max: '${label} may be at most a week' } }),
+    workedS: notNegative('Time', 's', { readIn: READ_IN.min, ...optional, max: MOST_S, says: { max: '${label} may be at most a week' } }),
     /** why the precautions asked for were not all done before it */
     otherwise: text('Done otherwise because', 400),
     note: text('Remarks', 4000),

@@ -1,5 +1,6 @@
+import { READ_IN } from '../../../shared';
 import { priceFaults } from '../../whole-sets';
-import { PRICE_PAID, SEQUENCE, choice, number, optional, positive, reference, text, whole, year } from '../field';
+import { PRICE_PAID, SEQUENCE, choice, number, optional, positive, reference, text, year } from '../field';
 import { RECORDED, kind } from '../kind';
 import { DRIVES, VEHICLE_CLASSES } from '../study/vehicle';
 
@@ -20,12 +21,12 @@ export const CANDIDATE = kind({
     vehicleClass: choice('Class', VEHICLE_CLASSES, optional),
     drive: choice('Driven', DRIVES, optional),
     /** nominal voltage of the traction battery; null where there is none or it is not known */
-    voltageV: positive('Voltage', 'V', 10_000, optional),
+    voltageV: positive('Battery voltage', 'V', 10_000, { ...optional, readIn: READ_IN.V }),
     /** how much of it is new in its technique, 0 nothing … 10 everything */
-    novelty: number('Novelty', '', { ...optional, min: 0, max: 10, says: NOVELTY }),
+    novelty: number('Novelty, 0 to 10', '', { ...optional, min: 0, max: 10, says: NOVELTY }),
     noveltyNote: text('What is new', 1000),
     /** calendar days until it stands in the workshop */
-    waitDays: whole('Days to obtain', 0, 3650, optional),
+    waitDays: number('Time to obtain', 'days', { ...optional, whole: true, min: 0, max: 3650, readIn: READ_IN.weeks }),
     ...PRICE_PAID,
     note: text('Note', 1000),
     /** the vehicle of the study it became */

@@ -17,7 +17,7 @@ export const CLAIM = kind({
     statement: text('Claim', 1000, { needed: true }),
     sourceKind: choice('Said by', CLAIM_SOURCES),
     /** where and when it was said */
-    source: text('Where and when', 400),
+    source: text('Where and when', 400, { lines: true }),
     /** how it will be tested */
     test: text('How it will be tested', 1000),
     state: choice('State', CLAIM_STATES, { blank: 'to test' }),

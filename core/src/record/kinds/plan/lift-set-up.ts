@@ -1,4 +1,4 @@
-import { issue } from '../../../shared';
+import { READ_IN, issue } from '../../../shared';
 import {
   list,
   notNegative,
@@ -16,8 +16,11 @@ import {
 import { RECORDED, kind } from '../kind';
 import { padsOnOnePlace } from './pads';
 
+/** A vehicle and what comes off it is weighed to the hectogram at best. */
+export const KILOGRAMS = { ...READ_IN.kg, digits: 1 } as const;
+
 export const metres = <const O extends NumberOptions = object>(label: string, options?: O): As<NumberField, O> =>
-  number(label, 'm', { min: -100, max: 100, ...options }) as As<NumberField, O>;
+  number(label, 'm', { min: -100, max: 100, readIn: READ_IN.m, ...options }) as As<NumberField, O>;
 
 const PAD = group('Pad', { xM: metres('Pad'), yM: metres('Pad') });
 /** A point on the ground plane of the vehicle: x from the front axle rearwards, y from the middle to the right. */
@@ -33,15 +36,15 @@ export const LIFT_SET_UP = kind({
   fields: {
     vehicleId: reference('Vehicle', 'vehicle', 'remove too', { unsaid: true }),
     resourceId: reference('Lift', 'resource', 'clear', optional),
-    massKg: positive('Mass', 'kg', 100_000),
-    massUKg: positive('Uncertainty of the mass', 'kg', 100_000),
-    xM: metres('Centre of mass from the front axle'),
-    yM: metres('Centre of mass from the middle'),
+    massKg: positive('Mass of the vehicle', 'kg', 100_000, { readIn: KILOGRAMS }),
+    massUKg: positive('Its standard uncertainty', 'kg', 100_000, { readIn: KILOGRAMS }),
+    xM: metres('Centre of mass, behind the front axle'),
+    yM: metres('Centre of mass, right of the middle'),
     /** standard uncertainty of the place of the centre of mass, in x and in y */
-    placeUM: positive('Uncertainty of its place', 'm', 10),
+    placeUM: positive('Standard uncertainty of its place', 'm', 10, { readIn: READ_IN.m }),
     pads: shown(list('Pads', PAD, 8), (pads) => pads.map(({ xM, yM }) => `(${xM}, ${yM})`).join(' ')),
     /** the centre of mass must stay this far inside the line between the pads */
-    marginM: notNegative('Margin', 'm', { max: 5 }),
+    marginM: notNegative('Margin to the line of the pads', 'm', { max: 5, readIn: READ_IN.m }),
   },
   faults: (liftSetUp) => [
     ...(liftSetUp.pads.length >= 3 ? [] : [issue('pads', 'A vehicle hangs on three pads or more', 'pads', liftSetUp.id)]),

@@ -2,7 +2,7 @@ import { issue } from '../../../shared';
 import { allOrNone } from '../../whole-sets';
 import { SEQUENCE, optional, positive, reference, text } from '../field';
 import { RECORDED, kind } from '../kind';
-import { metres } from './lift-set-up';
+import { KILOGRAMS, metres } from './lift-set-up';
 
 /** Something heavy that is planned to come off while the vehicle hangs on the lift. */
 export const LIFT_STEP = kind({
@@ -19,10 +19,10 @@ export const LIFT_STEP = kind({
     partId: reference('Part', 'part', 'remove too', { ...optional, unsaid: true }),
     /** the subsystem of the vehicle whose recorded mass counts, when it comes off as one and no single part holds it */
     subsystemId: reference('Subsystem', 'subsystem', 'clear', { ...optional, later: true, unsaid: true }),
-    massKg: positive('Mass', 'kg', 100_000, optional),
-    massUKg: positive('Uncertainty of the mass', 'kg', 100_000, optional),
-    xM: metres('Place from the front axle', optional),
-    yM: metres('Place from the middle', optional),
+    massKg: positive('Mass', 'kg', 100_000, { ...optional, readIn: KILOGRAMS }),
+    massUKg: positive('Standard uncertainty of the mass', 'kg', 100_000, { ...optional, readIn: KILOGRAMS }),
+    xM: metres('Place behind the front axle', optional),
+    yM: metres('Place right of the middle', optional),
   },
   faults: (liftStep) => [
     ...(allOrNone([liftStep.massKg, liftStep.massUKg])

@@ -1,6 +1,6 @@
-import { issue } from '../../../shared';
+import { READ_IN, issue } from '../../../shared';
 import { allOrNone } from '../../whole-sets';
-import { SEQUENCE, choice, date, list, localTime, notNegative, optional, positive, reference, text, whole } from '../field';
+import { SEQUENCE, choice, date, list, localTime, notNegative, optional, positive, reference, shown, text, whole } from '../field';
 import { LEADS, RECORDERS, kind } from '../kind';
 import { HAZARDS } from '../study/of-study';
 import { MOST_WORK_S } from './scope';
@@ -12,9 +12,9 @@ export const PLACE_WORD: Readonly<Record<WorkPlace, string>> = { none: 'anywhere
 /** What the bench says of a package: what was started, done and spent. */
 const ACTUAL_FIELDS = ['startedOn', 'doneOn', 'workedS', 'remainingS', 'note'];
 
-const effort = (label: string) => positive(label, 's', MOST_WORK_S, optional);
+const effort = (label: string) => positive(label, 's', MOST_WORK_S, { ...optional, readIn: READ_IN.h });
 const spent = (label: string) =>
-  notNegative(label, 's', { ...optional, max: MOST_WORK_S, says: { max: '${label} may be at most 5 000 hours' } });
+  notNegative(label, 's', { ...optional, readIn: READ_IN.h, max: MOST_WORK_S, says: { max: '${label} may be at most 5 000 hours' } });
 
 /** A work package: one job that one crew does in one go, nights and days off apart. */
 export const PACKAGE = kind({
@@ -30,7 +30,7 @@ export const PACKAGE = kind({
     subsystemId: reference('Subsystem', 'subsystem', 'clear', { ...optional, unsaid: true }),
     /** working time with the whole crew: optimistic, most likely and pessimistic; all three or none */
     optimisticS: effort('Optimistic time'),
-    mostLikelyS: effort('Most most likely time'),
+    mostLikelyS: effort('Most likely time'),
     pessimisticS: effort('Pessimistic time'),
     /** what the crew must be able to do; empty is anybody */
     skill: text('Skill', 60),
@@ -38,7 +38,7 @@ export const PACKAGE = kind({
     people: whole('People', 0, 40, { blank: 1 }),
     /** people (resources) who must be of the crew */
     who: list('Who', reference('Person', 'resource', 'clear'), 40),
-    place: choice('Place', PLACES, { blank: 'none' }),
+    place: shown(choice('Place', PLACES, { blank: 'none' }), (place) => PLACE_WORD[place]),
     rigId: reference('Rig', 'rig', 'clear', { ...optional, unsaid: true }),
     hazards: HAZARDS,
     /** packages that must be done before */

@@ -1,3 +1,4 @@
+import { READ_IN } from '../../../shared';
 import { SEQUENCE, choice, list, optional, person, positive, text } from '../field';
 import { LED, kind } from '../kind';
 import { DAYS_OFF } from '../study/of-study';
@@ -21,7 +22,7 @@ export const RESOURCE = kind({
     skills: list('Skills', text('Skill', 60, { needed: true }), 40),
     daysOff: DAYS_OFF,
     /** what a lift may carry */
-    ratedKg: positive('Rated load', 'kg', 100_000, optional),
+    ratedKg: positive('Rated load', 'kg', 100_000, { ...optional, readIn: READ_IN.kg }),
     note: text('Note', 1000),
   },
 });

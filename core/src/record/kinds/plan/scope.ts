@@ -1,5 +1,5 @@
-import { issue } from '../../../shared';
-import { choice, optional, positive, reference, text, whole } from '../field';
+import { READ_IN, issue } from '../../../shared';
+import { choice, optional, positive, reference, shown, text, whole } from '../field';
 import { LED, kind } from '../kind';
 
 /** How far a subsystem is opened, from not at all to sections. */
@@ -25,13 +25,13 @@ export const SCOPE = kind({
   fields: {
     vehicleId: reference('Vehicle', 'vehicle', 'remove too', { unsaid: true }),
     subsystemId: reference('Subsystem', 'subsystem', 'remove too', { unsaid: true }),
-    depth: choice('Depth', DEPTHS),
+    depth: shown(choice('Depth', DEPTHS), (depth) => DEPTH_WORD[depth]),
     /** why it stays closed */
-    reason: text('Reason', 400),
+    reason: text('Why it stays closed', 400),
     /** parts expected, where a person knows better than the earlier studies; fasteners not counted */
     expectedParts: whole('Parts expected', 0, 100_000, optional),
     /** working time of people expected, where a person knows better */
-    expectedS: positive('Hours expected', 's', MOST_WORK_S, optional),
+    expectedS: positive('Working time expected', 's', MOST_WORK_S, { ...optional, readIn: READ_IN.h }),
   },
   faults: (scope) =>
     scope.depth === 'closed' && scope.reason.trim() === ''

@@ -9,6 +9,15 @@ export type FastenerKind = (typeof FASTENER_KINDS)[number];
 /** Directions in the vehicle's axes: X fore and aft, Y left and right, Z up and down. @source ISO 4130:1978 */
 export const DIRECTIONS = ['+x', '-x', '+y', '-y', '+z', '-z'] as const;
 export type Direction = (typeof DIRECTIONS)[number];
+/** Directions in words; X points aft, Y to the right, Z up. @source ISO 4130:1978, from memory */
+export const DIRECTION_WORD: Readonly<Record<Direction, string>> = {
+  '+x': '+X aft',
+  '-x': '−X forward',
+  '+y': '+Y to the right',
+  '-y': '−Y to the left',
+  '+z': '+Z up',
+  '-z': '−Z down',
+};
 
 /** How the fasteners of a set are reached. */
 export const ACCESSES = ['free', 'from below', 'blind', 'through a hole', 'behind a cover', 'with an extension'] as const;

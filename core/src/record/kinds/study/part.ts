@@ -13,6 +13,7 @@ import {
   optional,
   price,
   reference,
+  shown,
   text,
   whole,
   year,
@@ -67,7 +68,7 @@ export const PART = kind({
     function: text('Function', 400, { evidence: 'S' }),
     /** how many per parent */
     quantity: whole('Quantity', 1, 100_000, { blank: 1, evidence: 'C' }),
-    hand: choice('Hand', HANDS, { blank: 'none', evidence: 'S' }),
+    hand: shown(choice('Hand', HANDS, { blank: 'none', evidence: 'S' }), (hand) => HAND_WORD[hand]),
     materialId: library('Material', 'material', { ...optional, evidence: 'S' }),
     materialDetail: text('Exact grade', 200, { evidence: 'S' }),
     processId: library('Made by', 'process', { ...optional, evidence: 'S' }),
@@ -89,14 +90,16 @@ export const PART = kind({
     markings: text('Markings', 400, { evidence: 'S' }),
     supplier: text('Supplier', 200, { evidence: 'S' }),
     opened: choice('Opened', OPENED, optional),
-    closedReason: text('Reason left closed', 400),
+    closedReason: text('Why it stays closed', 400, { lines: true }),
     /** what may be missed by leaving it closed */
     closedRisk: text('What may be missed', 400, { later: true }),
     /** what was seen of it from outside */
-    seenOutside: text('Seen from outside', 400, { later: true }),
-    damage: text('Damage', 400, { evidence: 'S' }),
+    seenOutside: text('Seen from outside', 400, { later: true, lines: true }),
+    damage: text('Damage', 400, { evidence: 'S', lines: true }),
     /** whether the damage was there or was done in taking it apart */
-    damageFrom: choice('Damage from', DAMAGE_FROM, later),
+    damageFrom: shown(choice('Damage from', DAMAGE_FROM, later), (from) =>
+      from === 'was there' ? 'was there before' : 'done in taking apart',
+    ),
     notes: text('Notes', 4000),
     /** price each of a bought-out part, decimal digits, with its whole basis; all five or none */
     boughtPrice: price('Bought-out price', { ...optional, evidence: 'T' }),

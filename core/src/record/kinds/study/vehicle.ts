@@ -1,6 +1,21 @@
-import { issue } from '../../../shared';
+import { READ_IN, issue } from '../../../shared';
 import { priceFaults } from '../../whole-sets';
-import { EVIDENCE, PRICE_PAID, SEQUENCE, choice, date, length, mass, number, optional, positive, reference, text, year } from '../field';
+import {
+  EVIDENCE,
+  PRICE_PAID,
+  SEQUENCE,
+  choice,
+  date,
+  length,
+  mass,
+  number,
+  optional,
+  positive,
+  reference,
+  shown,
+  text,
+  year,
+} from '../field';
 import { RECORDED, kind } from '../kind';
 
 export const VEHICLE_ROLES = ['subject', 'earlier', 'competitor'] as const;
@@ -43,7 +58,7 @@ export const VEHICLE = kind({
     sequence: SEQUENCE,
     name: text('Name', 200, { needed: true, unsaid: true }),
     maker: text('Maker', 200),
-    role: choice('Role', VEHICLE_ROLES),
+    role: shown(choice('Role', VEHICLE_ROLES), (role) => VEHICLE_ROLE_WORD[role]),
     modelYear: year('Model year', optional),
     generation: text('Generation', 60, { later: true }),
     /** the vehicle of the study it follows */
@@ -58,6 +73,7 @@ export const VEHICLE = kind({
     expectedOn: date('Expected on', later),
     odometerM: number('Odometer', 'm', {
       ...later,
+      readIn: READ_IN.km,
       min: 0,
       max: 5e9,
       says: { min: '${label} must not be less than 0', max: '${label} may be at most 5 000 000 km' },
@@ -69,16 +85,16 @@ export const VEHICLE = kind({
     /** parts of the sample that are not as the maker delivered them */
     changes: text('Changes from standard', 4000, { later: true }),
     wear: text('Wear and damage', 4000, { later: true }),
-    kerbMassKg: mass('Kerb mass', told),
-    powerW: positive('Power', 'W', 1e7, told),
-    batteryJ: positive('Battery energy', 'J', 1e11, told),
-    voltageV: positive('Voltage', 'V', 10_000, told),
-    rangeM: positive('Range', 'm', 1e8, told),
+    kerbMassKg: mass('Kerb mass', { ...told, readIn: READ_IN.kg }),
+    powerW: positive('Power', 'W', 1e7, { ...told, readIn: READ_IN.kW }),
+    batteryJ: positive('Battery energy', 'J', 1e11, { ...told, readIn: READ_IN.kWh }),
+    voltageV: positive('Battery voltage', 'V', 10_000, { ...told, readIn: READ_IN.V }),
+    rangeM: positive('Range', 'm', 1e8, { ...told, readIn: READ_IN.km }),
     /** energy per distance */
-    consumptionJPerM: positive('Consumption', 'J/m', 1e6, told),
-    turningCircleM: length('Turning circle', 100, told),
-    wheelbaseM: length('Wheelbase', 30, told),
-    trackM: length('Track', 10, told),
+    consumptionJPerM: positive('Consumption', 'J/m', 1e6, { ...told, readIn: READ_IN['kWh/100 km'] }),
+    turningCircleM: length('Turning circle', 100, { ...told, readIn: { ...READ_IN.m, digits: 2 } }),
+    wheelbaseM: length('Wheelbase', 30, { ...told, readIn: READ_IN.mm }),
+    trackM: length('Track', 10, { ...told, readIn: READ_IN.mm }),
     notes: text('Notes', 4000),
     evidence: { ...EVIDENCE, later: true },
   },
