@@ -7,6 +7,16 @@ const TYPED = {
   languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
 };
 
+const NO_ENUM = { selector: 'TSEnumDeclaration', message: 'Use a union of words; see CONTRIBUTING.md' };
+
+/** Names of quantities say their unit (but scales: pxPerM); adding, taking off, multiplying or dividing one is a formula. */
+const QUANTITY = '/[a-z0-9](?<![pP]er)(Kg|KgPerM3|M|M2|M3|M4|S|N|Nm|J|JPerM|W|V|Pa|Rad|F|Ohm|K)$/';
+const OF_QUANTITY = `:matches(Identifier[name=${QUANTITY}], MemberExpression[property.name=${QUANTITY}])`;
+const NO_FORMULA = {
+  selector: `:matches(BinaryExpression[operator=/^[-+*\\u002f%]$/], AssignmentExpression[operator=/^[-+*\\u002f]=$/]) > ${OF_QUANTITY}`,
+  message: 'A formula on a quantity stands in core, with its test; see CONTRIBUTING.md',
+};
+
 export default ts.config(
   {
     ignores: [
@@ -39,7 +49,7 @@ export default ts.config(
         'error',
         { ignoreArrowShorthand: true, ignoreVoidOperator: true, ignoreVoidReturningFunctions: true },
       ],
-      'no-restricted-syntax': ['error', { selector: 'TSEnumDeclaration', message: 'Use a union of words; see CONTRIBUTING.md' }],
+      'no-restricted-syntax': ['error', NO_ENUM],
       // indexes that a loop has just made are known to be there
       '@typescript-eslint/no-non-null-assertion': 'off',
       eqeqeq: 'error',
@@ -63,6 +73,7 @@ export default ts.config(
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
     rules: { '@angular-eslint/template/click-events-have-key-events': 'off', '@angular-eslint/template/interactive-supports-focus': 'off' },
   },
+  { files: ['web/src/app/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-syntax': ['error', NO_ENUM, NO_FORMULA] } },
   { files: ['**/testing/**'], extends: [ts.configs.disableTypeChecked] },
   { files: ['web/src/main.ts'], rules: { 'no-console': 'off' } },
   {

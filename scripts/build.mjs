@@ -50,7 +50,7 @@ const PARTS = [
     build: () =>
       run(join(ROOT, 'node_modules/.bin/esbuild'), [
         'main=server/src/main.ts',
-        'aside=server/src/aside/worker.ts',
+        'aside=server/src/tasks/worker.ts',
         'stand-in=server/src/instruments/stand-ins/main.ts',
         '--bundle',
         '--platform=node',

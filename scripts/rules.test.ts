@@ -138,9 +138,24 @@ describe('server', () => {
     expect(
       rooms.filter(
         (room) =>
-          ![...STAGES, 'archive', 'aside', 'db', 'demo', 'files', 'http', 'instruments', 'ledger', 'live', 'people', 'record'].includes(
-            room,
-          ),
+          ![
+            ...STAGES,
+            ...[
+              'accounts',
+              'archive',
+              'aside',
+              'db',
+              'demo',
+              'files',
+              'http',
+              'instruments',
+              'ledger',
+              'live',
+              'people',
+              'record',
+              'tasks',
+            ],
+          ].includes(room),
       ),
     ).toEqual([]);
   });
@@ -172,6 +187,51 @@ describe('web', () => {
   it('holds no formula: units are turned in core', () => {
     const formula = /\b(25\.4|0\.4535|7850|Math\.sqrt)\b/;
     expect(web.filter((s) => !isTest(s) && formula.test(s.text)).map((s) => s.path)).toEqual([]);
+  });
+});
+
+/** Circles in who imports whom, each as its members: those from which one can come back to where one was. */
+const circlesIn = (importsOf: ReadonlyMap<string, ReadonlySet<string>>): readonly (readonly string[])[] => {
+  const reached = (from: string): ReadonlySet<string> => {
+    const seen = new Set<string>();
+    const waiting = [...(importsOf.get(from) ?? [])];
+    for (let next = waiting.pop(); next !== undefined; next = waiting.pop()) {
+      if (seen.has(next)) continue;
+      seen.add(next);
+      waiting.push(...(importsOf.get(next) ?? []));
+    }
+    return seen;
+  };
+  const from = new Map([...importsOf.keys()].map((name) => [name, reached(name)]));
+  const circles = new Set<string>();
+  for (const [name, seen] of from)
+    if (seen.has(name)) circles.add([...seen].filter((other) => from.get(other)?.has(name)).sort().join(' ')); // prettier-ignore
+  return [...circles].map((members) => members.split(' '));
+};
+
+/** Who imports whom among files, or among folders that are not one inside the other. */
+const importsAmong = (sources: readonly Source[], nameOf: (path: string) => string): ReadonlyMap<string, ReadonlySet<string>> => {
+  const paths = new Set(sources.map((s) => s.path));
+  const among = new Map<string, Set<string>>();
+  for (const source of sources)
+    for (const target of source.imports.filter((t) => t.startsWith('.'))) {
+      const path = relative(ROOT, resolve(ROOT, dirname(source.path), target));
+      const found = [`${path}.ts`, `${path}/index.ts`].find((p) => paths.has(p));
+      const [from, to] = [nameOf(source.path), found === undefined ? '' : nameOf(found)];
+      if (found === undefined || from === to || from.startsWith(`${to}/`) || to.startsWith(`${from}/`)) continue;
+      among.set(from, (among.get(from) ?? new Set()).add(to));
+    }
+  return among;
+};
+
+describe('imports', () => {
+  it('run in no circle, between files or between folders', () => {
+    const all = [...core, ...server, ...web].filter((s) => !isTest(s));
+    expect(circlesIn(importsAmong(all, (path) => path))).toEqual([]);
+    expect(circlesIn(importsAmong(all, dirname))).toEqual([]);
+    // the check itself sees one
+    const toy = new Map([['a', new Set(['b'])], ['b', new Set(['c'])], ['c', new Set(['b'])]]); // prettier-ignore
+    expect(circlesIn(toy)).toEqual([['b', 'c']]);
   });
 });
 

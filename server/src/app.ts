@@ -21,7 +21,7 @@ import type { InstrumentHub } from './instruments/hub';
 import { instrumentRoutes } from './instruments/routes';
 import { liveRoutes } from './live/routes';
 import type { Live } from './live/live';
-import { peopleRoutes } from './people/routes';
+import { peopleRoutes } from './accounts/routes';
 import { planRoutes } from './plan/routes';
 import { recordRoutes } from './record/routes';
 

@@ -9,6 +9,7 @@ export * from './mesh/hull';
 export * from './mesh/minimum-box';
 export * from './mesh/trimmed-box';
 export * from './mesh/measure-mesh';
+export * from './mesh/filled';
 export * from './mesh/guess-unit';
 export * from './mesh/slice';
 export * from './mesh/wall-thickness';

@@ -6,6 +6,7 @@ export * from './safety/hazards';
 export * from './safety/lift-balance';
 export * from './safety/lift-steps';
 export * from './safety/rig-load';
+export * from './safety/step-names';
 export * from './schedule/cycle';
 export * from './schedule/bench-says';
 export * from './schedule/burn-up';

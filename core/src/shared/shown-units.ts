@@ -27,7 +27,14 @@ export const READ_IN = {
   min: { per: 60, unit: 'min', digits: 1 },
   weeks: { per: 7, unit: 'weeks', digits: 1 },
   times: { per: 1, unit: 'times', digits: 1 },
+  'cm³': { per: 1e-6, unit: 'cm³', digits: 1 },
+  l: { per: 1e-3, unit: 'l', digits: 3 },
+  'cm²': { per: 1e-4, unit: 'cm²', digits: 1 },
+  'cm⁴': { per: 1e-8, unit: 'cm⁴', digits: 2 },
 } as const satisfies Readonly<Record<string, ShownUnit>>;
+
+/** A value in SI as a number of the unit people read it in. */
+export const readAs = ({ per }: Pick<ShownUnit, 'per'>, si: number): number => si / per;
 
 /** A value with the unit people read it in. */
 export const inUnit = (shown: ShownUnit, value: number): string => {

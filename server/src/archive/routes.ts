@@ -52,7 +52,9 @@ export const archiveRoutes = (pool: Pool, aside: Aside, program: string): Router
     const study = await studyById(pool, studyId);
     if (!study) throw new Problem('not-found', 'There is no such study');
     const head = await studyHead(pool, studyId);
-    const write = (path: string): Promise<void> => aside.run('archive out', personOf(response).id, { studyId, program, path });
+    const write = async (path: string): Promise<void> => {
+      await aside.run('archive out', personOf(response).id, { studyId, program, path });
+    };
     await spool.through(`${studyId} ${head?.revision}`, write, async (content) => {
       response.set({
         'Content-Type': 'application/zip',

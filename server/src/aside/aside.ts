@@ -3,8 +3,7 @@ import type { Logger } from 'pino';
 import { Problem } from '../http/problem';
 import type { Turns } from '../http/turns';
 import { arrived, type Crossed } from './crossing';
-import type { Answer, Given, Task } from './tasks';
-import type { AsideSettings } from './worker';
+import type { Answer, AsideSettings, Given, Task } from './task';
 
 interface Job {
   readonly task: Task;

@@ -1,6 +1,6 @@
 import type { Part } from '@each-bolt/core/record';
 import { issue } from '@each-bolt/core/shared';
-import type { RecordRule } from '../ledger/store';
+import type { RecordRule } from '../db/store';
 import { taggedTwice } from './queries';
 
 /** A tag belongs to one part. Parts that share one since before are left alone until somebody changes a tag. */

@@ -1,5 +1,5 @@
 import { KINDS, fieldsIn, type Entity, type RowOf } from '@each-bolt/core/record';
-import type { Store } from '../ledger/store';
+import type { Store } from './store';
 import { columnOf, sqlTypeOf, tableOf, type SqlType } from './columns';
 import { copyIn } from './copy-in';
 import { many, one } from './rows';

@@ -23,8 +23,8 @@ import { pngOf, sha256 } from '../../testing/pictures';
 import { testDatabase } from '../../testing/test-database';
 import type { Pool } from '../db/pool';
 import { boxesMesh, stlOf } from '../demo/demo-meshes';
-import type { Store } from './store';
-import { STORES } from './stores';
+import type { Store } from '../db/store';
+import { STORES } from '../db/stores';
 
 const MESH = stlOf(boxesMesh([[0, 0, 0, 118, 42, 86]]));
 const KINDS = ENTITIES.filter((entity): entity is Exclude<Entity, 'study'> => entity !== 'study');

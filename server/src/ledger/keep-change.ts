@@ -10,7 +10,6 @@ import {
   splitKind,
   opOfToday,
   type Change,
-  type ChangeKept,
   type CurrentRows,
   type Entity,
   type Op,
@@ -23,26 +22,15 @@ import { isHeldBroken } from '../db/references';
 import { transaction } from '../db/transaction';
 import { Problem } from '../http/problem';
 import { mayMake } from '../http/roles';
+import type { Kept } from '../aside/task';
+import type { Maker } from '../people/maker';
 import { roleIn, type Person } from '../people/queries';
 import { setRevision, studyHead } from '../record/queries';
 import { changeById, changeOf, insertChange, onlyOnce, refreshStatistics, rowsSince, setChangeRevision, takeTurn } from './queries';
 import { toldConflicts } from './told-conflicts';
 import { brokenRules } from './rules';
-import { LARGE_OPS, type Store } from './store';
-import { STORES } from './stores';
-
-/** Who makes a change, and from where. */
-export interface Maker {
-  /** null for the program itself, which loads demo data and archives and may do everything */
-  readonly person: Person | null;
-  readonly name: string;
-  readonly device: string;
-}
-
-export interface Kept extends ChangeKept {
-  /** true when this change id was kept before and the first answer is given again */
-  readonly repeated: boolean;
-}
+import { LARGE_OPS, type Store } from '../db/store';
+import { STORES } from '../db/stores';
 
 const storeOf = (entity: Entity): Store<Entity> => STORES[entity] as unknown as Store<Entity>;
 

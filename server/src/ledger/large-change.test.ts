@@ -5,7 +5,8 @@ import { testDatabase } from '../../testing/test-database';
 import type { Pool } from '../db/pool';
 import { one } from '../db/rows';
 import { transaction } from '../db/transaction';
-import { keepWithin, type Maker } from './keep-change';
+import type { Maker } from '../people/maker';
+import { keepWithin } from './keep-change';
 
 /** More ops than a change that is kept in its turn from beginning to end. */
 const MANY = 600;

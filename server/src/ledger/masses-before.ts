@@ -2,7 +2,7 @@ import { isUuid } from '@each-bolt/core/shared';
 import type { EvidenceOf, Masses, Op } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
 import { changeOf } from './queries';
-import { STORES } from './stores';
+import { STORES } from '../db/stores';
 
 type MassOf = NonNullable<ReturnType<Masses['get']>>;
 

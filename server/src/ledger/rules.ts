@@ -6,7 +6,7 @@ import type { Db } from '../db/pool';
 import { circling, checkHeld, danglingHeld, danglingLookedAt, named, tooMany, type Dangling, type OneTooMany } from '../db/references';
 import { memberRule, questionRule } from '../record/rules';
 import { planForMany } from './queries';
-import { LARGE_OPS, type RecordRule } from './store';
+import { LARGE_OPS, type RecordRule } from '../db/store';
 
 /** Rules across rows that a declaration does not say, by the kinds they are about. */
 const RULES: readonly { readonly rule: RecordRule; readonly of: readonly Entity[] }[] = [

@@ -2,7 +2,9 @@ import { isPartOfMass, opOfToday, readChange } from '@each-bolt/core/record';
 import type { Pool } from '../db/pool';
 import { readJson } from '../http/json';
 import { Problem } from '../http/problem';
-import { keepChange, type Kept, type Maker } from './keep-change';
+import type { Kept } from '../aside/task';
+import type { Maker } from '../people/maker';
+import { keepChange } from './keep-change';
 import { massesBefore } from './masses-before';
 
 const opsOf = (sent: unknown): readonly unknown[] =>

@@ -1,6 +1,6 @@
 import { ENTITIES, LIST_OF, type Study } from '@each-bolt/core/record';
 import type { Db } from '../db/pool';
-import { STORES } from '../ledger/stores';
+import { STORES } from '../db/stores';
 import { studyHead } from './queries';
 
 export const studyById = async (db: Db, studyId: string): Promise<Study | null> =>

@@ -1,5 +1,5 @@
 import { issue } from '@each-bolt/core/shared';
-import type { RecordRule } from '../ledger/store';
+import type { RecordRule } from '../db/store';
 import { leaderless, ownerlessQuestions } from './queries';
 
 /** Somebody leads every study. */

@@ -4,7 +4,7 @@ import { UrlSerializer, provideRouter, withComponentInputBinding } from '@angula
 import { provideServiceWorker } from '@angular/service-worker';
 import { providePrimeNG } from 'primeng/config';
 import { routes } from './app.routes';
-import { ofAccount } from './people/account';
+import { ofAccount } from './record/account';
 import { OlderLinks } from './shared/older-links';
 import { PRESET } from './theme';
 

@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { defused, millimetres } from '../../shared';
 import { outline, type Part, type StudyRecord, type Vehicle } from '../../record';
-import { CSV_COLUMNS, type CsvHeading } from '../import/csv-columns';
+import { CSV_COLUMNS, TEXT_COLUMNS, type CsvHeading } from '../import/csv-columns';
 import { groupByPart } from '../roll-up/own-figures';
 import { fastenerLine, jointLine, massEachText } from '../shorthand/from-row';
 import { countText, markSuffix } from '../shorthand/how-known';
@@ -22,29 +22,25 @@ const envelopeCell = (part: Part): string => {
   return marked(part, 'lengthM', part.evidence.lengthM?.typed ?? `${[lengthM, widthM, heightM].map(millimetres).join('x')} mm`);
 };
 
+const placeCell = ({ xM, yM, zM }: Part): string =>
+  xM === null || yM === null || zM === null ? '' : [xM, yM, zM].map(millimetres).join(' ');
+
+/** Text goes as it is; the rest as it can be read again. */
 const partCells = (part: Part): Cells => ({
-  tag: part.tag,
-  name: part.name,
-  function: part.function,
+  ...Object.fromEntries([...TEXT_COLUMNS].map(([heading, { name }]) => [heading, part[name]])),
   quantity: countText('part', 'quantity', part.quantity, part.evidence),
   hand: part.hand === 'none' ? '' : part.hand,
   material: marked(part, 'materialId', part.materialId ?? ''),
-  grade_detail: part.materialDetail,
   made_by: marked(part, 'processId', part.processId ?? ''),
-  process_detail: part.processDetail,
   mass: massEachText(part),
   thickness: lengthCell(part, 'wallThicknessM'),
   envelope: envelopeCell(part),
   run_length: lengthCell(part, 'runLengthM'),
   run_diameter: lengthCell(part, 'runDiameterM'),
-  location: part.location,
-  markings: part.markings,
-  supplier: part.supplier,
+  place: placeCell(part),
   opened: part.opened ?? '',
-  closed_reason: part.closedReason,
-  damage: part.damage,
+  damage_from: part.damageFrom ?? '',
   price: part.boughtPrice ?? '',
-  notes: part.notes,
 });
 
 const ROWS_IN_PART = 100;

@@ -1,41 +1,50 @@
+import { KINDS, type Field, type PartFields } from '../../record';
+
 /** One column of the parts file: the heading, and what it holds, in words. */
-export interface CsvColumn {
+interface CsvColumn {
   readonly heading: string;
   readonly holds: string;
 }
 
-/** The documented columns. Only `name` must be there; headings are read without regard to case and spaces. */
-export const CSV_COLUMNS = [
+const PART_FIELDS = KINDS.part.fields;
+type PartFieldName = keyof typeof PART_FIELDS;
+type HeadingOf<F> = F extends { readonly column: { readonly heading: infer H extends string } } ? H : never;
+/** Columns of fields of the part, as its declaration names them. */
+type FieldHeading = HeadingOf<(typeof PART_FIELDS)[PartFieldName]>;
+
+/** Where a row stands in the file, and the sets on it: what is no field of the part. */
+const PLACES = [
   { heading: 'no', holds: 'number or word for the row, so that others can be inside of it' },
   { heading: 'inside_of', holds: 'no of the row this part is inside of; empty: straight under the subsystem' },
   { heading: 'subsystem', holds: 'name of the subsystem; empty: the one chosen for the file' },
-  { heading: 'tag', holds: 'tag on the part' },
-  { heading: 'name', holds: 'what it is called' },
-  { heading: 'function', holds: 'what it does' },
-  { heading: 'quantity', holds: 'how many per parent; empty: 1' },
-  { heading: 'hand', holds: 'left, right, mirrored or empty' },
-  { heading: 'material', holds: 'grade as in the catalogue or one of its words' },
-  { heading: 'grade_detail', holds: 'exact grade as marked' },
-  { heading: 'made_by', holds: 'process as in the catalogue or one of its words' },
-  { heading: 'process_detail', holds: 'hits, cavities, coating …' },
-  { heading: 'mass', holds: 'each, with its unit: 41 g, ~1.2 kg, 1.2 kg ?; or head the column mass_g or mass_kg' },
-  { heading: 'thickness', holds: 'wall thickness, mm unless said' },
-  { heading: 'envelope', holds: 'length x width x height, mm unless said' },
-  { heading: 'run_length', holds: 'length of a hose or cable with its unit' },
-  { heading: 'run_diameter', holds: 'outer diameter of a hose, tube or cable, mm unless said' },
-  { heading: 'location', holds: 'where it sits' },
-  { heading: 'markings', holds: 'what is moulded or stamped in' },
-  { heading: 'supplier', holds: 'who made it' },
-  { heading: 'opened', holds: 'opened, closed or empty' },
-  { heading: 'closed_reason', holds: 'why it was left closed' },
-  { heading: 'damage', holds: 'what broke in taking it apart' },
-  { heading: 'price', holds: 'bought-out price each on the cost basis of the study' },
+] as const;
+const SETS = [
   { heading: 'fasteners', holds: 'fastener sets in shorthand, parted by ;' },
   { heading: 'joints', holds: 'joint sets in shorthand, parted by ;' },
-  { heading: 'notes', holds: 'anything else' },
-] as const satisfies readonly CsvColumn[];
+] as const;
 
-export type CsvHeading = (typeof CSV_COLUMNS)[number]['heading'];
+export type CsvHeading = FieldHeading | (typeof PLACES | typeof SETS)[number]['heading'];
+
+/** Fields of the part with a column, in the order of the file. */
+const COLUMN_FIELDS = (Object.entries(PART_FIELDS) as readonly (readonly [PartFieldName, Field])[]).flatMap(([name, field]) =>
+  field.column ? [{ name, field, heading: field.column.heading as FieldHeading, holds: field.column.holds }] : [],
+);
+
+/** The documented columns. Only `name` must be there; headings are read without regard to case and spaces. */
+export const CSV_COLUMNS: readonly (CsvColumn & { readonly heading: CsvHeading })[] = [
+  ...PLACES,
+  ...COLUMN_FIELDS.map(({ heading, holds }) => ({ heading, holds })),
+  ...SETS,
+];
+
+/** The columns that hold text as it is, with the field and the most characters it takes. */
+export const TEXT_COLUMNS: ReadonlyMap<CsvHeading, { readonly name: TextFieldName; readonly max: number }> = new Map(
+  COLUMN_FIELDS.flatMap(({ name, field, heading }) =>
+    field.type === 'text' ? [[heading, { name: name as TextFieldName, max: field.max }] as const] : [],
+  ),
+);
+type TextFieldName = { [N in PartFieldName]: (typeof PART_FIELDS)[N] extends { readonly type: 'text' } ? N : never }[PartFieldName] &
+  keyof PartFields;
 
 /** A column as found in a file: which of ours it is, and the unit its heading states. */
 export interface FoundColumn {

@@ -1,5 +1,5 @@
 import type { EvidenceOf, PartFields, Weighed } from '../../record';
-import { HANDS, OPENED, evidence } from '../../record';
+import { KINDS, evidence } from '../../record';
 import type { FastenerEntry, JointEntry } from '../shorthand/entry';
 import { massMatcher } from '../shorthand/common-matchers';
 import { parseFasteners } from '../shorthand/parse-fasteners';
@@ -137,16 +137,18 @@ export const readQuantityCell = (cell: string): ReadCell<Pick<PartFields, 'quant
 };
 
 const readWord =
-  <K extends 'hand' | 'opened'>(field: K, words: readonly string[]) =>
+  <K extends 'hand' | 'opened' | 'damageFrom'>(field: K) =>
   (cell: string): ReadCell<Pick<PartFields, K>> => {
+    const words: readonly string[] = KINDS.part.fields[field].choices;
     const word = words.find((w) => w === cell.toLowerCase());
     return word === undefined
       ? fault(`“${cell}” is not one of: ${words.join(', ')}`)
       : { value: { [field]: word } as unknown as Pick<PartFields, K>, understood: word };
   };
 
-export const readHand = readWord('hand', HANDS);
-export const readOpened = readWord('opened', OPENED);
+export const readHand = readWord('hand');
+export const readOpened = readWord('opened');
+export const readDamageFrom = readWord('damageFrom');
 
 export const readPrice = (cell: string): ReadCell<Pick<PartFields, 'boughtPrice'>> =>
   /^\d{1,9}(\.\d{1,4})?$/.test(cell)

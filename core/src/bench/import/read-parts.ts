@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { UNPRINTABLE, issue, undefused, type Issue } from '../../shared';
 import type { PartFields } from '../../record';
 import type { FastenerEntry, JointEntry } from '../shorthand/entry';
-import { CSV_COLUMNS, findColumn, type CsvHeading, type FoundColumn } from './csv-columns';
+import { CSV_COLUMNS, TEXT_COLUMNS, findColumn, type CsvHeading, type FoundColumn } from './csv-columns';
 import {
   readEnvelope,
   readFasteners,
@@ -14,7 +14,9 @@ import {
   readPrice,
   readProcess,
   readQuantityCell,
+  readDamageFrom,
   readDiameter,
+  readPlace,
   readRun,
   readThickness,
   type ReadCell,
@@ -51,21 +53,6 @@ export interface ImportPreview {
 
 export const MOST_ROWS = 50_000;
 
-const TEXTS = {
-  tag: ['tag', 40],
-  name: ['name', 200],
-  function: ['function', 400],
-  grade_detail: ['materialDetail', 200],
-  process_detail: ['processDetail', 400],
-  location: ['location', 200],
-  markings: ['markings', 400],
-  supplier: ['supplier', 200],
-  closed_reason: ['closedReason', 400],
-  damage: ['damage', 400],
-  notes: ['notes', 4000],
-} as const satisfies Partial<Record<CsvHeading, readonly [keyof PartFields, number]>>;
-type TextHeading = keyof typeof TEXTS;
-
 const READERS: Partial<Record<CsvHeading, (cell: string, unit: string | null) => ReadCell<Partial<PartFields>>>> = {
   mass: readMass,
   thickness: readThickness,
@@ -77,6 +64,8 @@ const READERS: Partial<Record<CsvHeading, (cell: string, unit: string | null) =>
   quantity: readQuantityCell,
   hand: readHand,
   opened: readOpened,
+  damage_from: readDamageFrom,
+  place: readPlace,
   price: readPrice,
 };
 
@@ -89,10 +78,14 @@ interface Building {
   place: { no: string; insideOf: string; subsystem: string };
 }
 
-const readText = (row: Building, heading: TextHeading, cell: string): void => {
-  const [field, most] = TEXTS[heading];
-  if (cell.length > most) row.faults.push({ heading, cell, message: `At most ${most} characters; this has ${cell.length}` });
-  else row.fields = { ...row.fields, [field]: cell };
+const readText = (
+  row: Building,
+  heading: CsvHeading,
+  cell: string,
+  { name, max }: { readonly name: string; readonly max: number },
+): void => {
+  if (cell.length > max) row.faults.push({ heading, cell, message: `At most ${max} characters; this has ${cell.length}` });
+  else row.fields = { ...row.fields, [name]: cell };
 };
 
 const readCell = (row: Building, { heading, unit }: FoundColumn, cell: string): void => {
@@ -101,7 +94,8 @@ const readCell = (row: Building, { heading, unit }: FoundColumn, cell: string): 
     row.faults.push({ heading, cell, message: 'Holds characters that cannot be read; save the file as UTF-8' });
     return;
   }
-  if (heading in TEXTS) return readText(row, heading as TextHeading, cell);
+  const text = TEXT_COLUMNS.get(heading);
+  if (text) return readText(row, heading, cell, text);
   if (heading === 'no') row.place.no = cell;
   else if (heading === 'inside_of') row.place.insideOf = cell;
   else if (heading === 'subsystem') row.place.subsystem = cell;

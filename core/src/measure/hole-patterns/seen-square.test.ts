@@ -22,5 +22,5 @@ describe('a hole pattern as it is drawn', () => {
     expect(apart(a!, b!)).toBeCloseTo(5, 12);
   });
   it('has its misfits drawn longer by a round factor', () =>
-    expect([drawnLonger(0.3, 20), drawnLonger(30, 20), drawnLonger(0, 20)]).toEqual([50, 1, 1]));
+    expect([drawnLonger(0.0003, 1000, 20), drawnLonger(0.03, 1000, 20), drawnLonger(0, 1000, 20)]).toEqual([50, 1, 1]));
 });

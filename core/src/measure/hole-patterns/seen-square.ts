@@ -21,6 +21,14 @@ export const seenSquare = (points: readonly Place[]): readonly FlatPlace[] => {
 /** Factors by which small misfits are drawn longer. */
 const FACTORS: readonly number[] = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000];
 
-/** The largest round factor by which a length may be drawn longer and still be no longer than wanted. */
-export const drawnLonger = (length: number, most: number): number =>
-  length > 0 ? FACTORS.reduce((found, factor) => (length * factor <= most ? factor : found), 1) : 1;
+/**
+ * The largest round factor by which a length may be drawn longer and still be no longer than wanted.
+ *
+ * @param lengthM the length, m
+ * @param pxPerM pixels of the drawing in a metre
+ * @param mostPx so long it may be drawn
+ */
+export const drawnLonger = (lengthM: number, pxPerM: number, mostPx: number): number => {
+  const px = lengthM * pxPerM;
+  return px > 0 ? FACTORS.reduce((found, factor) => (px * factor <= mostPx ? factor : found), 1) : 1;
+};

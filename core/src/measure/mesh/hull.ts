@@ -1,17 +1,8 @@
 import { Vector3 } from 'three';
 import { ConvexHull } from 'three/addons/math/ConvexHull.js';
-import type { Vector } from './mesh';
+import type { Hull, Vector } from './mesh';
 import { outside } from './outside';
 import { cross, dot, length, minus, unit } from './vectors';
-
-export interface Hull {
-  /** corners of the hull, each once */
-  readonly points: readonly Vector[];
-  /** triangles as places of corners, counter-clockwise seen from outside; empty where all points lie in one plane */
-  readonly faces: readonly (readonly [number, number, number])[];
-  readonly volume: number;
-  readonly area: number;
-}
 
 /** So many directions find corners that are on the hull for certain; what lies inside them need not be looked at again. */
 const DIRECTIONS = 160;

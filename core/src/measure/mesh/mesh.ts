@@ -22,3 +22,13 @@ export const scaled = (mesh: Mesh, factor: number): Mesh => ({
   positions: mesh.positions.map((x) => x * factor),
   triangles: mesh.triangles,
 });
+
+/** The convex hull of points. */
+export interface Hull {
+  /** corners of the hull, each once */
+  readonly points: readonly Vector[];
+  /** triangles as places of corners, counter-clockwise seen from outside; empty where all points lie in one plane */
+  readonly faces: readonly (readonly [number, number, number])[];
+  readonly volume: number;
+  readonly area: number;
+}

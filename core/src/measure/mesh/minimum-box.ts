@@ -1,5 +1,4 @@
-import type { Hull } from './hull';
-import type { Vector } from './mesh';
+import type { Hull, Vector } from './mesh';
 import { minimumRectangle } from './minimum-rectangle';
 import { across, cross, dot, minus, unit } from './vectors';
 

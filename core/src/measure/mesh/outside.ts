@@ -1,4 +1,4 @@
-import type { Hull } from './hull';
+import type { Hull } from './mesh';
 import { cross, dot, minus, unit } from './vectors';
 
 /** Each side of the cube of directions is divided so many times each way: the finer, the more points there are. */

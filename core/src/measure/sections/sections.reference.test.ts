@@ -1,6 +1,6 @@
 import { materialById } from '../../shared';
 import { loopFigures, type Loop } from './loop-figures';
-import { sectionFigures } from './section-figures';
+import { formulaOff, sectionFigures } from './section-figures';
 import { outlineFault, withoutRepeats } from './outline-faults';
 import { dimensionFault, sectionOf, type Dimensions, type SectionShape } from './shapes';
 import { rectangleTorsion } from './torsion';
@@ -32,6 +32,7 @@ describe('hollow sections of the printed tables', () => {
     if (table.z !== null) within(found.zxM3 * 1e6, table.z);
     // the tables' formula takes the wall for thin: right for the table, up to 3 % below the truth
     within(found.jFormula!.jM4 * 1e8, table.j);
+    expect(formulaOff(found.jFormula!.jM4, found.jM4)).toBeCloseTo((found.jFormula!.jM4 - found.jM4) / found.jM4, 12);
     within(found.jM4 * 1e8, table.j, 0.03);
   });
   it.each([

@@ -15,6 +15,8 @@ export interface Common<V = unknown> {
   readonly evidence?: EvidenceMark;
   /** it says nothing to people, or the name of the record says it: the history leaves it out */
   readonly unsaid?: true;
+  /** its column in files of these records, and what that holds, in words */
+  readonly column?: { readonly heading: string; readonly holds: string };
   /** a line that helps whoever fills it in */
   readonly help?: string;
   /** a value that has values of its own by name, as people read it */

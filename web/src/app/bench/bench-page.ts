@@ -19,7 +19,7 @@ import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
-import { Commands } from '../shell/commands';
+import { Commands } from '../acts/commands';
 import { BatchPanel } from './batch-panel';
 import { BenchWork } from './bench-work';
 import { EntryLine, type LineKept } from './entry-line';

@@ -4,7 +4,7 @@ import { parseLine, type Entry } from '@each-bolt/core/bench';
 import { applyOps, type Op, type Part, type StudyRecord } from '@each-bolt/core/record';
 import { BARE_ROWS } from '../../../../core/testing/rows';
 import { DOOR, LEFT, recordOf, testId } from '../../../testing/record';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';

@@ -26,7 +26,7 @@ import {
   type WorkClock,
 } from '@each-bolt/core/bench';
 import { interval } from 'rxjs';
-import { Session as SignedIn } from '../people/session';
+import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RecordService } from '../record/record-service';

@@ -4,7 +4,7 @@ import type { InstrumentNow, InstrumentReading } from '@each-bolt/core/bench';
 import type { Op } from '@each-bolt/core/record';
 import { partNamed, recordOf, teardown } from '../../../testing/record';
 import { words } from '../../../testing/words';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { BenchWork } from './bench-work';

@@ -13,7 +13,7 @@ import {
   type WeighedLot,
 } from '@each-bolt/core/bench';
 import type { FastenerSet } from '@each-bolt/core/record';
-import { Session as SignedIn } from '../people/session';
+import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { Selection } from '../record/selection';

@@ -3,7 +3,7 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { TestBed } from '@angular/core/testing';
 import type { InstrumentNow, InstrumentReading } from '@each-bolt/core/bench';
 import { BehaviorSubject } from 'rxjs';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { InstrumentService } from './instrument-service';
 
 /** A stream of the server whose events the test sends. */

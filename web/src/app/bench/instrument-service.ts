@@ -16,7 +16,7 @@ import {
   switchMap,
   timeout,
 } from 'rxjs';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RecordApi } from '../record/record-api';
 

@@ -12,7 +12,7 @@ import {
   type Taken,
 } from '@each-bolt/core/bench';
 import { nextSequence, type Op, type Part } from '@each-bolt/core/record';
-import { Session as SignedIn } from '../people/session';
+import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { TakePicture } from '../pictures/take-picture';

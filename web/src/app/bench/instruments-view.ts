@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { INSTRUMENT_KINDS, readingText, type InstrumentKind, type InstrumentNow } from '@each-bolt/core/bench';
-import { Session as SignedIn } from '../people/session';
+import { Session as SignedIn } from '../record/session';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RefusalNote } from '../shared/refusal-note';
 import { BenchWork } from './bench-work';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Op, Recount, Recounted } from '@each-bolt/core/record';
 import { blindSets, differences, fastenerLine, jointLine, recountState } from '@each-bolt/core/bench';
-import { Session as SignedIn } from '../people/session';
+import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';

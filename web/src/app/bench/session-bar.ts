@@ -7,7 +7,7 @@ import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { Session as SignedIn } from '../people/session';
+import { Session as SignedIn } from '../record/session';
 import { EditField } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { BenchWork } from './bench-work';

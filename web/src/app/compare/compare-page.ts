@@ -6,7 +6,7 @@ import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { ViewTabs } from '../shared/view-tabs';
-import { ThemeService } from '../shell/theme-service';
+import { ThemeService } from '../shared/theme-service';
 import { familyChart, familyMasses, partsAgainstMass, type ChartVehicle } from './chart-options';
 import { ChartInkService } from '../shared/chart-ink';
 import { CompareTable, type RowGroup } from './compare-table';

@@ -42,12 +42,12 @@ export interface RowGroup {
             <td class="right figure">
               {{ figure(row, row.left) }}
               <eb-mark class="gap" [mark]="row.leftMark" [of]="labelOf(row)" />
-              <span class="beside">{{ sureness(row, row.leftU, row.leftRange) }}</span>
+              <span class="beside marked">{{ sureness(row, row.leftU, row.leftRange) }}</span>
             </td>
             <td class="right figure">
               {{ figure(row, row.right) }}
               <eb-mark class="gap" [mark]="row.rightMark" [of]="labelOf(row)" />
-              <span class="beside">{{ sureness(row, row.rightU, row.rightRange) }}</span>
+              <span class="beside marked">{{ sureness(row, row.rightU, row.rightRange) }}</span>
             </td>
             <td class="right figure">
               {{ difference(row) }}<span class="beside">{{ sureness(row, row.differenceU, null) }}</span>
@@ -93,6 +93,10 @@ export interface RowGroup {
       display: block;
       font-size: 12px;
       color: var(--soft);
+    }
+    /* the mark beside the figure above takes this much */
+    .beside.marked {
+      padding-right: 29px;
     }
     .beside:empty {
       display: none;

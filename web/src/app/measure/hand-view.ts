@@ -4,7 +4,7 @@ import { readingFault, readingFields, type Taken } from '@each-bolt/core/bench';
 import { LENGTH_UNITS, fixed, readQuantity, resolutionU, withU } from '@each-bolt/core/shared';
 import { editOp, evidence, type Op, type ReadingFields } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';

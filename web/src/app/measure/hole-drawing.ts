@@ -102,7 +102,7 @@ export class HoleDrawing {
   protected readonly under = computed(() => this.seen().under.map(([x, y], i): Drawn => ({ n: i + 1, x, y, isOff: false })));
   private readonly factor = computed(() => {
     const fit = this.fit();
-    return fit ? drawnLonger(fit.worstM * this.seen().pxPerM, LONGEST) : 1;
+    return fit ? drawnLonger(fit.worstM, this.seen().pxPerM, LONGEST) : 1;
   });
   /** from each point of the other pattern to where this one lies, drawn longer */
   protected readonly lines = computed(() => {

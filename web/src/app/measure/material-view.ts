@@ -12,7 +12,7 @@ import {
 } from '@each-bolt/core/measure';
 import { MATERIALS, PROCESSES, fixed, materialById, processById, type MaterialFamily } from '@each-bolt/core/shared';
 import { editOp, evidence, type Identification } from '@each-bolt/core/record';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';

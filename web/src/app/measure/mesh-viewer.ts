@@ -13,7 +13,7 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { ThemeService } from '../shell/theme-service';
+import { ThemeService } from '../shared/theme-service';
 import { MeshScene, type Picked, type SceneInk } from './mesh-scene';
 import type { DrawnMesh } from './mesh-told';
 

@@ -1,20 +1,21 @@
-import { ABSENT, counted, fixed, threeDigits, withU } from '@each-bolt/core/shared';
-import type { Loop } from '@each-bolt/core/measure';
+import { ABSENT, READ_IN, counted, fixed, readAs, threeDigits, withU } from '@each-bolt/core/shared';
+import { boxVolumeM3, filledFraction, type Loop } from '@each-bolt/core/measure';
 import type { ScanFigures, Triple } from '@each-bolt/core/record';
 
 /** A volume in m³ as people read it: cm³ for a part, litres from one litre on. */
 export const volumeWords = (m3: number, uM3: number | null = null): string => {
-  const [per, unit] = m3 < 1e-3 ? [1e-6, 'cm³'] : [1e-3, 'l'];
-  return `${uM3 === null ? threeDigits(m3 / per) : withU(m3 / per, uM3 / per)} ${unit}`;
+  const shown = m3 < 1e-3 ? READ_IN['cm³'] : READ_IN.l;
+  const value = readAs(shown, m3);
+  return `${uM3 === null ? threeDigits(value) : withU(value, readAs(shown, uM3))} ${shown.unit}`;
 };
-const areaWords = (m2: number): string => (m2 < 0.1 ? `${threeDigits(m2 * 1e4)} cm²` : `${threeDigits(m2)} m²`);
+const areaWords = (m2: number): string => (m2 < 0.1 ? `${threeDigits(readAs(READ_IN['cm²'], m2))} cm²` : `${threeDigits(m2)} m²`);
 
-/** "120.0 × 45.0 × 12.0 mm" */
-/** The sides of a box in mm, where the unit stands above. */
-export const sidesMm = (sides: Triple): string => sides.map((side) => fixed(side * 1000, side < 0.01 ? 2 : 1)).join(' × ');
+/** "120.0 × 45.0 × 12.0": the sides of a box in mm, where the unit stands above. */
+export const sidesMm = (sides: Triple): string => sides.map((side) => fixed(readAs(READ_IN.mm, side), side < 0.01 ? 2 : 1)).join(' × ');
 export const sidesWords = (sides: Triple): string => `${sidesMm(sides)} mm`;
-const boxVolume = (sides: Triple): number => sides[0] * sides[1] * sides[2];
 export const percentWords = (fraction: number): string => `${fixed(fraction * 100, 1)} %`;
+
+const filledWords = (fraction: number | null): string => (fraction === null ? '' : `filled to ${percentWords(fraction)}`);
 
 export interface FigureRow {
   readonly word: string;
@@ -24,8 +25,7 @@ export interface FigureRow {
 
 /** The figures of a scan, line by line, with what each means. */
 export const scanRows = (f: ScanFigures): readonly FigureRow[] => {
-  const fill = (sides: Triple): string =>
-    f.volumeM3 === null || boxVolume(sides) === 0 ? '' : `filled to ${percentWords(f.volumeM3 / boxVolume(sides))}`;
+  const fill = (sides: Triple): string => filledWords(filledFraction(f.volumeM3, boxVolumeM3(sides)));
   return [
     {
       word: 'Volume',
@@ -43,9 +43,13 @@ export const scanRows = (f: ScanFigures): readonly FigureRow[] => {
     {
       word: 'Convex hull',
       value: volumeWords(f.hullVolumeM3),
-      note: f.volumeM3 === null ? '' : `filled to ${percentWords(f.volumeM3 / f.hullVolumeM3)}`,
+      note: filledWords(filledFraction(f.volumeM3, f.hullVolumeM3)),
     },
-    { word: 'Centroid', value: `${f.centroidM.map((x) => fixed(x * 1000, 1)).join(', ')} mm`, note: 'from the origin of the file' },
+    {
+      word: 'Centroid',
+      value: `${f.centroidM.map((x) => fixed(readAs(READ_IN.mm, x), 1)).join(', ')} mm`,
+      note: 'from the origin of the file',
+    },
   ];
 };
 

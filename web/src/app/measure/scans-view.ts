@@ -3,7 +3,7 @@ import { METRES_PER, UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres
 import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
 import { SCAN_UNITS, editOp, evidence, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, type Signal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, startWith, switchMap } from 'rxjs';
-import { DIMENSION_WORD, SECTION_SHAPES, type Dimension, type SectionFigures } from '@each-bolt/core/measure';
-import { MATERIALS, signed, threeDigits } from '@each-bolt/core/shared';
+import { DIMENSION_WORD, SECTION_SHAPES, type Dimension, type SectionFigures, formulaOff } from '@each-bolt/core/measure';
+import { MATERIALS, signed, threeDigits, READ_IN, readAs } from '@each-bolt/core/shared';
 import { SECTION_KINDS, type Section, type SectionFields, type SectionKind, nextSequence } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -338,7 +338,7 @@ export class SectionsView {
   /** what a formula in common use gives beside the figure */
   protected formulaText({ jFormula, jM4 }: SectionFigures): string {
     if (jFormula === null) return '';
-    return `; ${jFormula.by} would give ${threeDigits(jFormula.jM4 * 1e8)} cm⁴ (${signed((jFormula.jM4 / jM4 - 1) * 100, 1)} %)`;
+    return `; ${jFormula.by} would give ${threeDigits(readAs(READ_IN['cm⁴'], jFormula.jM4))} cm⁴ (${signed(formulaOff(jFormula.jM4, jM4) * 100, 1)} %)`;
   }
 
   protected mm(m: number): string {

@@ -9,7 +9,7 @@ import type { Person, Refusal } from '@each-bolt/core/wire';
 import { RecordApi } from '../record/record-api';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
-import { Session } from './session';
+import { Session } from '../record/session';
 
 type Listed =
   | { readonly kind: 'reading' }

@@ -1,6 +1,6 @@
 import { inject } from '@angular/core';
 import { Router, type CanActivateFn } from '@angular/router';
-import { Session } from './session';
+import { Session } from '../record/session';
 
 /** Lets those in who are signed in, or were on this device when there is no network; the others sign in first. */
 export const signedIn: CanActivateFn = async (_route, { url }) => {

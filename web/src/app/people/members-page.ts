@@ -6,7 +6,7 @@ import { RefusalNote } from '../shared/refusal-note';
 import { RouterLink } from '@angular/router';
 import type { Refusal } from '@each-bolt/core/wire';
 import { ROLE_TEXT } from './role-words';
-import { Session } from './session';
+import { Session } from '../record/session';
 
 /** Who is of the study, and with which role. */
 @Component({

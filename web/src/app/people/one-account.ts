@@ -1,7 +1,7 @@
 import { DOCUMENT, Injectable, inject } from '@angular/core';
 import { merge, pairwise } from 'rxjs';
 import { filter, map } from 'rxjs/operators';
-import { Session } from './session';
+import { Session } from '../record/session';
 
 /** Lets a page show one account only: when another signs in, here or in another tab, the page begins anew and remembers nothing. */
 @Injectable({ providedIn: 'root' })

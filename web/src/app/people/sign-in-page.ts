@@ -10,7 +10,7 @@ import type { DemoSignIn, Refusal } from '@each-bolt/core/wire';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
 import { ROLE_TEXT } from './role-words';
-import { Session } from './session';
+import { Session } from '../record/session';
 
 /** Signing in; on the very first run, making the first account. */
 @Component({

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { ABSENT, dayText, fixed } from '@each-bolt/core/shared';
+import { ABSENT, dayText, fixed, READ_IN, readAs } from '@each-bolt/core/shared';
 import type { PackageFields, WorkPackage } from '@each-bolt/core/record';
 import { benchSays, numbered, scopeExpectation, scopeOf, type BenchSays } from '@each-bolt/core/plan';
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
@@ -92,7 +92,7 @@ export class BenchProgress {
       if (!says) return [];
       const texts = [
         says.startedOn === null ? '' : `begun on ${dayText(says.startedOn)}`,
-        says.remainingS === null ? '' : `${fixed(says.remainingS / 3600, 1)} h still needed`,
+        says.remainingS === null ? '' : `${fixed(readAs(READ_IN.h, says.remainingS), 1)} h still needed`,
       ].filter((text) => text !== '');
       return [{ pack, says, recorded, expected: expected === null ? ABSENT : String(expected), text: texts.join(', ') }];
     });

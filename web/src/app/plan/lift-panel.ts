@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ABSENT, decimalsFor, fixed, riskText, type FieldValue, READ_IN, unitShape } from '@each-bolt/core/shared';
+import { ABSENT, decimalsFor, fixed, riskText, type FieldValue, READ_IN, unitShape, readAs } from '@each-bolt/core/shared';
 import {
   nextSequence,
   type LiftSetUp,
@@ -30,7 +30,7 @@ import { FieldPipe } from '../shared/pipes';
 import type { FieldChoice } from '@each-bolt/core/record';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
-import { ThemeService } from '../shell/theme-service';
+import { ThemeService } from '../shared/theme-service';
 import { echarts } from './echarts';
 import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from '../record/row-edits';
@@ -384,7 +384,9 @@ export class LiftPanel {
           yM: text(part?.yM, 2),
         },
         left: step.after ? fixed(step.after.massKg, 0) : ABSENT,
-        inside: step.after ? `${fixed(step.after.insideM * 1000, 0)} ± ${fixed(step.after.uM * 1000, 0)}` : ABSENT,
+        inside: step.after
+          ? `${fixed(readAs(READ_IN.mm, step.after.insideM), 0)} ± ${fixed(readAs(READ_IN.mm, step.after.uM), 0)}`
+          : ABSENT,
         chance: step.after ? riskText(step.after.tipFraction) : ABSENT,
       };
     }),

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, Router } from '@angular/router';
-import { ABSENT, counted, dayText, fixed, printField } from '@each-bolt/core/shared';
+import { ABSENT, counted, dayText, fixed, printField, READ_IN, readAs } from '@each-bolt/core/shared';
 import { blank, type WorkPackage, nextSequence } from '@each-bolt/core/record';
 import { labourOf, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
@@ -157,7 +157,7 @@ export class PackagesView {
     const done = packs.filter((p) => p.doneOn !== null).length;
     const running = packs.filter((p) => p.doneOn === null && p.startedOn !== null).length;
     const { peopleS, withoutEstimate } = labourOf(packs);
-    return `${counted(packs.length, 'package')}, ${done} done, ${running} running; ${fixed(peopleS / 3600, 0)} hours of people in all${withoutEstimate === 0 ? '' : `, ${withoutEstimate} without an estimate`}`;
+    return `${counted(packs.length, 'package')}, ${done} done, ${running} running; ${fixed(readAs(READ_IN.h, peopleS), 0)} hours of people in all${withoutEstimate === 0 ? '' : `, ${withoutEstimate} without an estimate`}`;
   });
 
   protected choose(id: string | null): void {

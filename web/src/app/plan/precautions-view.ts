@@ -5,7 +5,7 @@ import { UNANSWERED, type HoldPoint, type HoldPointFields, type WorkPackage, nex
 import { HAZARDS, LOCAL_CODES, holdPointFault, hazardById, numbered, type Hazard } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { RecordService } from '../record/record-service';
 import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';

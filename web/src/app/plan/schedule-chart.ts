@@ -1,5 +1,5 @@
-import { type BurnUp, type LiftBalance, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
-import { counted, dayText, fixed, isoDay, weekdayOf } from '@each-bolt/core/shared';
+import { type BurnUp, type LiftBalance, type PlanSchedule, type Scheduled, stepNames } from '@each-bolt/core/plan';
+import { counted, dayText, fixed, isoDay, weekdayOf, READ_IN, readAs } from '@each-bolt/core/shared';
 import type { PadPoint, StudyRecord } from '@each-bolt/core/record';
 import type { EChartsCoreOption } from 'echarts/core';
 import type { ChartInk } from '../shared/chart-ink';
@@ -248,11 +248,9 @@ const tooltipOf = ({ scheduled, name, number, pinned }: Bar, per: number): strin
 const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign] ?? sign);
 
-const HOUR_S = 3600;
-
 /** Work agreed, done and forecast, in hours of people, by day. */
 export const burnChart = (burn: BurnUp, today: string, ink: ChartInk): EChartsCoreOption => {
-  const hours = (seconds: number | null): number | null => (seconds === null ? null : seconds / HOUR_S);
+  const hours = (seconds: number | null): number | null => (seconds === null ? null : readAs(READ_IN.h, seconds));
   const line = (name: string, values: readonly (number | null)[], hue: string, more: object): object => ({
     ...{ name, type: 'line', step: 'end', symbol: 'none', connectNulls: true },
     lineStyle: { color: hue, width: 2, ...more },
@@ -282,9 +280,9 @@ export const burnChart = (burn: BurnUp, today: string, ink: ChartInk): EChartsCo
     },
     yAxis: {
       type: 'value',
-      name: `hours of people, ${fixed(burn.wholeS / HOUR_S, 0)} in all`,
+      name: `hours of people, ${fixed(readAs(READ_IN.h, burn.wholeS), 0)} in all`,
       nameTextStyle: { color: ink.soft, align: 'left' },
-      max: Math.ceil(burn.wholeS / HOUR_S),
+      max: Math.ceil(readAs(READ_IN.h, burn.wholeS)),
       axisLabel: { color: ink.soft, formatter: (v: number) => fixed(v, 0), showMaxLabel: false },
       splitLine: { lineStyle: { color: ink.line } },
     },
@@ -309,25 +307,6 @@ export const burnChart = (burn: BurnUp, today: string, ink: ChartInk): EChartsCo
       ),
     ],
   };
-};
-
-/** What stands at each point of the way: steps on one another that move the centre by less than `nearM` share one name, "1–5", at the last of them. */
-const stepNames = (
-  path: readonly { readonly at: number; readonly xM: number; readonly yM: number }[],
-  nearM: number,
-): ReadonlyMap<number, string> => {
-  const runs: (typeof path)[] = [];
-  for (const point of path.slice(1)) {
-    const run = runs.at(-1);
-    const first = run?.[0];
-    if (run && first && Math.hypot(point.xM - first.xM, point.yM - first.yM) < nearM) runs[runs.length - 1] = [...run, point];
-    else runs.push([point]);
-  }
-  const names = runs.map((run): readonly [number, string] => {
-    const [from, to] = [run[0]!.at + 1, run.at(-1)!.at + 1];
-    return [to - 1, from === to ? String(to) : `${from}–${to}`];
-  });
-  return new Map([[-1, 'whole'], ...names]);
 };
 
 /** The pads from above, and how the centre of mass wanders while things come off. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { counted, dayText, fixed, isoDay, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { counted, dayText, fixed, isoDay, type FieldShape, type FieldValue, READ_IN, readAs } from '@each-bolt/core/shared';
 import { editOp, type Op, type WorkPackage } from '@each-bolt/core/record';
 import { burnUp, numbered, personCalendar, scheduleCsv, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
 import type { ECharts } from 'echarts/core';
@@ -11,7 +11,7 @@ import { Download } from '../shared/download';
 import { EditField } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { ViewTabs } from '../shared/view-tabs';
-import { ThemeService } from '../shell/theme-service';
+import { ThemeService } from '../shared/theme-service';
 import { BenchProgress } from './bench-progress';
 import { echarts } from './echarts';
 import { PlanScheduleService } from './plan-schedule-service';
@@ -346,7 +346,9 @@ export class ScheduleView {
   });
   protected readonly progressLine = computed(() => {
     const burn = this.burn();
-    return burn ? `${fixed(burn.doneS / 3600, 0)} of ${fixed(burn.wholeS / 3600, 0)} hours of people are done.` : '';
+    return burn
+      ? `${fixed(readAs(READ_IN.h, burn.doneS), 0)} of ${fixed(readAs(READ_IN.h, burn.wholeS), 0)} hours of people are done.`
+      : '';
   });
   protected readonly behind = computed(() => {
     const ids = new Set(this.burn()?.behind ?? []);

@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import { massesOf, opOfToday, recordOfToday, type Masses, type StudyRecord } from '@each-bolt/core/record';
-import type { LogEntry, OutboxEntry, OwnEntry } from './local-store';
+import type { LogEntry, OutboxEntry, OwnEntry } from './stored';
 import type { Person } from '@each-bolt/core/wire';
 import type { Sealed } from './seal';
 

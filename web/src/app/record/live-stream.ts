@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import type { Here, HeardChange } from '@each-bolt/core/wire';
 import { map, takeWhile, type Observable } from 'rxjs';
-import { Account } from '../people/account';
+import { Account } from './account';
 import { deviceName } from './device';
 import { RecordApi } from './record-api';
 

@@ -7,7 +7,8 @@ import { readChange, type Change } from '@each-bolt/core/record';
 import { IDBFactory } from 'fake-indexeddb';
 import { openDB } from 'idb';
 import { recordOf, teardown, testId } from '../../../testing/record';
-import { LocalStore, type OutboxEntry } from './local-store';
+import { LocalStore } from './local-store';
+import type { OutboxEntry } from './stored';
 import { seal, unseal } from './seal';
 
 const WENNA = { id: testId(900), name: 'Wenna Tarn' };

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, model, output, sig
 import type { NameOf, Op } from '@each-bolt/core/record';
 import { cellLabel, changeLine, changeWords, valueText } from '@each-bolt/core/bench';
 import { Dialog } from 'primeng/dialog';
-import type { OutboxEntry } from './local-store';
+import type { OutboxEntry } from './stored';
 import { choiceKey, faultyFields, resolved, retyped, type FaultyField } from './mend';
 import type { ToldConflict } from '@each-bolt/core/wire';
 import { whenText } from './when';

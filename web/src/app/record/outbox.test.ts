@@ -4,9 +4,10 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { TestBed } from '@angular/core/testing';
 import { IDBFactory } from 'fake-indexeddb';
 import { testId } from '../../../testing/record';
-import { ofAccount } from '../people/account';
-import { Session } from '../people/session';
-import { LocalStore, type OutboxEntry } from './local-store';
+import { ofAccount } from './account';
+import { Session } from './session';
+import { LocalStore } from './local-store';
+import type { OutboxEntry } from './stored';
 import { Outbox } from './outbox';
 
 const ME = { id: testId(900), name: 'Wenna Tarn' };

@@ -1,8 +1,9 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, Subject, filter, firstValueFrom, map, merge, startWith, takeUntil, timer } from 'rxjs';
-import { Session } from '../people/session';
-import { LocalStore, filesOf, type OutboxEntry } from './local-store';
+import { Session } from './session';
+import { LocalStore, filesOf } from './local-store';
+import type { OutboxEntry } from './stored';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RecordApi, isPassing } from './record-api';
 

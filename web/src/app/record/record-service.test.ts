@@ -6,7 +6,7 @@ import { editOp, type Change, type KeptChange, type Op, type StudyRecord } from 
 import { IDBFactory } from 'fake-indexeddb';
 import { Subject, type Observable } from 'rxjs';
 import { BLANK, STUDY, partNamed, recordOf, teardown, testId } from '../../../testing/record';
-import { Session } from '../people/session';
+import { Session } from './session';
 import { LiveStream, type Heard } from './live-stream';
 import { RecordService } from './record-service';
 

@@ -12,11 +12,12 @@ import {
 } from '@each-bolt/core/record';
 import type { StudyRollUp } from '@each-bolt/core/cost';
 import { BehaviorSubject, Subject, firstValueFrom, type Subscription } from 'rxjs';
-import { Session } from '../people/session';
+import { Session } from './session';
 import { afterKept, effectOf, holdStudy, inverseOf, withWaiting, withoutWaiting, type HeldStudy } from './held-study';
 import type { Here } from '@each-bolt/core/wire';
 import { LiveStream, type Heard } from './live-stream';
-import { LocalStore, type OutboxEntry } from './local-store';
+import { LocalStore } from './local-store';
+import type { OutboxEntry } from './stored';
 import { Outbox, type Outcome, type Told } from './outbox';
 import type { Person, Refusal } from '@each-bolt/core/wire';
 import { RecordApi, isPassing, type ReadStudy } from './record-api';

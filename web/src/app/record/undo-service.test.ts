@@ -13,7 +13,7 @@ import {
 } from '@each-bolt/core/record';
 import { Subject, of, throwError, type Observable } from 'rxjs';
 import { STUDY, partNamed, recordOf, teardown, testId } from '../../../testing/record';
-import { Session } from '../people/session';
+import { Session } from './session';
 import { LocalStore } from './local-store';
 import { RecordApi } from './record-api';
 import { RecordService } from './record-service';

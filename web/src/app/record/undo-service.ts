@@ -1,7 +1,7 @@
 import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import { cellOf, cellsOf, fieldsFrom, undoStacks, type CellConflict, type Conflict, type Op, type Undoable } from '@each-bolt/core/record';
 import { firstValueFrom } from 'rxjs';
-import { Session } from '../people/session';
+import { Session } from './session';
 import { LocalStore } from './local-store';
 import type { Refusal } from '@each-bolt/core/wire';
 import { RecordApi } from './record-api';

@@ -1,5 +1,5 @@
 import { DOCUMENT, Injectable, inject } from '@angular/core';
-import type { Theme } from '../shell/theme-service';
+import type { Theme } from './theme-service';
 
 /** Colours a chart is drawn with, from the theme. */
 export interface ChartInk {

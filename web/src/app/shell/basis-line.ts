@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { counted } from '@each-bolt/core/shared';
 import { costBasisText, type Study } from '@each-bolt/core/record';
 import type { SyncState } from '../record/outbox';
-import type { Theme } from './theme-service';
+import type { Theme } from '../shared/theme-service';
 
 /** What the numbers stand on, in one line. */
 @Component({

@@ -63,46 +63,94 @@ export const PART = kind({
     subsystemId: reference('Subsystem', 'subsystem', 'refuse', { ...optional, unsaid: true }),
     parentId: reference('Inside of', 'part', 'remove too', { ...optional, alike: 'vehicleId', unsaid: true }),
     sequence: SEQUENCE,
-    tag: text('Tag', 40),
-    name: text('Name', 200, { needed: true, evidence: 'S', unsaid: true }),
-    function: text('Function', 400, { evidence: 'S' }),
+    tag: text('Tag', 40, { column: { heading: 'tag', holds: 'tag on the part' } }),
+    name: text('Name', 200, { needed: true, evidence: 'S', unsaid: true, column: { heading: 'name', holds: 'what it is called' } }),
+    function: text('Function', 400, { evidence: 'S', column: { heading: 'function', holds: 'what it does' } }),
     /** how many per parent */
-    quantity: whole('Quantity', 1, 100_000, { blank: 1, evidence: 'C' }),
-    hand: shown(choice('Hand', HANDS, { blank: 'none', evidence: 'S' }), (hand) => HAND_WORD[hand]),
-    materialId: library('Material', 'material', { ...optional, evidence: 'S' }),
-    materialDetail: text('Exact grade', 200, { evidence: 'S' }),
-    processId: library('Made by', 'process', { ...optional, evidence: 'S' }),
-    processDetail: text('Process detail', 400, { evidence: 'S' }),
-    massEachKg: MASS_EACH,
+    quantity: whole('Quantity', 1, 100_000, {
+      blank: 1,
+      evidence: 'C',
+      column: { heading: 'quantity', holds: 'how many per parent; empty: 1' },
+    }),
+    hand: shown(
+      choice('Hand', HANDS, { blank: 'none', evidence: 'S', column: { heading: 'hand', holds: 'left, right, mirrored or empty' } }),
+      (hand) => HAND_WORD[hand],
+    ),
+    materialId: library('Material', 'material', {
+      ...optional,
+      evidence: 'S',
+      column: { heading: 'material', holds: 'grade as in the catalogue or one of its words' },
+    }),
+    materialDetail: text('Exact grade', 200, { evidence: 'S', column: { heading: 'grade_detail', holds: 'exact grade as marked' } }),
+    processId: library('Made by', 'process', {
+      ...optional,
+      evidence: 'S',
+      column: { heading: 'made_by', holds: 'process as in the catalogue or one of its words' },
+    }),
+    processDetail: text('Process detail', 400, {
+      evidence: 'S',
+      column: { heading: 'process_detail', holds: 'hits, cavities, coating …' },
+    }),
+    massEachKg: {
+      ...MASS_EACH,
+      column: { heading: 'mass', holds: 'each, with its unit: 41 g, ~1.2 kg, 1.2 kg ?; or head the column mass_g or mass_kg' },
+    },
     /** its evidence stands for the whole size */
-    lengthM: length('Length', 100, { evidence: 'M' }),
+    lengthM: length('Length', 100, { evidence: 'M', column: { heading: 'envelope', holds: 'length x width x height, mm unless said' } }),
     widthM: length('Width', 100),
     heightM: length('Height', 100),
-    wallThicknessM: length('Wall thickness', 1, { evidence: 'M' }),
-    runLengthM: length('Run length', 1000, { evidence: 'M' }),
+    wallThicknessM: length('Wall thickness', 1, {
+      evidence: 'M',
+      column: { heading: 'thickness', holds: 'wall thickness, mm unless said' },
+    }),
+    runLengthM: length('Run length', 1000, {
+      evidence: 'M',
+      column: { heading: 'run_length', holds: 'length of a hose or cable with its unit' },
+    }),
     /** outer diameter of what runs: hose, tube, cable */
-    runDiameterM: length('Run diameter', 1, { evidence: 'M', later: true }),
+    runDiameterM: length('Run diameter', 1, {
+      evidence: 'M',
+      later: true,
+      column: { heading: 'run_diameter', holds: 'outer diameter of a hose, tube or cable, mm unless said' },
+    }),
     /** where its centre of mass is on the vehicle: x from the front axle rearwards, y from the middle to the right, z from the ground up; all three or none; its evidence stands for the place */
-    xM: number('Place from the front axle', 'm', { ...onVehicle, evidence: 'M' }),
+    xM: number('Place from the front axle', 'm', {
+      ...onVehicle,
+      evidence: 'M',
+      column: { heading: 'place', holds: 'x y z of its centre of mass on the vehicle, mm' },
+    }),
     yM: number('Place from the middle', 'm', onVehicle),
     zM: number('Place above the ground', 'm', onVehicle),
-    location: text('Location', 200, { evidence: 'S' }),
-    markings: text('Markings', 400, { evidence: 'S' }),
-    supplier: text('Supplier', 200, { evidence: 'S' }),
-    opened: choice('Opened', OPENED, optional),
-    closedReason: text('Why it stays closed', 400, { lines: true }),
+    location: text('Location', 200, { evidence: 'S', column: { heading: 'location', holds: 'where it sits' } }),
+    markings: text('Markings', 400, { evidence: 'S', column: { heading: 'markings', holds: 'what is moulded or stamped in' } }),
+    supplier: text('Supplier', 200, { evidence: 'S', column: { heading: 'supplier', holds: 'who made it' } }),
+    opened: choice('Opened', OPENED, { ...optional, column: { heading: 'opened', holds: 'opened, closed or empty' } }),
+    closedReason: text('Why it stays closed', 400, { lines: true, column: { heading: 'closed_reason', holds: 'why it was left closed' } }),
     /** what may be missed by leaving it closed */
-    closedRisk: text('What may be missed', 400, { later: true }),
+    closedRisk: text('What may be missed', 400, {
+      later: true,
+      lines: true,
+      column: { heading: 'closed_risk', holds: 'what may be missed by leaving it closed' },
+    }),
     /** what was seen of it from outside */
-    seenOutside: text('Seen from outside', 400, { later: true, lines: true }),
-    damage: text('Damage', 400, { evidence: 'S', lines: true }),
+    seenOutside: text('Seen from outside', 400, {
+      later: true,
+      lines: true,
+      column: { heading: 'seen_outside', holds: 'what was seen of it from outside' },
+    }),
+    damage: text('Damage', 400, { evidence: 'S', lines: true, column: { heading: 'damage', holds: 'what broke in taking it apart' } }),
     /** whether the damage was there or was done in taking it apart */
-    damageFrom: shown(choice('Damage from', DAMAGE_FROM, later), (from) =>
-      from === 'was there' ? 'was there before' : 'done in taking apart',
+    damageFrom: shown(
+      choice('Damage from', DAMAGE_FROM, { ...later, column: { heading: 'damage_from', holds: 'was there, taking apart or empty' } }),
+      (from) => (from === 'was there' ? 'was there before' : 'done in taking apart'),
     ),
-    notes: text('Notes', 4000),
+    notes: text('Notes', 4000, { column: { heading: 'notes', holds: 'anything else' } }),
     /** price each of a bought-out part, decimal digits, with its whole basis; all five or none */
-    boughtPrice: price('Bought-out price', { ...optional, evidence: 'T' }),
+    boughtPrice: price('Bought-out price', {
+      ...optional,
+      evidence: 'T',
+      column: { heading: 'price', holds: 'bought-out price each on the cost basis of the study' },
+    }),
     boughtCurrency: currency('Currency of the price', optional),
     boughtPriceYear: year('Year of the price', optional),
     boughtVolumePerYear: whole('Vehicles per year of the price', 1, 100_000_000, optional),

@@ -1,5 +1,5 @@
 import { ENTITIES, type Entity } from '@each-bolt/core/record';
-import { tableStore } from '../db/table';
+import { tableStore } from './table';
 import type { Store } from './store';
 
 /** The store of every kind of record. */

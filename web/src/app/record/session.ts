@@ -1,9 +1,9 @@
 import { Injectable, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
-import { LocalStore } from '../record/local-store';
+import { LocalStore } from './local-store';
 import type { Me, Person, Refusal, SignedIn } from '@each-bolt/core/wire';
-import { RecordApi, isPassing } from '../record/record-api';
+import { RecordApi, isPassing } from './record-api';
 import { Account } from './account';
 
 export type SessionState =

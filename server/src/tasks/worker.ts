@@ -2,13 +2,9 @@ import { setPriority } from 'node:os';
 import { getHeapStatistics } from 'node:v8';
 import { parentPort, workerData } from 'node:worker_threads';
 import { openPool, type PoolLimits } from '../db/pool';
-import { crossed } from './crossing';
-import { TASKS, type Task } from './tasks';
-
-/** What the thread is started with. */
-export interface AsideSettings {
-  readonly databaseUrl: string;
-}
+import { crossed } from '../aside/crossing';
+import type { AsideSettings, Task } from '../aside/task';
+import { TASKS } from './tasks';
 
 /** Whoever waits for an answer comes before what is done aside. Elsewhere the number of no thread but of the whole program is meant. */
 const ASIDE_NICENESS = 10;

@@ -13,8 +13,8 @@ import { Problem } from '../http/problem';
 import { personOf, routed } from '../http/routes';
 import { giveToken, sealOf } from '../http/session';
 import { insertMember } from '../record/queries';
-import { DEMO_PEOPLE } from './demo-people';
-import { passwordFault, passwordFits, passwordHash } from './password';
+import { DEMO_PEOPLE } from '../people/demo-people';
+import { passwordFault, passwordFits, passwordHash } from '../people/password';
 import {
   demoPasswordPeople,
   endSessions,
@@ -27,8 +27,8 @@ import {
   signInRow,
   studiesWithoutLead,
   type Person,
-} from './queries';
-import { signIn } from './sign-in';
+} from '../people/queries';
+import { signIn } from '../people/sign-in';
 
 const read = <T>(schema: Schema<T>, body: unknown): T => {
   const checked = check(schema, body);

@@ -3,7 +3,7 @@ import { Router } from '@angular/router';
 import type { Op } from '@each-bolt/core/record';
 import { judgeTag } from '@each-bolt/core/bench';
 import { firstValueFrom } from 'rxjs';
-import type { OutboxEntry } from '../record/local-store';
+import type { OutboxEntry } from '../record/stored';
 import type { Mended } from '../record/not-kept';
 import { OpenStudy } from '../record/open-study';
 import type { About } from '../record/question-dialog';
@@ -11,7 +11,7 @@ import type { Refusal } from '@each-bolt/core/wire';
 import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
-import { Session } from '../people/session';
+import { Session } from '../record/session';
 import { Commands } from './commands';
 
 /** What the frame does with what was refused, with questions, and with a session that ended. */

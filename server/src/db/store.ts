@@ -1,6 +1,6 @@
 import type { Issue } from '@each-bolt/core/shared';
 import type { Entity, RowEffect, RowOf } from '@each-bolt/core/record';
-import type { Db } from '../db/pool';
+import type { Db } from './pool';
 
 /** A change of more ops than this is a large one. */
 export const LARGE_OPS = 400;
