@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { promisify } from 'node:util';
-import type { Request, Router } from 'express';
+import type { Request, RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Schema } from 'yup';
 import { check, issue, isUuid } from '@each-bolt/core/shared';
@@ -52,19 +52,10 @@ const beginSession = async (request: Request, personId: string): Promise<void> =
 
 const seen = ({ id, login, name, standing, demoPassword }: Person): ToldPerson => ({ id, login, name, standing, demoPassword });
 
-/** Sign-in, sign-out and accounts. */
-export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: number): Router => {
-  const { router, on } = routed(pool);
-  const slow = rateLimit({
-    windowMs: 5 * 60_000,
-    limit: failuresPerAddress,
-    skipSuccessfulRequests: true,
-    validate: { trustProxy: false, xForwardedForHeader: false },
-    handler: () => {
-      throw new Problem('too-many', 'Too many sign-ins failed from this address; wait five minutes');
-    },
-  });
+type On = ReturnType<typeof routed>['on'];
 
+/** Who is here, signing in and out. */
+const sessionRoutes = (on: On, pool: Pool, secret: string, failuresPerAddress: number): void => {
   on('GET /api/me', async (request, response) => {
     const { personId } = request.session;
     const person = personId === undefined ? null : await personById(pool, personId);
@@ -103,7 +94,10 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     await promisify((done: (error: unknown) => void) => request.session.destroy(done))();
     response.clearCookie('eachbolt').clearCookie('XSRF-TOKEN').json({});
   });
+};
 
+/** What strangers and owners do with a password of their own; `slow` holds off who tries many. */
+const ownRoutes = (on: On, pool: Pool, secret: string, slow: RequestHandler): void => {
   on('POST /api/first-lead', slow, json, async (request, response) => {
     const given = read(FIRST_LEAD, request.body);
     checkPassword(given.password, given.login, 'password');
@@ -133,7 +127,10 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     });
     response.json({});
   });
+};
 
+/** Accounts, kept by a lead of the organisation. */
+const accountRoutes = (on: On, pool: Pool): void => {
   on('GET /api/people', async (_request, response) => {
     const isLead = personOf(response).standing === 'lead';
     response.json((await people(pool)).map((p) => (isLead ? seen(p) : { id: p.id, name: p.name })));
@@ -160,5 +157,22 @@ export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: num
     await endSessions(pool, person.id, '');
     response.json({});
   });
+};
+
+/** Sign-in, sign-out and accounts. */
+export const peopleRoutes = (pool: Pool, secret: string, failuresPerAddress: number): Router => {
+  const { router, on } = routed(pool);
+  const slow = rateLimit({
+    windowMs: 5 * 60_000,
+    limit: failuresPerAddress,
+    skipSuccessfulRequests: true,
+    validate: { trustProxy: false, xForwardedForHeader: false },
+    handler: () => {
+      throw new Problem('too-many', 'Too many sign-ins failed from this address; wait five minutes');
+    },
+  });
+  sessionRoutes(on, pool, secret, failuresPerAddress);
+  ownRoutes(on, pool, secret, slow);
+  accountRoutes(on, pool);
   return router;
 };

@@ -117,75 +117,113 @@ export const demoCalendar = ({ asOf, calendar }: DemoPlan, today: string): WorkC
   };
 };
 
-/** The ops that plan the demo study as of today. */
-export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, priceYear: number, today: string): readonly Op[] => {
+/** What the ops of the demo plan have in common: who is who, new ids by name, and days moved to today. */
+interface Making {
+  readonly names: DemoNames;
+  readonly newId: () => string;
+  /** the same id for the same thing, whoever asks first */
+  readonly idOf: (what: string) => string;
+  readonly later: (iso: string) => string;
+  readonly laterOr: (iso: string | null) => string | null;
+  readonly moved: (off: DaysOff) => DaysOff;
+}
+
+const making = (plan: DemoPlan, names: DemoNames, today: string): Making => {
   const later = weeksLater(plan.asOf, today);
-  const laterOr = (iso: string | null): string | null => (iso === null ? null : later(iso));
-  const moved = (off: DaysOff): DaysOff => ({ ...off, from: later(off.from), to: later(off.to) });
   const ids = new Map<string, string>();
-  const idOf = (what: string): string => {
-    const id = ids.get(what) ?? names.newId();
-    ids.set(what, id);
-    return id;
+  return {
+    names,
+    newId: names.newId,
+    idOf: (what) => {
+      const id = ids.get(what) ?? names.newId();
+      ids.set(what, id);
+      return id;
+    },
+    later,
+    laterOr: (iso) => (iso === null ? null : later(iso)),
+    moved: (off) => ({ ...off, from: later(off.from), to: later(off.to) }),
   };
-  const { newId } = names;
+};
+
+/** Which vehicle comes next, what is asked of the study and what is said of the vehicles. */
+const choiceOps = (plan: DemoPlan, of: Making, currency: string, priceYear: number): readonly Op[] => {
   const candidates = plan.candidates.map(({ vehicle, ...fields }, sequence): Op => ({
     kind: 'candidate.add',
-    id: idOf(`candidate ${fields.name}`),
+    id: of.idOf(`candidate ${fields.name}`),
     fields: {
       ...fields,
       sequence,
       priceCurrency: currency,
       priceYear,
       note: '',
-      vehicleId: vehicle === null ? null : names.vehicle(vehicle),
+      vehicleId: vehicle === null ? null : of.names.vehicle(vehicle),
     },
   }));
   const requests = plan.requests.map(({ candidate, ...fields }, sequence): Op => ({
     kind: 'request.add',
-    id: newId(),
-    fields: { ...fields, sequence, candidateId: idOf(`candidate ${candidate}`) },
+    id: of.newId(),
+    fields: { ...fields, sequence, candidateId: of.idOf(`candidate ${candidate}`) },
   }));
   const claims = plan.claims.map(({ vehicle, ...fields }, sequence): Op => ({
     kind: 'claim.add',
-    id: newId(),
-    fields: { ...fields, sequence, vehicleId: names.vehicle(vehicle) },
+    id: of.newId(),
+    fields: { ...fields, sequence, vehicleId: of.names.vehicle(vehicle) },
+  }));
+  return [...candidates, ...requests, ...claims];
+};
+
+/** How deep, by whom and with what. */
+const meansOps = (plan: DemoPlan, of: Making): readonly Op[] => {
+  const scopes = plan.scopes.map(({ vehicle, subsystem, expectedHours, ...fields }): Op => ({
+    kind: 'scope.add',
+    id: of.newId(),
+    fields: {
+      ...fields,
+      vehicleId: of.names.vehicle(vehicle),
+      subsystemId: of.names.subsystem(subsystem),
+      expectedS: seconds(expectedHours),
+    },
   }));
   const resources = plan.resources.map(({ account, ratedKg, daysOff, ...fields }, sequence): Op => ({
     kind: 'resource.add',
-    id: idOf(fields.name),
+    id: of.idOf(fields.name),
     fields: {
       ...fields,
       sequence,
-      daysOff: daysOff.map(moved),
-      personId: account === null ? null : names.account(account),
+      daysOff: daysOff.map(of.moved),
+      personId: account === null ? null : of.names.account(account),
       ratedKg: ratedKg ?? null,
     },
   }));
   const rigs = plan.rigs.map(({ timeToMakeH, ratedKN, ...fields }, sequence): Op => ({
     kind: 'rig.add',
-    id: idOf(fields.name),
+    id: of.idOf(fields.name),
     fields: { ...fields, sequence, timeToMakeS: timeToMakeH * HOUR_S, ratedN: ratedKN * 1000 },
   }));
-  const scopes = plan.scopes.map(({ vehicle, subsystem, expectedHours, ...fields }): Op => ({
-    kind: 'scope.add',
-    id: newId(),
-    fields: { ...fields, vehicleId: names.vehicle(vehicle), subsystemId: names.subsystem(subsystem), expectedS: seconds(expectedHours) },
-  }));
+  return [...scopes, ...resources, ...rigs];
+};
+
+/** The work packages and what is read before each. */
+const packageOps = (plan: DemoPlan, of: Making): readonly Op[] => {
   const packages = plan.packages.map((p, sequence): Op => ({
     kind: 'package.add',
-    id: idOf(`package ${p.key}`),
+    id: of.idOf(`package ${p.key}`),
     fields: {
       ...blank('package', { name: p.name, sequence }),
       ...{
-        vehicleId: p.vehicle === null ? null : names.vehicle(p.vehicle),
-        subsystemId: p.subsystem === null ? null : names.subsystem(p.subsystem),
+        vehicleId: p.vehicle === null ? null : of.names.vehicle(p.vehicle),
+        subsystemId: p.subsystem === null ? null : of.names.subsystem(p.subsystem),
       },
       ...{ optimisticS: p.hours[0] * HOUR_S, mostLikelyS: p.hours[1] * HOUR_S, pessimisticS: p.hours[2] * HOUR_S },
-      ...{ people: p.people, skill: p.skill, place: p.place, rigId: p.rig === null ? null : idOf(p.rig), hazards: p.hazards },
-      after: p.after.map((key) => idOf(`package ${key}`)),
-      ...{ startedOn: laterOr(p.startedOn), doneOn: laterOr(p.doneOn), workedS: seconds(p.workedH), remainingS: seconds(p.remainingH) },
-      ...{ agreedFrom: later(p.agreed[0]), agreedTo: later(p.agreed[1]), note: p.note },
+      ...{ people: p.people, skill: p.skill, place: p.place, rigId: p.rig === null ? null : of.idOf(p.rig), hazards: p.hazards },
+      after: p.after.map((key) => of.idOf(`package ${key}`)),
+      ...{
+        startedOn: of.laterOr(p.startedOn),
+        doneOn: of.laterOr(p.doneOn),
+        workedS: seconds(p.workedH),
+        remainingS: seconds(p.remainingH),
+      },
+      ...{ agreedFrom: of.later(p.agreed[0]), agreedTo: of.later(p.agreed[1]), note: p.note },
     },
   }));
   const holdPoints = plan.packages.flatMap((p) =>
@@ -193,27 +231,37 @@ export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, 
       .flatMap((hazard) => (hazardById.get(hazard)?.holdPoints ?? []).map((ask) => ({ hazard, ask })))
       .map(({ hazard, ask }, sequence): Op => ({
         kind: 'holdPoint.add',
-        id: newId(),
-        fields: { packageId: idOf(`package ${p.key}`), sequence, hazard, ...ask, ...answerOf(ask, laterOr(p.startedOn)) },
+        id: of.newId(),
+        fields: { packageId: of.idOf(`package ${p.key}`), sequence, hazard, ...ask, ...answerOf(ask, of.laterOr(p.startedOn)) },
       })),
   );
+  return [...packages, ...holdPoints];
+};
+
+const liftOps = (plan: DemoPlan, of: Making): readonly Op[] => {
   const liftSetUps = plan.liftSetUps.map(({ vehicle, lift, pads, ...fields }): Op => ({
     kind: 'liftSetUp.add',
-    id: newId(),
-    fields: { ...fields, vehicleId: names.vehicle(vehicle), resourceId: idOf(lift), pads: pads.map(([xM, yM]) => ({ xM, yM })) },
+    id: of.newId(),
+    fields: { ...fields, vehicleId: of.names.vehicle(vehicle), resourceId: of.idOf(lift), pads: pads.map(([xM, yM]) => ({ xM, yM })) },
   }));
   const liftSteps = plan.liftSteps.map(({ vehicle, part, ...fields }, sequence): Op => ({
     kind: 'liftStep.add',
-    id: newId(),
+    id: of.newId(),
     fields: {
       ...fields,
       sequence,
-      vehicleId: names.vehicle(vehicle),
-      partId: part === null ? null : names.part(part),
+      vehicleId: of.names.vehicle(vehicle),
+      partId: part === null ? null : of.names.part(part),
       subsystemId: null,
     },
   }));
-  return [...candidates, ...requests, ...claims, ...scopes, ...resources, ...rigs, ...packages, ...holdPoints, ...liftSetUps, ...liftSteps];
+  return [...liftSetUps, ...liftSteps];
+};
+
+/** The ops that plan the demo study as of today. */
+export const demoPlanOps = (plan: DemoPlan, names: DemoNames, currency: string, priceYear: number, today: string): readonly Op[] => {
+  const of = making(plan, names, today);
+  return [...choiceOps(plan, of, currency, priceYear), ...meansOps(plan, of), ...packageOps(plan, of), ...liftOps(plan, of)];
 };
 
 type Ask = (typeof hazardById extends ReadonlyMap<string, infer H> ? H : never)['holdPoints'][number];

@@ -11,6 +11,7 @@ import {
   type Op,
   type QuestionFields,
   type Role,
+  type Study,
   type StudyFields,
   type Subsystem,
   type SubsystemFields,
@@ -76,13 +77,11 @@ const beside = (
   people: readonly { readonly id: string; readonly role: Role }[],
 ): Prepared['changes'][number] => {
   const studyId = randomUUID();
-  const members = people.map((person): Op => ({
-    kind: 'member.add',
-    id: randomUUID(),
-    fields: { personId: person.id, role: person.role },
-  }));
-  return { studyId, change: changeOf([...opsOf(studyId), ...members]) };
+  return { studyId, change: changeOf([...opsOf(studyId), ...membersOf(people)]) };
 };
+
+const membersOf = (people: readonly { readonly id: string; readonly role: Role }[]): readonly Op[] =>
+  people.map((person) => ({ kind: 'member.add', id: randomUUID(), fields: { personId: person.id, role: person.role } }));
 
 /**
  * Loads the demo study into an empty database, through the same reading, checks and ledger as a user's own files: all of it or
@@ -111,18 +110,16 @@ const write = async (db: Db, { people, changes, studyId, files }: Prepared): Pro
   }
 };
 
-const prepare = async (dir: string, today: string): Promise<Prepared> => {
-  const json = async (name: string): Promise<unknown> => JSON.parse(await readFile(join(dir, name), 'utf8')) as unknown;
-  const demo = (await json('study.json')) as DemoStudy;
-  const plan = (await json('plan.json')) as DemoPlan;
-  const studyId = randomUUID();
-  const fields: StudyFields = {
-    ...demo.study,
-    calendar: demoCalendar(plan, today),
-    choiceWeights: plan.choiceWeights,
-    usualHazards: USUAL_STUDY.usualHazards,
-  };
-  const study = { id: studyId, version: 1, ...fields };
+/** The bones of the demo study: itself, who is of it, its vehicles and subsystems. */
+interface Bones {
+  readonly ops: readonly Op[];
+  readonly vehicles: readonly Vehicle[];
+  readonly subsystems: readonly Subsystem[];
+}
+
+type Members = Awaited<ReturnType<typeof demoPeople>>;
+
+const bonesOf = (demo: DemoStudy, plan: DemoPlan, study: Study, people: Members, today: string): Bones => {
   const later = weeksLater(plan.asOf, today);
   const vehicleIds = new Map(demo.vehicles.map(({ name }) => [name, randomUUID()]));
   const vehicles: readonly Vehicle[] = demo.vehicles.map(({ predecessor, expectedOn, ...said }) => ({
@@ -140,15 +137,18 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
     sequence: i,
     name,
   }));
-  const add = (entity: 'vehicle' | 'subsystem', rows: readonly (Vehicle | Subsystem)[]): readonly Op[] =>
+  const add = (entity: 'study' | 'vehicle' | 'subsystem', rows: readonly (Study | Vehicle | Subsystem)[]): readonly Op[] =>
     rows.map(({ id, version: _version, ...fields }) => ({ kind: `${entity}.add`, id, fields }) as Op);
-  const people = await demoPeople();
-  const members = people.map(({ id, role }): Op => ({
-    kind: 'member.add',
-    id: randomUUID(),
-    fields: { personId: id, role },
-  }));
-  const ops: Op[] = [{ kind: 'study.add', id: studyId, fields }, ...members, ...add('vehicle', vehicles), ...add('subsystem', subsystems)];
+  return {
+    ops: [...add('study', [study]), ...membersOf(people), ...add('vehicle', vehicles), ...add('subsystem', subsystems)],
+    vehicles,
+    subsystems,
+  };
+};
+
+/** The parts of the demo's files, read and refused as those of anybody. */
+const partOps = async (dir: string, demo: DemoStudy, study: Study, { vehicles, subsystems }: Bones): Promise<readonly Op[]> => {
+  const ops: Op[] = [];
   for (const { file, vehicle, subsystem } of demo.files) {
     const preview = readParts(await readFile(join(dir, file), 'utf8'));
     const { load, faulty } = sortRows(withSubsystems(preview.rows, subsystems));
@@ -166,59 +166,72 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
     };
     ops.push(...importOps(load, place, randomUUID));
   }
-  const partId = (tag: string): string => {
-    const op = ops.find((o) => o.kind === 'part.add' && o.fields.tag === tag);
-    if (!op) throw new DemoError(`demo: nothing has the tag “${tag}”`);
-    return op.id;
+  return ops;
+};
+
+const questionOps = (demo: DemoStudy, study: Study, people: Members, partId: (tag: string) => string): readonly Op[] =>
+  demo.questions.map(({ about, field, owner, ...question }) => ({
+    kind: 'question.add',
+    id: randomUUID(),
+    fields: {
+      ...question,
+      aboutKind: about === null ? 'study' : 'part',
+      aboutId: about === null ? study.id : partId(about),
+      aboutField: field,
+      ownerId: people.find((p) => p.role === owner)?.id ?? null,
+      state: 'open',
+      answer: '',
+    },
+  }));
+
+const prepare = async (dir: string, today: string): Promise<Prepared> => {
+  const json = async <T>(name: string): Promise<T> => JSON.parse(await readFile(join(dir, name), 'utf8')) as T;
+  const demo = await json<DemoStudy>('study.json');
+  const plan = await json<DemoPlan>('plan.json');
+  const { calendar, choiceWeights, usualHazards } = USUAL_STUDY;
+  const ofPlan = { calendar: demoCalendar(plan, today), choiceWeights: plan.choiceWeights, usualHazards };
+  const study: Study = { id: randomUUID(), version: 1, ...demo.study, ...ofPlan };
+  const people = await demoPeople();
+  const bones = bonesOf(demo, plan, study, people, today);
+  const parts = await partOps(dir, demo, study, bones);
+  const partNamed = (tag: string): Op & { readonly kind: 'part.add' } => {
+    const op = parts.find((o) => o.kind === 'part.add' && o.fields.tag === tag);
+    if (op?.kind !== 'part.add') throw new DemoError(`demo: nothing has the tag “${tag}”`);
+    return op;
   };
+  const partId = (tag: string): string => partNamed(tag).id;
   const names = {
-    vehicle: (name: string) => named(vehicles, name).id,
-    subsystem: (name: string) => named(subsystems, name).id,
+    vehicle: (name: string) => named(bones.vehicles, name).id,
+    subsystem: (name: string) => named(bones.subsystems, name).id,
     account: (login: string) => people.find((p) => p.login === login)?.id ?? '',
     part: partId,
     newId: randomUUID,
   };
-  ops.push(...demoPlanOps(plan, names, demo.study.currency, demo.study.priceYear, today));
-  for (const { about, field, owner, ...question } of demo.questions)
-    ops.push({
-      kind: 'question.add',
-      id: randomUUID(),
-      fields: {
-        ...question,
-        aboutKind: about === null ? 'study' : 'part',
-        aboutId: about === null ? studyId : partId(about),
-        aboutField: field,
-        ownerId: people.find((p) => p.role === owner)?.id ?? null,
-        state: 'open',
-        answer: '',
-      },
-    });
-  const { calendar, choiceWeights, usualHazards } = USUAL_STUDY;
+  const measured = await json<DemoMeasure>('measure.json');
+  const ops = [
+    ...bones.ops,
+    ...parts,
+    ...demoPlanOps(plan, names, demo.study.currency, demo.study.priceYear, today),
+    ...questionOps(demo, study, people, partId),
+    ...demoMeasureOps(measured, partId, (tag) => partNamed(tag).fields.materialId, randomUUID),
+  ];
+  const scans = demoScans(measured, partId, randomUUID);
   const usual = { calendar, choiceWeights, usualHazards };
   // over and archived: what planning learns from
-  const earlier = (await json('city-vans.json')) as DemoEarlier;
-  const cityVans = beside((id) => earlierOps(earlier, id, usual, randomUUID), people);
+  const earlier = await json<DemoEarlier>('city-vans.json');
   // left half recorded, so that the bench can be tried at once
-  const bench = (await json('second-bench.json')) as DemoBench;
-  const secondBench = beside((id) => benchOps(bench, id, usual, randomUUID), people);
-  const measured = (await json('measure.json')) as DemoMeasure;
-  const materialOf = (tag: string): string | null => {
-    const op = ops.find((o) => o.kind === 'part.add' && o.fields.tag === tag);
-    return op?.kind === 'part.add' ? op.fields.materialId : null;
-  };
-  const scans = demoScans(measured, partId, randomUUID);
-  ops.push(...demoMeasureOps(measured, partId, materialOf, randomUUID));
+  const bench = await json<DemoBench>('second-bench.json');
   return {
     people,
-    studyId,
+    studyId: study.id,
     files: scans.map(({ bytes }) => readScan(bytes, 'demo.stl')),
     changes: [
-      cityVans,
-      secondBench,
+      beside((id) => earlierOps(earlier, id, usual, randomUUID), people),
+      beside((id) => benchOps(bench, id, usual, randomUUID), people),
       // last, so that it stands first among the studies
-      { studyId, change: changeOf(ops) },
+      { studyId: study.id, change: changeOf(ops) },
       // once their files are there
-      { studyId, change: changeOf(scans.map(({ op }) => op)) },
+      { studyId: study.id, change: changeOf(scans.map(({ op }) => op)) },
     ],
   };
 };

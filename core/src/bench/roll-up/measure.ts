@@ -161,13 +161,11 @@ const says = (measure: Measure, facet: Facet): boolean => measure.says.includes(
 /** a measure with a variance, or a term of one, is an amount; others are counts */
 const isAmount = (measure: Measure): boolean => says(measure, 'variance') || measure.termOf !== undefined;
 
-/**
- * Lays a table of measures out. The first measure is the count of parts.
- *
- * @throws RangeError for a table that contradicts itself
- */
-export const layoutOf = <M extends Measures>(measures: M): Layout<M> => {
-  const named = entries(measures);
+type Named = readonly (readonly [string, Measure])[];
+type AllPlaces = ReadonlyMap<string, Places>;
+
+/** Where each figure stands, and where each kind of figure begins. */
+const sections = (named: Named): Pick<Layout, Section> & { readonly places: AllPlaces } => {
   const places = new Map<string, Record<FigureName, number>>();
   for (const [name] of named)
     places.set(name, { value: -1, low: -1, high: -1, variance: -1, together: -1, rank: -1, onRank: -1, known: -1, best: -1 });
@@ -191,78 +189,95 @@ export const layoutOf = <M extends Measures>(measures: M): Layout<M> => {
   put('rank', (m) => says(m, 'weakest'));
   const marks = put('rank', (m) => says(m, 'amount on weakest'));
   const amountsOnMarks = put('onRank', (m) => says(m, 'amount on weakest'));
-  const stride = next;
-  const own = (): number => next++;
-  const count = { value: own(), low: own(), high: own(), mean: own(), rank: own(), isPart: own() };
-  const countVarOf = new Map(named.filter(([, m]) => says(m, 'variance')).map(([name]) => [name, own()]));
-  const placesOf = (name: string | undefined): Places | null => (name === undefined ? null : (places.get(name) ?? null));
-  const need = (name: string | undefined, of: string): Places => {
-    const found = placesOf(name);
-    if (!found) throw new RangeError(`the measure ${of} names ${String(name)}, which is not in the table`);
-    return found;
-  };
-  const termsOf = (name: string): readonly number[] => named.filter(([, m]) => m.termOf === name).map(([term]) => need(term, name).value);
-  const joinedBy = (name: string): readonly JoinedMeasure[] =>
-    named
-      .filter(([, m]) => m.joins?.[0] === name)
-      .map(([joined, m]) => ({
-        at: need(joined, name),
-        outOf: placesOf(m.outOf),
-        alsoTo: (m.joins ?? []).slice(1).map((to) => need(to, joined).value),
-      }));
-  const parts = named
+  return { places, lows, highs, amounts, variances, open, largest, marks, amountsOnMarks, stride: next };
+};
+type Section = 'lows' | 'highs' | 'amounts' | 'variances' | 'open' | 'largest' | 'marks' | 'amountsOnMarks' | 'stride';
+
+const placesOf = (places: AllPlaces, name: string | undefined, of: string): Places => {
+  const found = name === undefined ? undefined : places.get(name);
+  if (!found) throw new RangeError(`the measure ${of} names ${String(name)}, which is not in the table`);
+  return found;
+};
+
+const joinedBy = (named: Named, places: AllPlaces, name: string): readonly JoinedMeasure[] =>
+  named
+    .filter(([, m]) => m.joins?.[0] === name)
+    .map(([joined, m]) => ({
+      at: placesOf(places, joined, name),
+      outOf: m.outOf === undefined ? null : placesOf(places, m.outOf, joined),
+      alsoTo: (m.joins ?? []).slice(1).map((to) => placesOf(places, to, joined).value),
+    }));
+
+/** Measures of parts with all that follows them; `own` gives the next place of the own row. */
+const partMeasures = (
+  named: Named,
+  places: AllPlaces,
+  countVarOf: ReadonlyMap<string, number>,
+  own: () => number,
+): readonly PartMeasure[] => {
+  const found = named
     .filter(([, m]) => m.of === 'part' && says(m, 'known'))
     .map(([name, m]): PartMeasure => ({
-      at: need(name, name),
+      at: placesOf(places, name, name),
       whole: m.whole,
       coversAt: own(),
       countVarAt: countVarOf.get(name) ?? -1,
-      terms: termsOf(name),
-      outOf: m.outOf === undefined ? null : need(m.outOf, name),
-      joined: joinedBy(name),
+      terms: named.filter(([, t]) => t.termOf === name).map(([term]) => placesOf(places, term, name).value),
+      outOf: placesOf(places, m.outOf, name),
+      joined: joinedBy(named, places, name),
     }));
-  for (const { at, joined } of parts)
+  for (const { at, joined } of found)
     if (joined.some((j) => j.at.onRank >= 0 && at.onRank < 0)) throw new RangeError('amounts on a mark join a measure that keeps none');
+  return found;
+};
+
+const togetherOf = (parts: readonly PartMeasure[]): Layout['together'] =>
+  parts
+    .filter(({ at }) => at.together >= 0)
+    .map(({ at, joined, countVarAt }) => ({
+      value: at.value,
+      joined: joined.map((j) => j.at.value),
+      at: at.together,
+      joinedVariances: joined.map((j) => j.at.variance).filter((variance) => variance >= 0),
+      countVarAt,
+    }));
+
+/**
+ * Lays a table of measures out. The first measure is the count of parts.
+ *
+ * @throws RangeError for a table that contradicts itself
+ */
+export const layoutOf = <M extends Measures>(measures: M): Layout<M> => {
+  const named = entries(measures);
   const [first] = named;
   if (first?.[1].of !== 'part' || !says(first[1], 'range')) throw new RangeError('the first measure counts the parts');
+  const { places, ...rest } = sections(named);
+  let next = rest.stride;
+  const own = (): number => next++;
+  const count = { value: own(), low: own(), high: own(), mean: own(), rank: own(), isPart: own() };
+  const countVarOf = new Map(named.filter(([, m]) => says(m, 'variance')).map(([name]) => [name, own()]));
+  const parts = partMeasures(named, places, countVarOf, own);
   const held = (from: number, to: number): Int32Array =>
     Int32Array.from(
       named
         .filter(([, m]) => m.of === 'held')
-        .flatMap(([name]) => Object.values(need(name, name)))
+        .flatMap(([name]) => Object.values(placesOf(places, name, name)))
         .filter((at) => at >= from && at < to),
     );
   return {
+    ...rest,
     measures,
     placesOf: Object.fromEntries(places) as Layout<M>['placesOf'],
-    stride,
-    lows,
-    highs,
-    amounts,
-    variances,
-    open,
-    largest,
-    marks,
-    amountsOnMarks,
-    counted: need(first[0], first[0]),
+    counted: placesOf(places, first[0], first[0]),
     parts,
-    products: [...countVarOf].map(([name, countVarAt]) => ({
-      value: need(name, name).value,
-      variance: need(name, name).variance,
-      countVarAt,
-    })),
-    together: parts
-      .filter(({ at }) => at.together >= 0)
-      .map(({ at, joined, countVarAt }) => ({
-        value: at.value,
-        joined: joined.map((j) => j.at.value),
-        at: at.together,
-        joinedVariances: joined.map((j) => j.at.variance).filter((variance) => variance >= 0),
-        countVarAt,
-      })),
-    heldSums: held(0, largest),
-    heldLargest: held(largest, marks),
-    heldMarks: held(marks, amountsOnMarks),
+    products: [...countVarOf].map(([name, countVarAt]) => {
+      const { value, variance } = placesOf(places, name, name);
+      return { value, variance, countVarAt };
+    }),
+    together: togetherOf(parts),
+    heldSums: held(0, rest.largest),
+    heldLargest: held(rest.largest, rest.marks),
+    heldMarks: held(rest.marks, rest.amountsOnMarks),
     ownStride: next,
     count,
   };

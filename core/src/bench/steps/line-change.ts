@@ -76,6 +76,101 @@ interface Working {
   now: Step;
 }
 
+/** The steps of a session as lines change them: looked up, begun, filled in; in the end as ops. */
+class LineSteps {
+  private readonly known: Map<string, Step>;
+  private readonly working = new Map<string, Working>();
+
+  constructor(
+    record: Bench,
+    private readonly session: Session | null,
+    private readonly at: LinePlace,
+    private readonly newId: () => string,
+  ) {
+    this.known = new Map(record.steps.map((s) => [s.id, s]));
+  }
+
+  now(): readonly Step[] {
+    return inStepOrder([...this.known.values()]);
+  }
+
+  /** The step in which the holder comes off; without one the last of the session. */
+  current(holderId: string | null): Step | null {
+    const own = holderId === null ? undefined : [...this.known.values()].find((s) => s.parts.includes(holderId));
+    if (own || this.session === null) return own ?? null;
+    const { id, vehicleId } = this.session;
+    return (
+      stepsOf(this.now(), vehicleId)
+        .filter((s) => s.sessionId === id)
+        .at(-1) ?? null
+    );
+  }
+
+  put(step: Step, fields: Partial<StepFields>): void {
+    const now = { ...step, ...fields };
+    const before = this.working.get(step.id);
+    this.working.set(step.id, before ? { ...before, now } : { isNew: false, was: step, now });
+    this.known.set(step.id, now);
+  }
+
+  /** A part that comes off: with the part before, or in a step of its own; in none outside a session. */
+  comesOff(partId: string, before: Step | null): void {
+    if (this.session === null) return;
+    if (before?.sessionId === this.session.id) return this.put(before, { parts: [...before.parts, partId] });
+    const id = this.newId();
+    const fields = { ...this.at.carries, otherwise: this.at.otherwise, parts: [partId] };
+    const step: Step = { id, version: 0, ...nextStep(this.now(), this.session, fields) };
+    this.working.set(id, { isNew: true, was: step, now: step });
+    this.known.set(id, step);
+  }
+
+  /** The time since the line before belongs to the step the lines are about. */
+  takesTime(step: Step | null): void {
+    const { time } = this.at;
+    if (step === null || time === null || this.session === null || step.sessionId !== this.session.id) return;
+    this.put(step, {
+      startedAt: step.startedAt ?? time.begunAt,
+      endedAt: time.endedAt,
+      workedS: (step.workedS ?? 0) + time.workedS,
+    });
+  }
+
+  ops(): readonly Op[] {
+    return [...this.working.values()].flatMap(({ isNew, was, now }): readonly Op[] => {
+      const { id: _id, version: _version, ...fields } = now;
+      if (isNew) return [{ kind: 'step.add', id: now.id, fields }];
+      const op = editOp('step', was, fields);
+      return op ? [op] : [];
+    });
+  }
+}
+
+/** The sets of lines, each behind those of its kind that its holder has already. */
+class LineSets {
+  private readonly added = new Map<string, number>();
+
+  constructor(
+    private readonly record: Bench,
+    private readonly newId: () => string,
+  ) {}
+
+  /** The op for a set, and its id where it is a new one; a second board on a part is an edit of the first. */
+  op(entry: SetEntry, holderId: string): { readonly op: Op | null; readonly id: string | null } {
+    const board = entry.kind === 'board' ? this.record.boards.find((b) => b.partId === holderId) : undefined;
+    if (entry.kind === 'board' && board) return { op: editTo('board', board, setFields(entry, holderId, 0)), id: null };
+    const id = this.newId();
+    const sequence = this.lastOf(entry.kind, holderId) + 1;
+    this.added.set(`${entry.kind} ${holderId}`, sequence);
+    return { op: { kind: `${entry.kind}.add`, id, fields: setFields(entry, holderId, sequence) } as Op, id };
+  }
+
+  private lastOf(kind: SetEntry['kind'], holderId: string): number {
+    const added = this.added.get(`${kind} ${holderId}`);
+    if (added !== undefined || kind === 'board') return added ?? -1;
+    return SETS_OF[kind](this.record).reduce((most, s) => (s.partId === holderId ? Math.max(most, s.sequence) : most), -1);
+  }
+}
+
 /**
  * The ops that lines bring, all of one change: parts, what holds and feeds them, and the steps in which they come off.
  * In a session each part is a step of its own, unless its line begins with “+ ”: then it comes off together with the
@@ -89,97 +184,38 @@ interface Working {
  */
 export const lineChange = (record: Bench, entries: readonly Entry[], at: LinePlace, newId: () => string): LineChange => {
   const ops: Op[] = [];
-  const added = new Map<string, number>();
+  const session = at.session !== null && at.place?.vehicleId === at.session.vehicleId ? at.session : null;
+  const steps = new LineSteps(record, session, at, newId);
+  const sets = new LineSets(record, newId);
   let holderId = at.holderId;
   let partId: string | null = null;
   let sequence = record.parts.reduce((last, p) => Math.max(last, p.sequence), -1);
-  const session = at.session !== null && at.place?.vehicleId === at.session.vehicleId ? at.session : null;
-  const evidence = new Map(record.steps.map((s) => [s.id, s]));
-  const working = new Map<string, Working>();
-  const stepsNow = (): readonly Step[] => inStepOrder([...evidence.values()]);
-  const current = (): Step | null => {
-    if (holderId !== null) {
-      const own = [...evidence.values()].find((s) => s.parts.includes(holderId!));
-      if (own) return own;
-    }
-    return session === null
-      ? null
-      : (stepsOf(stepsNow(), session.vehicleId)
-          .filter((s) => s.sessionId === session.id)
-          .at(-1) ?? null);
-  };
-  const put = (step: Step, fields: Partial<StepFields>): void => {
-    const now = { ...step, ...fields };
-    const before = working.get(step.id);
-    working.set(step.id, before ? { ...before, now } : { isNew: false, was: step, now });
-    evidence.set(step.id, now);
-  };
-  const begin = (fields: Partial<StepFields>, of: Session): void => {
-    const id = newId();
-    const step: Step = { id, version: 0, ...nextStep(stepsNow(), of, { ...at.carries, otherwise: at.otherwise, ...fields }) };
-    working.set(id, { isNew: true, was: step, now: step });
-    evidence.set(id, step);
-  };
   for (const { line, entry } of entries.flatMap(apart)) {
     const fault = (code: string, message: string): LineChange => ({ ok: false, line, code, message });
     if (entry.kind === 'part') {
       if (at.place === null) return fault('no-subsystem', 'Choose the subsystem first that the part belongs to');
       const id = newId();
-      sequence += 1;
-      ops.push({ kind: 'part.add', id, fields: partFields(entry, at.place, sequence) });
-      const before = current();
-      if (session !== null && entry.together && before?.sessionId === session.id) put(before, { parts: [...before.parts, id] });
-      else if (session !== null) begin({ parts: [id] }, session);
-      holderId = id;
-      partId = id;
+      ops.push({ kind: 'part.add', id, fields: partFields(entry, at.place, (sequence += 1)) });
+      steps.comesOff(id, entry.together ? steps.current(holderId) : null);
+      holderId = partId = id;
       continue;
     }
+    const step = steps.current(holderId);
     if (entry.kind === 'step') {
-      const step = current();
       if (!step) return fault('no-step', 'There is no removal yet that this is about: begin a session and record the part first');
-      const edit = stepEdit(stepsNow(), step, entry);
+      const edit = stepEdit(steps.now(), step, entry);
       if ('fault' in edit) return fault('step-after', edit.fault);
-      put(step, edit.fields);
+      steps.put(step, edit.fields);
       continue;
     }
     if (holderId === null) return fault('no-part', 'Choose the part first that these belong to');
-    const holder = holderId;
-    const boardThere = entry.kind === 'board' ? record.boards.find((b) => b.partId === holder) : undefined;
-    if (entry.kind === 'board' && boardThere) {
-      const op = editTo('board', boardThere, setFields(entry, holder, 0));
-      if (op) ops.push(op);
-      continue;
-    }
-    const id = newId();
-    const key = `${entry.kind} ${holder}`;
-    const last =
-      added.get(key) ??
-      (entry.kind === 'board'
-        ? -1
-        : SETS_OF[entry.kind](record).reduce((most, s) => (s.partId === holder ? Math.max(most, s.sequence) : most), -1));
-    added.set(key, last + 1);
-    ops.push({ kind: `${entry.kind}.add`, id, fields: setFields(entry, holder, last + 1) } as Op);
-    const step = current();
-    if (step && entry.kind === 'connection') put(step, { connections: [...step.connections, id] });
-    if (step && entry.kind === 'fluid' && entry.drained) put(step, { fluids: [...step.fluids, id] });
+    const { op, id } = sets.op(entry, holderId);
+    if (op) ops.push(op);
+    if (step && id !== null && entry.kind === 'connection') steps.put(step, { connections: [...step.connections, id] });
+    if (step && id !== null && entry.kind === 'fluid' && entry.drained) steps.put(step, { fluids: [...step.fluids, id] });
   }
-  // the time since the line before belongs to the step the lines are about
-  const timed = session === null ? null : current();
-  if (timed !== null && at.time !== null && timed.sessionId === session?.id)
-    put(timed, {
-      startedAt: timed.startedAt ?? at.time.begunAt,
-      endedAt: at.time.endedAt,
-      workedS: (timed.workedS ?? 0) + at.time.workedS,
-    });
-  for (const { isNew, was, now } of working.values()) {
-    const { id: _id, version: _version, ...fields } = now;
-    if (isNew) ops.push({ kind: 'step.add', id: now.id, fields });
-    else {
-      const op = editOp('step', was, fields);
-      if (op) ops.push(op);
-    }
-  }
-  return { ok: true, ops, partId };
+  if (session !== null) steps.takesTime(steps.current(holderId));
+  return { ok: true, ops: [...ops, ...steps.ops()], partId };
 };
 
 /** "2 parts and 1 set": what a change of lines holds, in words. */

@@ -158,43 +158,33 @@ const circleIssue = (packs: readonly WorkPackage[], circle: readonly number[]): 
   );
 };
 
-/** The packages of a study as jobs on one axis of working time, as of today; what cannot be scheduled is named, with the reason. */
-export const planNetwork = (plan: Plan, today: string): NetworkResult => {
-  const { axis, issues: axisIssues } = workingCalendar(plan.study.calendar);
-  if (!axis) return { network: null, issues: axisIssues };
+/** The packages of circles that wait for each other, each with the reason, and an issue for every circle. */
+const inCircles = (packs: readonly WorkPackage[], waits: readonly (readonly number[])[]): Left => {
   const issues: Issue[] = [];
-  const packs = inOrder(plan.packages);
-  const resources = inOrder(plan.resources);
-  const rigs = inOrder(plan.rigs);
-  const resourceIds = [...resources, ...rigs].map((r) => r.id);
-  const placeOf = new Map(resourceIds.map((id, at) => [id, at]));
-  const placeOfPack = new Map(packs.map((pack, at) => [pack.id, at]));
-  const waits = packs.map((pack) => (pack.doneOn !== null ? [] : pack.after.flatMap((id) => placeOfPack.get(id) ?? [])));
-
   const left = new Map<number, string>();
-  const loops = new Set<number>();
-  for (let rest = waits.map((w, at) => (loops.has(at) ? [] : w)); ; rest = waits.map((w, at) => (loops.has(at) ? [] : w))) {
-    const circle = circleIn(rest);
-    if (!circle) break;
+  const open = (): readonly (readonly number[])[] => waits.map((w, at) => (left.has(at) ? [] : w));
+  for (let circle = circleIn(open()); circle; circle = circleIn(open())) {
     issues.push(circleIssue(packs, circle));
-    for (const at of circle) {
-      loops.add(at);
-      left.set(at, `${quoted(packs[at]!)} is in a circle of packages that wait for each other`);
-    }
+    for (const at of circle) left.set(at, `${quoted(packs[at]!)} is in a circle of packages that wait for each other`);
   }
-  const crews = packs.map((pack) => crewOf(pack, plan, placeOf));
+  return { left, issues };
+};
+
+/** What cannot be scheduled, by its place among the packages, and what is to be done about it. */
+interface Left {
+  readonly left: Map<number, string>;
+  readonly issues: Issue[];
+}
+
+/** All packages that cannot be scheduled: in a circle, without an estimate or a crew, or behind one of these. */
+const leftOutOf = (packs: readonly WorkPackage[], waits: readonly (readonly number[])[], crews: readonly Crew[]): Left => {
+  const { left, issues } = inCircles(packs, waits);
   packs.forEach((pack, at) => {
     const fault = left.has(at) ? null : faultOf(pack, crews[at]!);
     if (fault === null) return;
     left.set(at, fault);
-    issues.push(
-      issue(
-        pack.mostLikelyS === null ? 'no-estimate' : 'no-capacity',
-        fault,
-        pack.mostLikelyS === null ? 'mostLikelyS' : 'people',
-        pack.id,
-      ),
-    );
+    const [code, field] = pack.mostLikelyS === null ? (['no-estimate', 'mostLikelyS'] as const) : (['no-capacity', 'people'] as const);
+    issues.push(issue(code, fault, field, pack.id));
   });
   for (let grown = true; grown;) {
     grown = false;
@@ -205,25 +195,43 @@ export const planNetwork = (plan: Plan, today: string): NetworkResult => {
       grown = true;
     });
   }
+  return { left, issues };
+};
+
+const activityOf = (pack: WorkPackage, axis: WorkingCalendar, now: number): Activity => {
+  const state = packageState(pack);
+  const rest = leftOf(pack);
+  if (state === 'done')
+    return { pack, state, left: null, slots: Math.max(1, slotAfterDay(axis, pack.doneOn!) - slotOfDay(axis, pack.startedOn!)) };
+  const slots = slotsOf(rest?.mostLikelyS ?? 1);
+  if (state === 'planned') return { pack, state, left: rest, slots };
+  const from = slotOfDay(axis, pack.startedOn!);
+  return { pack, state, left: rest, slots: Math.max(now, from) - from + slots };
+};
+
+/** The slot before which each vehicle is not there. */
+const arrivals = (plan: Plan, axis: WorkingCalendar): ReadonlyMap<string, number> =>
+  new Map(plan.vehicles.map((v) => [v.id, v.acquiredOn === null && v.expectedOn !== null ? slotOfDay(axis, v.expectedOn) : 0]));
+
+/** The packages of a study as jobs on one axis of working time, as of today; what cannot be scheduled is named, with the reason. */
+export const planNetwork = (plan: Plan, today: string): NetworkResult => {
+  const { axis, issues: axisIssues } = workingCalendar(plan.study.calendar);
+  if (!axis) return { network: null, issues: axisIssues };
+  const packs = inOrder(plan.packages);
+  const resources = inOrder(plan.resources);
+  const rigs = inOrder(plan.rigs);
+  const resourceIds = [...resources, ...rigs].map((r) => r.id);
+  const placeOf = new Map(resourceIds.map((id, at) => [id, at]));
+  const placeOfPack = new Map(packs.map((pack, at) => [pack.id, at]));
+  const waits = packs.map((pack) => (pack.doneOn !== null ? [] : pack.after.flatMap((id) => placeOfPack.get(id) ?? [])));
+  const crews = packs.map((pack) => crewOf(pack, plan, placeOf));
+  const { left, issues } = leftOutOf(packs, waits, crews);
 
   const kept = packs.flatMap((_, at) => (left.has(at) ? [] : [at]));
   const placeKept = new Map(kept.map((at, place) => [at, place]));
   const now = slotOfDay(axis, today);
-  const activities = kept.map((at): Activity => {
-    const pack = packs[at]!;
-    const state = packageState(pack);
-    const rest = leftOf(pack);
-    if (state === 'done')
-      return { pack, state, left: null, slots: Math.max(1, slotAfterDay(axis, pack.doneOn!) - slotOfDay(axis, pack.startedOn!)) };
-    if (state === 'running') {
-      const from = slotOfDay(axis, pack.startedOn!);
-      return { pack, state, left: rest, slots: Math.max(now, from) - from + slotsOf(rest?.mostLikelyS ?? 1) };
-    }
-    return { pack, state, left: rest, slots: slotsOf(rest?.mostLikelyS ?? 1) };
-  });
-  const arrival = new Map(
-    plan.vehicles.map((v) => [v.id, v.acquiredOn === null && v.expectedOn !== null ? slotOfDay(axis, v.expectedOn) : 0]),
-  );
+  const activities = kept.map((at) => activityOf(packs[at]!, axis, now));
+  const arrival = arrivals(plan, axis);
   const jobs = activities.map(({ pack, state, slots }, place) => {
     const at = kept[place]!;
     const after = waits[at]!.flatMap((before) => placeKept.get(before) ?? []);

@@ -89,18 +89,63 @@ const weekStarts = ({ axis }: PlanSchedule, days: number): readonly number[] =>
 
 const STATE_WORD = { planned: 'planned', running: 'running', done: 'done' } as const;
 
+/** A line across all rows: today, or a likely end. */
+interface Upright {
+  readonly at: number;
+  readonly text: string;
+  readonly hue: string;
+  readonly dash: boolean;
+}
+
+const uprights = (schedule: PlanSchedule, ink: ChartInk): readonly Upright[] => {
+  const first = isoDay(schedule.axis.days[0] ?? 0);
+  return [
+    // a plan that is still to begin has no today
+    ...(schedule.asOf >= first ? [{ at: schedule.today / schedule.axis.slotsPerDay, text: 'today', hue: ink.dye, dash: false }] : []),
+    { at: dayOfTime(schedule, schedule.spread.p50At), text: 'P50', hue: ink.soft, dash: true },
+    { at: dayOfTime(schedule, schedule.spread.p90At), text: 'P90', hue: ink.soft, dash: true },
+  ];
+};
+
+const daysAxis = (schedule: PlanSchedule, days: number, starts: readonly number[], ink: ChartInk): object => ({
+  type: 'value',
+  position: 'top',
+  min: 0,
+  max: days,
+  axisLine: { lineStyle: { color: ink.ink } },
+  axisTick: { show: true, customValues: starts, length: 4, lineStyle: { color: ink.ink } },
+  axisLabel: {
+    customValues: starts.filter((_, i) => starts.length <= 14 || i % 2 === 0),
+    color: ink.soft,
+    fontSize: 11.5,
+    formatter: (value: number) => dayText(isoDay(schedule.axis.days[value] ?? 0)).slice(4),
+  },
+  splitLine: { show: false },
+});
+
+const rowsAxis = (labels: readonly string[], ink: ChartInk): object => ({
+  type: 'category',
+  inverse: true,
+  data: [...labels],
+  axisLine: { show: false },
+  axisTick: { show: false },
+  axisLabel: {
+    color: ink.ink,
+    fontSize: 12,
+    width: LEFT_PX - 14,
+    overflow: 'truncate',
+    align: 'left',
+    margin: LEFT_PX - 6,
+    interval: 0,
+  },
+});
+
 /** The schedule as bars on working time: one plate a package, its slack as a thin rail, today and the likely ends across all rows. */
 export const scheduleChart = (schedule: PlanSchedule, { labels, bars }: ScheduleRows, ink: ChartInk): EChartsCoreOption => {
   const per = schedule.axis.slotsPerDay;
   const days = Math.ceil(Math.max(schedule.finish, ...schedule.spread.histogram.map(([slot]) => slot)) / per) + 1;
   const starts = weekStarts(schedule, days);
-  const dayAt = (place: number): string => isoDay(schedule.axis.days[place] ?? 0);
-  const lines = [
-    // a plan that is still to begin has no today
-    ...(schedule.asOf >= dayAt(0) ? [{ at: schedule.today / per, text: 'today', hue: ink.dye, dash: false }] : []),
-    { at: dayOfTime(schedule, schedule.spread.p50At), text: 'P50', hue: ink.soft, dash: true },
-    { at: dayOfTime(schedule, schedule.spread.p90At), text: 'P90', hue: ink.soft, dash: true },
-  ];
+  const lines = uprights(schedule, ink);
   return {
     animation: false,
     textStyle: FONT,
@@ -117,49 +162,15 @@ export const scheduleChart = (schedule: PlanSchedule, { labels, bars }: Schedule
         return seriesId === 'bars' && bar ? tooltipOf(bar, per) : '';
       },
     },
-    xAxis: {
-      type: 'value',
-      position: 'top',
-      min: 0,
-      max: days,
-      axisLine: { lineStyle: { color: ink.ink } },
-      axisTick: { show: true, customValues: starts, length: 4, lineStyle: { color: ink.ink } },
-      axisLabel: {
-        customValues: starts.filter((_, i) => starts.length <= 14 || i % 2 === 0),
-        color: ink.soft,
-        fontSize: 11.5,
-        formatter: (value: number) => dayText(dayAt(value)).slice(4),
-      },
-      splitLine: { show: false },
-    },
-    yAxis: {
-      type: 'category',
-      inverse: true,
-      data: [...labels],
-      axisLine: { show: false },
-      axisTick: { show: false },
-      axisLabel: {
-        color: ink.ink,
-        fontSize: 12,
-        width: LEFT_PX - 14,
-        overflow: 'truncate',
-        align: 'left',
-        margin: LEFT_PX - 6,
-        interval: 0,
-      },
-    },
+    xAxis: daysAxis(schedule, days, starts, ink),
+    yAxis: rowsAxis(labels, ink),
     series: [
       {
-        id: 'weeks',
-        type: 'custom',
-        silent: true,
-        data: starts,
+        ...{ id: 'weeks', type: 'custom', silent: true, data: starts },
         renderItem: (params: CoordParams, api: CoordApi) => upright(params, api, { hue: ink.line, dash: false, text: '' }),
       },
       {
-        id: 'bars',
-        type: 'custom',
-        encode: { x: [0, 1], y: 2 },
+        ...{ id: 'bars', type: 'custom', encode: { x: [0, 1], y: 2 } },
         data: bars.map((bar) => [bar.scheduled.start / per, bar.scheduled.end / per, bar.row]),
         renderItem: (params: CoordParams, api: CoordApi) => {
           const bar = bars[params.dataIndex];
@@ -167,11 +178,7 @@ export const scheduleChart = (schedule: PlanSchedule, { labels, bars }: Schedule
         },
       },
       {
-        id: 'lines',
-        type: 'custom',
-        silent: true,
-        z: 5,
-        data: lines.map((line) => line.at),
+        ...{ id: 'lines', type: 'custom', silent: true, z: 5, data: lines.map((line) => line.at) },
         renderItem: (params: CoordParams, api: CoordApi) => upright(params, api, lines[params.dataIndex]!),
       },
     ],
