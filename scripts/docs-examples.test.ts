@@ -1,6 +1,8 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { checkCharacter, parseLine } from '@each-bolt/core/bench';
+import * as record from '@each-bolt/core/record';
+import * as solids from '../core/testing/solids';
 
 const ROOT = resolve(__dirname, '..');
 const docs = [
@@ -37,5 +39,48 @@ describe('examples in the docs', () => {
               .join('; ')}`,
         ),
     ).toEqual([]);
+  });
+});
+
+interface CodeExample {
+  readonly path: string;
+  readonly code: string;
+  readonly expected: string;
+}
+
+const below = (dir: string): readonly string[] =>
+  readdirSync(join(ROOT, dir), { recursive: true, encoding: 'utf8' })
+    .filter((path) => path.endsWith('.ts') && !path.endsWith('.test.ts'))
+    .map((path) => join(dir, path));
+
+/** `@example f(1) // => 2`, on one line or over several. */
+const codeExamples = (path: string): readonly CodeExample[] =>
+  [...readFileSync(join(ROOT, path), 'utf8').matchAll(/@example\s([\s\S]*?)\*\//g)].map(([, found = '']) => {
+    const text = found.replace(/^\s*\* ?/gm, '').trim();
+    const [code = '', expected = ''] = text.split(/;?\s*\/\/ => /);
+    return { path, code, expected: expected.split('\n')[0]?.trim() ?? '' };
+  });
+
+/** A number in an example is as exact as its digits; what ends in “…” is a part of what comes. */
+const asSaid = (expected: string): unknown => {
+  const value: unknown = new Function(`return (${expected.replace(/,\s*…/g, '')})`)();
+  const round = (of: unknown): unknown => {
+    if (typeof of === 'number' && !Number.isInteger(of))
+      return expect.closeTo(of, Math.min(12, /\.(\d+)/.exec(String(of))?.[1]?.length ?? 9) - 1);
+    if (Array.isArray(of)) return of.map(round);
+    return typeof of === 'object' && of !== null ? Object.fromEntries(Object.entries(of).map(([key, part]) => [key, round(part)])) : of;
+  };
+  return expected.includes('…') ? expect.objectContaining(round(value) as object) : round(value);
+};
+
+describe('examples in the code', () => {
+  const examples = below('core/src').flatMap(codeExamples);
+  it('are there', () => expect(examples.length).toBeGreaterThan(20));
+  it.each(examples.map((example) => [`${example.path}: ${example.code.slice(0, 60)}`, example] as const))('%s', (_name, example) => {
+    // eslint-disable-next-line @typescript-eslint/no-require-imports
+    const own = require(join(ROOT, example.path)) as object;
+    const scope: Readonly<Record<string, unknown>> = { ...record, ...solids, ...own };
+    const found: unknown = new Function(...Object.keys(scope), `return (${example.code})`)(...Object.values(scope));
+    expect(found).toEqual(asSaid(example.expected));
   });
 });

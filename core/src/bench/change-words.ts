@@ -20,7 +20,7 @@ import {
 } from '../record';
 
 /** A value that became another, in words. */
-export interface CellWords {
+interface CellWords {
   readonly label: string;
   readonly was: string;
   readonly now: string;

@@ -1,53 +1,72 @@
-export * from './change-words';
-export * from './checks/closed-and-damaged';
-export * from './checks/mass-checks';
-export * from './checks/session-losses';
-export * from './completeness';
-export * from './envelope';
-export * from './export/parts-csv';
-export * from './fasteners/fastener-mass';
-export * from './fasteners/metric-threads';
-export * from './fasteners/standard-sizes';
-export * from './in-all';
-export * from './import/csv-columns';
-export * from './import/import-change';
-export * from './import/read-cells';
-export * from './import/read-parts';
-export * from './evidence-form';
-export * from './last-set';
-export * from './part-form';
-export * from './recount/compare-counts';
-export * from './roll-up/add-up';
-export * from './roll-up/mass-closure';
-export * from './roll-up/measure';
-export * from './roll-up/own-figures';
-export * from './roll-up/roll-up';
-export * from './roll-up/shown';
-export * from './set-form';
-export * from './shorthand/common-matchers';
-export * from './shorthand/entry';
-export * from './shorthand/from-row';
-export * from './shorthand/parse-boards';
-export * from './shorthand/parse-connections';
-export * from './shorthand/parse-fasteners';
-export * from './shorthand/parse-fluids';
-export * from './shorthand/parse-joints';
-export * from './shorthand/parse-line';
-export * from './shorthand/parse-step';
-export * from './shorthand/print-line';
-export * from './shorthand/suggest';
-export * from './shorthand/synonyms';
-export * from './shorthand/to-fields';
-export * from './shorthand/vocabulary';
-export * from './steps/line-change';
-export * from './steps/precautions';
-export * from './steps/step-ops';
-export * from './steps/work-clock';
-export * from './tags/check-character';
-export * from './tags/judge-tag';
-export * from './tags/label-stock';
-export * from './tags/tag';
-export * from './tags/tag-sheets';
-export * from './weighing/count-by-weight';
-export * from './weighing/instrument-reading';
-export * from './weighing/take-reading';
+export { cellLabel, changeLine, changeWords, evidenceText, type OpWords, uText, valueText } from './change-words';
+export { closedAndDamaged, closedBelow, closedWords } from './checks/closed-and-damaged';
+export { massChecks } from './checks/mass-checks';
+export { type Loss, sessionLosses } from './checks/session-losses';
+export { massGaps, weighedShort, weighedText } from './completeness';
+export { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from './envelope';
+export { partsCsv } from './export/parts-csv';
+export { fastenerMass, unlikelyFastenerMass } from './fasteners/fastener-mass';
+export { inAllText } from './in-all';
+export { CSV_COLUMNS, type CsvHeading } from './import/csv-columns';
+export { importOps, sortRows, withSubsystems } from './import/import-change';
+export { type ImportPreview, type ImportRow, readParts } from './import/read-parts';
+export { evidenceForm, evidenceFormHas, evidenceFromForm } from './evidence-form';
+export { lastSet } from './last-set';
+export { meanwhileFaults, partForm, type PartForm, partFromForm, rebasedForm, tagTaken } from './part-form';
+export { blindSets, differences, recountState } from './recount/compare-counts';
+export { type AssembliesAs, productVar } from './roll-up/add-up';
+export { closureText, type MassClosure } from './roll-up/mass-closure';
+export { layoutOf, type Measures, type OwnFigure } from './roll-up/measure';
+export { BENCH_MEASURES, benchOwn, closureAt, groupByPart, ownOfParts, rankOf } from './roll-up/own-figures';
+export {
+  addedUp,
+  belowAt,
+  type Own,
+  ownAt,
+  type OwnRead,
+  rollUp,
+  type RollUp,
+  rollUpAfterEdit,
+  type Totals,
+  totalsAt,
+  totalsOf,
+} from './roll-up/roll-up';
+export { type CountRange, shown, type Shown, takesFasteners } from './roll-up/shown';
+export { blankSet, SET_KIND_WORD, setForm, setFormFields, setFromForm } from './set-form';
+export type { Choice, Entry, Question, SetEntry, Understood } from './shorthand/entry';
+export { fastenerLine, jointLine, setLineOf } from './shorthand/from-row';
+export { parseLine, settle } from './shorthand/parse-line';
+export { printLine } from './shorthand/print-line';
+export { suggest, type Suggestion, takeSuggestion, wordBook, type WordBook } from './shorthand/suggest';
+export { fastenerFields, jointFields, partFields, SET_KINDS, setFields, type SetKind } from './shorthand/to-fields';
+export { entriesText, lineChange } from './steps/line-change';
+export { precautionsOf } from './steps/precautions';
+export { afterByNumber, joinWithBefore, moveStep, removeStep, splitStep, stepsOf, toggleAfter } from './steps/step-ops';
+export { countLeftOut, isPaused, shownS, startClock, tickClock, type WorkClock } from './steps/work-clock';
+export { checkCharacter } from './tags/check-character';
+export { judgeTag, tagFault } from './tags/judge-tag';
+export { LABEL_STOCKS, labelPlace, type LabelStock } from './tags/label-stock';
+export { readTag, tagText } from './tags/tag';
+export { nextFreeTag, nextTagNumber, tagPrefix, tagsOf } from './tags/tag-sheets';
+export { countByWeight, type CountSample, LOT_FRACTION, PART_SPREAD_FRACTION, spreadOfSample, withLot } from './weighing/count-by-weight';
+export {
+  type ElementReading,
+  INSTRUMENT_KINDS,
+  INSTRUMENT_STATES,
+  type InstrumentKind,
+  type InstrumentNow,
+  type InstrumentReading,
+  readingFault,
+} from './weighing/instrument-reading';
+export {
+  type ReadField,
+  readingFields,
+  readingText,
+  takeCount,
+  takeElements,
+  takeLength,
+  type Taken,
+  takeReading,
+  takeTorque,
+  type WeighedLot,
+} from './weighing/take-reading';

@@ -1,7 +1,7 @@
 import { cellsOf, fieldOfCell, type KeptChange } from '../record';
 
 /** Who last gave a value, when, and on which device. */
-export type SetBy = Pick<KeptChange, 'madeBy' | 'madeAt' | 'device' | 'revision'>;
+type SetBy = Pick<KeptChange, 'madeBy' | 'madeAt' | 'device' | 'revision'>;
 
 /** The cells that say the value of a field or how it is known. */
 const concerns = (field: string, cell: string): boolean =>

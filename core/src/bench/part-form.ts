@@ -62,7 +62,7 @@ export interface PartForm {
 }
 
 /** What a price is taken to stand on when nothing else is said. */
-export interface PriceBasis {
+interface PriceBasis {
   readonly currency: string;
   readonly priceYear: number;
   readonly volumePerYear: number;
@@ -251,7 +251,7 @@ export const tagTaken = (parts: readonly Part[], tag: string, partId: string): s
 };
 
 /** A value somebody else changed while the form was open. */
-export interface ChangedMeanwhile {
+interface ChangedMeanwhile {
   readonly cell: string;
   readonly theirs: unknown;
   readonly by: string | null;

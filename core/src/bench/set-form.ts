@@ -21,7 +21,7 @@ import { massEachText } from './shorthand/from-row';
 import type { SetKind } from './shorthand/to-fields';
 
 /** One field of a form: typed as text in a unit people use, or chosen. */
-export interface SetField {
+interface SetField {
   readonly field: string;
   readonly label: string;
   readonly unit: string;

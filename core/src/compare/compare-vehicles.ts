@@ -41,7 +41,7 @@ export interface Side {
 }
 
 /** A part straight under the subsystem, with all that is inside it. */
-export interface Group {
+interface Group {
   readonly partId: string;
   readonly name: string;
   readonly parts: number;

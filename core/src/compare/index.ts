@@ -1,6 +1,4 @@
-export * from './breakdown';
-export * from './compare-vehicles';
-export * from './comparison-csv';
-export * from './fastener-variants';
-export * from './ratio-sentence';
-export * from './sentences';
+export { shareOrder } from './breakdown';
+export { type CompareRow, compareVehicles, type Comparison, type Side } from './compare-vehicles';
+export { comparisonCsv } from './comparison-csv';
+export { comparisonGaps, comparisonSentences } from './sentences';

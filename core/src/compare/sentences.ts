@@ -4,7 +4,7 @@ import type { Comparison, Side } from './compare-vehicles';
 import { percentText, ratioPhrase, type MeasureWords } from './ratio-sentence';
 
 /** A sentence with the stretches that carry figures marked, so that they can stand out. */
-export interface Sentence {
+interface Sentence {
   readonly code: string;
   readonly runs: readonly { readonly text: string; readonly strong: boolean }[];
 }

@@ -16,7 +16,7 @@ export interface PartBelow {
   readonly parentPlace: number;
 }
 
-export interface ContentsBelow {
+interface ContentsBelow {
   /** parents before what is inside them */
   readonly parts: readonly PartBelow[];
   readonly fastenersOf: (partId: string) => readonly FastenerSet[];

@@ -3,9 +3,8 @@ import { evidenceFor, massSaid, countInSum, type FastenerSet, type Part } from '
 import { BENCH_MEASURES, fastenerMass, productVar, rankOf, shown, takesFasteners } from '../bench';
 import type { Measures, OwnFigure, Shown, Totals } from '../bench';
 
-/** The terms of a cost, in the order in which they are told. */
-export const COST_TERMS = ['material', 'tooling', 'conversion', 'bought'] as const;
-export type CostTermName = (typeof COST_TERMS)[number];
+/** The terms of a cost. */
+type CostTermName = 'material' | 'tooling' | 'conversion' | 'bought';
 
 /** What a cost is made of; a term that is 0 is none. */
 export type CostTerms = Readonly<Record<CostTermName, number>>;
@@ -13,7 +12,7 @@ export type CostTerms = Readonly<Record<CostTermName, number>>;
 const TERM = { unit: 'currency', of: 'part', adds: 'sum', says: [], termOf: 'cost' } as const;
 
 /** What cost adds to the measures of the bench: an amount in the study's currency and basis, and the terms it is made of. */
-export const COST_MEASURES = {
+const COST_MEASURES = {
   cost: {
     label: 'cost',
     unit: 'currency',
@@ -82,7 +81,7 @@ export const fastenerCostOwn = (sets: readonly FastenerSet[], priceOf: (set: Fas
 };
 
 /** What a total says of cost. Absent figures are null, never 0. */
-export interface ShownCost {
+interface ShownCost {
   readonly cost: number | null;
   /** standard uncertainty of the cost that comes from ranges of counts alone */
   readonly costUOfCounts: number | null;

@@ -32,7 +32,7 @@ export interface ChainTerm {
 }
 
 /** A figure and what it is made of, the weakest evidence first. */
-export interface Chain {
+interface Chain {
   readonly whole: ChainTerm;
   readonly terms: readonly ChainTerm[];
   /** true when the figure is a value of this very part, not a sum: its reading is the end of the chain */

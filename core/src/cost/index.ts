@@ -1,7 +1,6 @@
-export * from './contents-below';
-export * from './cost-lines';
-export * from './cost-measures';
-export * from './fastener-cost';
-export * from './evidence-chain';
-export * from './part-cost';
-export * from './study-roll-up';
+export { contentsBelow, type PartBelow } from './contents-below';
+export { type CostLine, costLines } from './cost-lines';
+export { studyShown, type StudyShown } from './cost-measures';
+export { type ChainTerm, evidenceChain, type Measure, MEASURES, restsOn } from './evidence-chain';
+export { basisOf, catalogueIssues, partCost, type PartCost } from './part-cost';
+export { onlyPart, STUDY_LAYOUT, studyRollUp, type StudyRollUp, studyRollUpAfter } from './study-roll-up';

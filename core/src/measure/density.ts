@@ -1,6 +1,6 @@
 import { MATERIALS, type Material } from '../shared';
 
-export interface DensityReading {
+interface DensityReading {
   readonly densityKgPerM3: number;
   readonly uKgPerM3: number;
 }
@@ -24,7 +24,7 @@ export const density = (
   return { densityKgPerM3, uKgPerM3: densityKgPerM3 * Math.hypot(uKg / massKg, uM3 / volumeM3) };
 };
 
-export interface MaterialByDensity {
+interface MaterialByDensity {
   readonly material: Material;
   /** standard uncertainties between the density read and that of the material */
   readonly apart: number;

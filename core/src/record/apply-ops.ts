@@ -3,7 +3,7 @@ import { ENTITIES, splitKind, type Entity, type Op, type RowOf, type Study, type
 import { KINDS } from './kinds';
 import type { CurrentRows } from './net-effect';
 
-export type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
+type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
 
 /** Where a record keeps the rows of each kind. */
 export const LIST_OF = Object.fromEntries(

@@ -89,7 +89,7 @@ export type Edit<E extends Entity> = {
  * One step of a change. An edit carries the values its fields had when the person saw them, and a removal the whole
  * row: what has become different since is never overwritten without asking.
  */
-export type OpFor<E extends Entity> =
+type OpFor<E extends Entity> =
   | { readonly kind: `${E}.add`; readonly id: string; readonly fields: FieldsOf[E] }
   | { readonly kind: `${E}.edit`; readonly id: string; readonly was: Edit<E>; readonly fields: Edit<E> }
   | { readonly kind: `${E}.remove`; readonly id: string; readonly was: FieldsOf[E] };

@@ -13,7 +13,7 @@ export interface FieldChoice {
 }
 
 /** What a form needs to show and take a field: its label, how it is typed, what may be chosen, a line of help. */
-export interface FieldInput {
+interface FieldInput {
   readonly label: string;
   readonly shape: FieldShape;
   /** empty where anything may be typed */

@@ -1,49 +1,139 @@
-export * from './apply-ops';
-export * from './blank';
-export * from './cells';
-export * from './contract';
-export * from './entities';
-export * from './evidence-of';
-export * from './field-input';
-export * from './field-words';
+export { applyOps, LIST_OF, namedRows, rowsOf } from './apply-ops';
+export { blank, emptyRecord, type Given } from './blank';
+export { cellOf, cellsOf, editOp, editTo, fieldOfCell, fieldsFrom, fieldsOf, removeOp, withFields } from './cells';
+export { OP_SCHEMAS, SCHEMAS } from './contract';
+export {
+  type BoardFields,
+  type Candidate,
+  type CandidateFields,
+  type Change,
+  type ChangeKept,
+  type Claim,
+  type ClaimFields,
+  type ComponentSetFields,
+  type Connection,
+  type ConnectionFields,
+  ENTITIES,
+  type Entity,
+  type FastenerSet,
+  type FastenerSetFields,
+  type FieldsOf,
+  type FluidFields,
+  type GaugeStudy,
+  type HoldPoint,
+  type HoldPointFields,
+  type HolePattern,
+  type HolePatternFields,
+  type Identification,
+  type IdentificationFields,
+  type JointSet,
+  type JointSetFields,
+  type KeptChange,
+  type LiftSetUp,
+  type LiftSetUpFields,
+  type LiftStep,
+  type LiftStepFields,
+  type Member,
+  type Op,
+  type OpKind,
+  type PackageFields,
+  type Part,
+  type PartFields,
+  type Picture,
+  type PictureFields,
+  type Place,
+  type Question,
+  type QuestionFields,
+  type ReaderRequest,
+  type ReadingFields,
+  type Recount,
+  type RecountFields,
+  type RequestFields,
+  type Resource,
+  type ResourceFields,
+  type Rig,
+  type RigFields,
+  type RowOf,
+  type Scan,
+  type ScanFields,
+  type Scope,
+  type ScopeFields,
+  type Section,
+  type SectionFields,
+  type Session,
+  type SessionFields,
+  splitKind,
+  type Step,
+  type StepFields,
+  type Study,
+  type StudyFields,
+  type StudyRecord,
+  type Subsystem,
+  type SubsystemFields,
+  type TagSheet,
+  type TagSheetFields,
+  type Vehicle,
+  type VehicleFields,
+  VERBS,
+  type WorkPackage,
+} from './entities';
+export { evidenceFor, impliedMark, isKnowing, type KnowingEntity, knowingFields } from './evidence-of';
+export { type FieldChoice, fieldInput, fieldLines, type FieldName, labelOf, readUnit } from './field-input';
+export { fieldIn, fieldLabel, fieldsIn } from './field-words';
 export { KINDS } from './kinds';
 export type { Field, Fields, FileField, Evidence, EvidenceOf } from './kinds/field';
 export { ROLES, type May, type MayDo, type NameFrom, type Role, type Row, type Unique } from './kinds/kind';
-export * from './kinds/bench/components';
-export * from './kinds/bench/connection';
-export * from './kinds/bench/reading';
-export * from './kinds/bench/recount';
-export * from './kinds/bench/session';
-export * from './kinds/measure/hole-pattern';
-export * from './kinds/measure/scan';
-export * from './kinds/measure/section';
-export * from './kinds/plan/claim';
-export * from './kinds/plan/hold-point';
-export * from './kinds/plan/lift-set-up';
-export * from './kinds/plan/package';
-export * from './kinds/plan/pads';
-export * from './kinds/plan/resource';
-export * from './kinds/plan/rig';
-export * from './kinds/plan/scope';
-export * from './kinds/study/fasteners';
-export * from './kinds/study/joints';
-export * from './kinds/study/of-study';
-export * from './kinds/bench/picture';
-export * from './kinds/study/part';
-export * from './kinds/study/question';
-export * from './kinds/study/study';
-export * from './kinds/study/vehicle';
-export * from './json-schema';
-export * from './evidence';
-export * from './of-today';
-export * from './net-effect';
-export * from './new-study';
-export * from './next-sequence';
-export * from './outline';
-export * from './read-change';
-export * from './record-name';
-export * from './references';
-export * from './removal';
-export * from './row-faults';
-export * from './rule-words';
-export * from './undo';
+export { COMPONENT_CLASSES, type ComponentClass } from './kinds/bench/components';
+export { CONNECTION_KINDS, type ConnectionKind, type Lock, LOCKS, type Release, RELEASES } from './kinds/bench/connection';
+export { READING_QUANTITIES, type ReadingQuantity } from './kinds/bench/reading';
+export type { Recounted } from './kinds/bench/recount';
+export type { Waiver } from './kinds/bench/session';
+export { HOLE_PATTERN_SOURCES } from './kinds/measure/hole-pattern';
+export { type MeshFormat, SCAN_UNITS, type ScanFigures, type ScanUnit, type Triple } from './kinds/measure/scan';
+export { SECTION_KINDS, type SectionKind } from './kinds/measure/section';
+export { UNANSWERED } from './kinds/plan/hold-point';
+export type { PadPoint } from './kinds/plan/lift-set-up';
+export { PLACE_WORD, PLACES, type WorkPlace } from './kinds/plan/package';
+export { padsOnOnePlace } from './kinds/plan/pads';
+export type { ResourceKind } from './kinds/plan/resource';
+export { RIG_STATES } from './kinds/plan/rig';
+export { type Depth, DEPTH_WORD, DEPTHS } from './kinds/plan/scope';
+export {
+  type Access,
+  ACCESSES,
+  type Direction,
+  DIRECTION_WORD,
+  DIRECTIONS,
+  FASTENER_KINDS,
+  type FastenerKind,
+} from './kinds/study/fasteners';
+export { JOINT_KINDS, type JointKind, RUNNING_JOINTS } from './kinds/study/joints';
+export {
+  CHOICE_CRITERIA,
+  type ChoiceCriterion,
+  type ChoiceWeights,
+  type DaysOff,
+  EVEN_WEIGHTS,
+  USUAL_CALENDAR,
+  USUAL_HAZARDS,
+  type UsualHazards,
+  type WorkCalendar,
+} from './kinds/study/of-study';
+export type { PictureMark } from './kinds/bench/picture';
+export { type Hand, HAND_WORD, HANDS } from './kinds/study/part';
+export { USUAL_STUDY } from './kinds/study/study';
+export { VEHICLE_ROLE_WORD, VEHICLE_ROLES, type VehicleRole } from './kinds/study/vehicle';
+export { STUDY_FILE_SCHEMA } from './json-schema';
+export { countInSum, countRange, evidence, isMassOfAll, massSaid, massUKg, rangeText, type Weighed } from './evidence';
+export { changeOfToday, isPartOfMass, type Masses, massesOf, opOfToday, recordOfToday, wordsOfToday } from './of-today';
+export { type CellConflict, type Conflict, type CurrentRows, inverseOps, netEffect, type NetEffect, type RowEffect } from './net-effect';
+export { newStudyOps, SHIPPED_SUBSYSTEMS, templateOps } from './new-study';
+export { nextSequence } from './next-sequence';
+export { outline, type Outline, type OutlineNode, subsystemKey } from './outline';
+export { readChange } from './read-change';
+export { GONE, kindWord, type NameOf, recordName } from './record-name';
+export { ANY_REFERENCES, FILE_FIELDS, PERSON_FIELDS, type Reference, REFERENCES } from './references';
+export { removalOps } from './removal';
+export { rowFaults } from './row-faults';
+export { costBasisText, countingRuleText } from './rule-words';
+export { type Undoable, undoStacks } from './undo';

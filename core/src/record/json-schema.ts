@@ -3,7 +3,7 @@ import { KINDS } from './kinds';
 import type { Field, Fields } from './kinds/field';
 
 /** A JSON Schema, draft 2020-12. */
-export type JsonSchema = Readonly<Record<string, unknown>>;
+type JsonSchema = Readonly<Record<string, unknown>>;
 
 const UUID = '^[0-9a-f]{8}-[0-9a-f]{4}-[1-5][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$';
 

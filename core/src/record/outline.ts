@@ -1,7 +1,7 @@
 import { issue, type Issue } from '../shared';
 import type { StudyRecord } from './entities';
 
-export type NodeKind = 'vehicle' | 'subsystem' | 'part';
+type NodeKind = 'vehicle' | 'subsystem' | 'part';
 
 export interface OutlineNode {
   readonly key: string;

@@ -16,7 +16,7 @@ export interface Reference {
 }
 
 /** A field by which records refer to one of several kinds: the one named in another field. */
-export interface AnyReference {
+interface AnyReference {
   readonly entity: Entity;
   readonly field: string;
   readonly toKindIn: string;

@@ -5,7 +5,7 @@ export interface Undoable {
 }
 
 /** What a person can undo and do again, the next one last. */
-export interface UndoStacks {
+interface UndoStacks {
   readonly undo: readonly string[];
   readonly redo: readonly string[];
 }

@@ -11,7 +11,7 @@ export type FieldShape =
   | { readonly kind: 'effort' };
 
 /** The three times of an estimate, seconds. */
-export interface Effort {
+interface Effort {
   readonly optimisticS: number;
   readonly mostLikelyS: number;
   readonly pessimisticS: number;

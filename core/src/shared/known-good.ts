@@ -5,7 +5,7 @@ const MOST_REMEMBERED = 5000;
 const LONGEST_REMEMBERED = 200;
 
 /** A test that a value passes only when its schema would let it pass, without the ceremony. */
-export interface Quick {
+interface Quick {
   readonly passes: (value: unknown) => boolean;
   /** so many tests the schema had when it was said; with more it says less than the whole */
   readonly tests: number;

@@ -1,10 +1,10 @@
 /** A picture file as it is kept: without where it was taken, who took it, and all else a camera hides in it. */
-export interface PictureFile {
+interface PictureFile {
   readonly mediaType: 'image/jpeg' | 'image/png';
   readonly bytes: Uint8Array;
 }
 
-export type ReadPicture = { readonly ok: true; readonly file: PictureFile } | { readonly ok: false; readonly message: string };
+type ReadPicture = { readonly ok: true; readonly file: PictureFile } | { readonly ok: false; readonly message: string };
 
 /** Largest picture file that is taken, bytes. */
 const MOST_PICTURE_BYTES = 40 * 1024 * 1024;

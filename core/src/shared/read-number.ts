@@ -7,7 +7,7 @@ export interface TypedNumber {
   readonly text: string;
 }
 
-export type ReadNumber =
+type ReadNumber =
   | { readonly kind: 'number'; readonly number: TypedNumber }
   | { readonly kind: 'ambiguous'; readonly readings: readonly TypedNumber[] }
   | { readonly kind: 'none' };

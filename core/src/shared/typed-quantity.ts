@@ -2,7 +2,7 @@ import { NUMBER_TEXT, readNumber, type TypedNumber } from './read-number';
 import { toSi, type Unit } from './units';
 
 /** A quantity in SI with the step its digits show, and the words it was typed in. */
-export interface TypedQuantity {
+interface TypedQuantity {
   readonly si: number;
   readonly stepSi: number;
   /** number and unit as typed, e.g. "41 g" */
@@ -15,7 +15,7 @@ const typedQuantity = (number: TypedNumber, unit: Unit): TypedQuantity => ({
   typed: `${number.text} ${unit.symbol}`,
 });
 
-export type ReadQuantity =
+type ReadQuantity =
   | { readonly kind: 'quantity'; readonly quantity: TypedQuantity }
   | { readonly kind: 'ambiguous'; readonly readings: readonly string[] }
   | { readonly kind: 'no-unit'; readonly text: string }

@@ -59,7 +59,7 @@ export const TORQUE_UNITS = {
   lbfin: unit('lbfin', 0.0254 * 0.45359237 * 9.80665),
 } as const satisfies Record<string, Unit>;
 
-export type LengthUnit = keyof typeof LENGTH_UNITS;
+type LengthUnit = keyof typeof LENGTH_UNITS;
 
 /** Value in the SI unit of the unit's quantity. `toSi(41, MASS_UNITS.g) // => 0.041` */
 export const toSi = (value: number, from: Unit): number => (value * from.times) / from.over;

@@ -90,7 +90,7 @@ export interface BroughtIn {
 export const BROUGHT_IN = answer<BroughtIn>({ studyId: words(), title: words(), copied: yesNo() });
 
 /** A file that is with the server. */
-export interface StoredAnswer {
+interface StoredAnswer {
   readonly sha256: string;
   readonly widthPx: number | null;
   readonly heightPx: number | null;

@@ -14,7 +14,7 @@ export const taggedTwice = (db: Db, studyId: string, tagged: readonly string[]):
   );
 
 /** A sheet of tags with the words that are printed beside each. */
-export interface PrintedSheet {
+interface PrintedSheet {
   readonly prefix: string;
   readonly firstNumber: number;
   readonly count: number;

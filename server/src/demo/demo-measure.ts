@@ -38,7 +38,7 @@ export interface DemoMeasure {
 
 const M_PER_MM = 0.001;
 
-export interface DemoScan {
+interface DemoScan {
   readonly bytes: Buffer;
   readonly op: Op;
 }

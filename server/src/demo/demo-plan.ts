@@ -88,7 +88,7 @@ export interface DemoPlan {
 }
 
 /** How the plan finds what it names. */
-export interface DemoNames {
+interface DemoNames {
   readonly vehicle: (name: string) => string;
   readonly subsystem: (name: string) => string;
   readonly account: (login: string) => string;

@@ -22,7 +22,7 @@ const STATUS = {
   failed: 500,
 } as const;
 
-export type ProblemCode = keyof typeof STATUS;
+type ProblemCode = keyof typeof STATUS;
 
 /** What the client is told: the kind, a sentence, and every fault or conflict. */
 export interface ProblemBody {

@@ -4,7 +4,7 @@ import type { Response } from 'express';
 import { codeOf } from './problem';
 
 /** Whoever takes less than this, again and again over a stretch of time, is cut off. */
-export interface Pace {
+interface Pace {
   readonly leastBytesPerS: number;
   readonly overS: number;
 }

@@ -6,7 +6,7 @@ import type { Reachable } from './reachable';
 import { allInstruments, type InstrumentRow } from './queries';
 
 /** What a bench is told: all there are, or what became of one. */
-export type InstrumentNews = { readonly all: readonly InstrumentNow[] } | { readonly one: InstrumentNow };
+type InstrumentNews = { readonly all: readonly InstrumentNow[] } | { readonly one: InstrumentNow };
 type Listener = (news: InstrumentNews) => void;
 
 /** All instruments of the organisation, connected for as long as the server runs. */

@@ -22,7 +22,7 @@ export const onlyOnce = (db: Db, id: string): Promise<unknown> => db.query('sele
  */
 export const refreshStatistics = (db: Db, table: string): Promise<unknown> => db.query(`analyze (skip_locked) ${table}`);
 
-export interface ChangeHead {
+interface ChangeHead {
   readonly studyId: string;
   readonly revision: number;
   readonly digest: Buffer;
@@ -38,7 +38,7 @@ export const changeById = (db: Db, id: string): Promise<ChangeHead | null> =>
     [id],
   );
 
-export interface NewChange {
+interface NewChange {
   readonly id: string;
   readonly studyId: string;
   /** its revision, or its mark as long as its turn has not come */

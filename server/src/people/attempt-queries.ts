@@ -2,7 +2,7 @@ import type { Db } from '../db/pool';
 import { maybeOne } from '../db/rows';
 
 /** Failures of one address and one name, or of one address under all names where the name is empty. */
-export interface Attempts {
+interface Attempts {
   readonly failures: number;
   /** seconds that it stays locked, or null */
   readonly lockedS: number | null;

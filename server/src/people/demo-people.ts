@@ -4,7 +4,7 @@ import { passwordHash } from './password';
 import type { Standing } from '@each-bolt/core/wire';
 import type { NewPerson } from './queries';
 
-export interface DemoPerson {
+interface DemoPerson {
   readonly login: string;
   readonly name: string;
   readonly standing: Standing;

@@ -24,7 +24,7 @@ export const peopleCount = async (db: Db): Promise<number> =>
 export const demoPasswordPeople = (db: Db): Promise<readonly Person[]> =>
   many(db, `select ${PERSON} from person where demo_password order by made_at, id`);
 
-export interface SignInRow extends Person {
+interface SignInRow extends Person {
   readonly passwordHash: string;
 }
 

@@ -7,7 +7,7 @@ export const studyById = async (db: Db, studyId: string): Promise<Study | null> 
   (await STORES.study.rows(db, studyId, [studyId]))[0] ?? null;
 
 /** A record as JSON that the database wrote: a record of any size passes through without being read here. */
-export interface RecordText {
+interface RecordText {
   readonly revision: number;
   readonly study: string;
   /** each list of the record, by its name */

@@ -2,7 +2,7 @@ import type { Outline, Part, StudyRecord } from '../../record';
 import { counted } from '../../shared';
 
 /** Parts of a study that were left closed or are damaged, in the order of the record. */
-export interface Register {
+interface Register {
   readonly closed: readonly Part[];
   readonly damaged: readonly Part[];
 }

@@ -31,7 +31,7 @@ export const socketScrewMassKg = (head: SocketHead, pitchDiameter: number, lengt
   (circle(head.diameterMm) * head.heightMm - HEXAGON * head.keyMm ** 2 * head.keyDepthMm + circle(pitchDiameter) * lengthMm) *
   STEEL_KG_PER_MM3;
 
-export interface EachMass {
+interface EachMass {
   readonly kg: number;
   readonly uKg: number;
   readonly mark: EvidenceMark;

@@ -4,7 +4,7 @@ import { fastenerFields, jointFields } from '../shorthand/to-fields';
 import type { ImportRow } from './read-parts';
 
 /** Where a file goes: the vehicle, the subsystem of rows that name none, and the basis its prices stand on. */
-export interface ImportPlace {
+interface ImportPlace {
   readonly vehicleId: string;
   readonly subsystemId: string;
   readonly subsystems: readonly Subsystem[];
@@ -14,7 +14,7 @@ export interface ImportPlace {
 }
 
 /** Rows that can be loaded, rows with faults, and sound rows that are inside a row with faults and must stay out with it. */
-export interface Sorted {
+interface Sorted {
   readonly load: readonly ImportRow[];
   readonly faulty: readonly ImportRow[];
   readonly insideFaulty: readonly ImportRow[];

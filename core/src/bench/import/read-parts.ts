@@ -22,7 +22,7 @@ import {
   type ReadCell,
 } from './read-cells';
 
-export interface CellFault {
+interface CellFault {
   readonly heading: CsvHeading;
   readonly cell: string;
   readonly message: string;

@@ -2,7 +2,7 @@ import { countRange, type FastenerSet, type JointSet, type Recounted, type Recou
 import { fastenerLine, jointLine } from '../shorthand/from-row';
 
 /** A set to be counted again, without its count. */
-export interface BlindSet {
+interface BlindSet {
   readonly kind: 'fasteners' | 'joints';
   readonly setId: string;
   /** "M6x16 T30 8.8": what it is, not how many */

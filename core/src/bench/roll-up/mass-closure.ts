@@ -1,14 +1,14 @@
 import { COVERAGE_FACTOR, withU } from '../../shared';
 
 /** A weighing of a whole. */
-export interface WeighedMass {
+interface WeighedMass {
   readonly massKg: number;
   /** variance, kg² */
   readonly massVar: number;
 }
 
 /** The sum of what is inside it, so far. */
-export interface SummedMass extends WeighedMass {
+interface SummedMass extends WeighedMass {
   /** every part and fastener recorded inside has a mass */
   readonly isComplete: boolean;
 }

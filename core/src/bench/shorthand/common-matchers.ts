@@ -242,7 +242,7 @@ export interface Figure {
   readonly shown?: (si: number, plain: string) => string;
 }
 
-export interface FigureRead {
+interface FigureRead {
   readonly si: number;
   readonly isTotal: boolean;
   readonly evidence: Evidence;

@@ -338,7 +338,7 @@ const accessMatcher: Matcher<FastenerDraft> = (line, at) =>
 const TALLY = tallyMatcher(FASTENER_PATTERN, MOST);
 
 /** What the words of a line say its fasteners are, as far as its figures are read by it. */
-export interface FastenerWords {
+interface FastenerWords {
   readonly isNut: boolean;
   /** without a length of its own: nuts and washers */
   readonly isFlat: boolean;

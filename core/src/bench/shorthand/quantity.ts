@@ -119,7 +119,7 @@ const beginningAt = (line: string, start: number): Beginning | null => {
   return found;
 };
 
-export interface Asking {
+interface Asking {
   readonly table: UnitTable;
   /** the unit when none is said; null makes a unit necessary for it to be this quantity at all; '' takes a bare number */
   readonly usual: string | null;

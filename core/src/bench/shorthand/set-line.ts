@@ -24,7 +24,7 @@ export interface SetLine<Draft> {
   readonly cost: number;
 }
 
-export interface SetLead<Draft> {
+interface SetLead<Draft> {
   readonly entity: KnowingEntity;
   readonly line: string;
   readonly start: number;

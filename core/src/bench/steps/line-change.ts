@@ -5,7 +5,7 @@ import { partFields, setFields } from '../shorthand/to-fields';
 import { afterByNumber, inStepOrder, nextStep, stepsOf } from './step-ops';
 
 /** What the clock says of the time since the line before. */
-export interface StepTime {
+interface StepTime {
   /** ISO 8601, UTC */
   readonly begunAt: string;
   readonly endedAt: string;
@@ -27,7 +27,7 @@ export interface LinePlace {
   readonly carries: Partial<Pick<StepFields, 'tool' | 'bit' | 'people'>>;
 }
 
-export type LineChange =
+type LineChange =
   | { readonly ok: true; readonly ops: readonly Op[]; readonly partId: string | null }
   | { readonly ok: false; readonly line: number; readonly code: string; readonly message: string };
 
@@ -127,7 +127,8 @@ class LineSteps {
   /** The time since the line before belongs to the step the lines are about. */
   takesTime(step: Step | null): void {
     const { time } = this.at;
-    if (step === null || time === null || this.session === null || step.sessionId !== this.session.id) return;
+    if (step === null || time === null || this.session === null) return;
+    if (step.sessionId !== this.session.id) return;
     this.put(step, {
       startedAt: step.startedAt ?? time.begunAt,
       endedAt: time.endedAt,

@@ -52,7 +52,7 @@ export const toggleAfter = (steps: readonly Step[], step: Step): readonly Op[] =
   return edit(step, { after: has ? step.after.filter((id) => id !== before.id) : [...step.after, before.id] });
 };
 
-export type ReadSteps = { readonly ok: true; readonly after: readonly string[] } | { readonly ok: false; readonly message: string };
+type ReadSteps = { readonly ok: true; readonly after: readonly string[] } | { readonly ok: false; readonly message: string };
 
 /** What had to come off first, said by the numbers of the steps. */
 export const afterByNumber = (steps: readonly Step[], step: Pick<Step, 'id' | 'vehicleId'>, numbers: readonly number[]): ReadSteps => {

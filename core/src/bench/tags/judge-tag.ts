@@ -3,13 +3,13 @@ import { readTag, tagText, tidyTag } from './tag';
 import { nextFreeTag, sheetOf } from './tag-sheets';
 
 /** Where the work is: what the next part will hang on. */
-export interface TagPlace {
+interface TagPlace {
   readonly vehicleId: string;
   readonly subsystemId: string | null;
   readonly packageId: string | null;
 }
 
-export type JudgedTag =
+type JudgedTag =
   /** it is on a part: open that one */
   | { readonly kind: 'opens'; readonly tag: string; readonly part: Part }
   /** it can be put on a part here */

@@ -42,7 +42,7 @@ export const LABEL_STOCKS: readonly LabelStock[] = [
   },
 ];
 
-export interface LabelPlace {
+interface LabelPlace {
   readonly page: number;
   readonly xMm: number;
   readonly yMm: number;

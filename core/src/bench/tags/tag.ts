@@ -18,7 +18,7 @@ export const tagText = ({ prefix, number }: Tag): string => {
 /** What a scanner or a hand typed, as tags are written: capitals, no spaces. */
 export const tidyTag = (text: string): string => text.replace(/\s+/g, '').toUpperCase();
 
-export type ReadTag =
+type ReadTag =
   | { readonly kind: 'tag'; readonly tag: Tag }
   /** looks like a printed tag, but its check character does not fit */
   | { readonly kind: 'misread'; readonly tag: Tag; readonly expected: string }

@@ -62,7 +62,7 @@ export const spreadOfSample = ({ lots }: CountSample): { readonly fraction: numb
   return { fraction: Math.sqrt(square) / eachKg, freedom: lots.length - 1 };
 };
 
-export interface CountAssumed {
+interface CountAssumed {
   /** standard deviation of one part as a fraction of its mass; null takes what the sample tells, or what is assumed */
   readonly spreadFraction?: number | null;
   readonly lotFraction?: number;

@@ -1,6 +1,6 @@
 import { GRADES, type Grade } from './grades';
 
-export interface Designation {
+interface Designation {
   /** the system of numbers it is written in, in words; empty when none is recognised */
   readonly system: string;
   readonly form: Grade['form'] | null;

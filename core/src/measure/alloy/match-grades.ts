@@ -4,7 +4,7 @@ import { GRADES, TRACE, type Grade, type Limit } from './grades';
 export type Fractions = Readonly<Record<string, { readonly fraction: number; readonly u: number }>>;
 
 /** One element of a reading against the limits of a grade. */
-export interface ElementVerdict {
+interface ElementVerdict {
   readonly symbol: string;
   readonly fraction: number;
   readonly u: number;
@@ -13,7 +13,7 @@ export interface ElementVerdict {
   readonly outside: number;
 }
 
-export interface GradeMatch {
+interface GradeMatch {
   readonly grade: Grade;
   /** chance of the reading under this grade relative to the best, 0…1 */
   readonly likelihoodFraction: number;

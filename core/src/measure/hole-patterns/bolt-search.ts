@@ -1,13 +1,13 @@
 import { apart, bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
 import { nearest } from './move-within';
 
-export interface Bolted {
+interface Bolted {
   readonly pairs: readonly (readonly [number, number])[];
   readonly move: RigidMove;
   readonly worstM: number;
 }
 
-export interface BoltSearch {
+interface BoltSearch {
   /** the best of what was found, or null */
   readonly bolted: Bolted | null;
   /** every pairing was tried: what was not found does not exist */

@@ -3,7 +3,7 @@ import { apart, bestFit, moved, type Freedom, type Place, type RigidMove } from 
 import { boltSearch } from './bolt-search';
 import { moveWithin } from './move-within';
 
-export interface PointFit {
+interface PointFit {
   /** place of the point in the first pattern */
   readonly from: number;
   /** place of its partner in the second */

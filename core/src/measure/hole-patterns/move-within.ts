@@ -1,6 +1,6 @@
 import { apart, bestFit, moved, type Freedom, type Place, type RigidMove } from './best-fit';
 
-export interface PlacePair {
+interface PlacePair {
   readonly from: Place;
   readonly onto: Place;
 }

@@ -10,7 +10,7 @@ export interface Likely<T> {
   readonly against: readonly Cue[];
 }
 
-export interface Identified {
+interface Identified {
   readonly processes: readonly Likely<Process>[];
   readonly families: readonly Likely<MaterialFamily>[];
 }

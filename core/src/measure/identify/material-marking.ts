@@ -1,4 +1,4 @@
-export interface MaterialMarking {
+interface MaterialMarking {
   /** symbols of the polymers, the main one first */
   readonly polymers: readonly string[];
   /** filler: its letter code and percent by mass */

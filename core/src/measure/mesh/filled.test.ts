@@ -1,4 +1,5 @@
-import { boxVolumeM3, filledFraction } from './filled';
+import { boxVolumeM3 } from '../../bench';
+import { filledFraction } from './filled';
 
 describe('how much of what surrounds it a part fills', () => {
   it('is its volume over that of the box or hull', () => {

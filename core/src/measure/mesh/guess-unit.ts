@@ -5,7 +5,7 @@ import type { Vector } from './mesh';
 export const METRES_PER: Readonly<Record<ScanUnit, number>> = { mm: 0.001, cm: 0.01, in: 0.0254, m: 1 };
 export const UNIT_WORD: Readonly<Record<ScanUnit, string>> = { mm: 'millimetres', cm: 'centimetres', in: 'inches', m: 'metres' };
 
-export interface UnitGuess {
+interface UnitGuess {
   readonly unit: ScanUnit;
   /** what speaks for it, in words */
   readonly why: string;
@@ -14,7 +14,7 @@ export interface UnitGuess {
 }
 
 /** What is known of the part a scan is of. */
-export interface KnownOfPart {
+interface KnownOfPart {
   /** sides recorded or measured with a caliper, m */
   readonly sidesM: readonly number[];
   readonly massKg: number | null;

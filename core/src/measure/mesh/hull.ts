@@ -13,7 +13,7 @@ const MANY = 20_000;
 const ENOUGH = 50_000;
 
 /** The hull of points, and one that is rough where they are very many. */
-export interface Hulls {
+interface Hulls {
   /** hull of the farthest points in many directions: all that a search for a box needs */
   readonly rough: Hull;
   readonly whole: () => Hull;

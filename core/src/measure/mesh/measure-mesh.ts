@@ -23,7 +23,7 @@ const MOST_NON_MANIFOLD = 0.01;
 /** Below this share of its box a mesh encloses nothing to speak of. */
 const ENCLOSES_FROM = 1e-6;
 
-export interface MeasuredMesh {
+interface MeasuredMesh {
   /** in the unit of the mesh: lengths, areas and volumes as in the file */
   readonly figures: ScanFigures;
   readonly minimum: TurnedBox;

@@ -1,7 +1,7 @@
 import type { Mesh } from './mesh';
 
 /** How well the triangles close. */
-export interface MeshEdges {
+interface MeshEdges {
   /** edges with one triangle only */
   readonly open: number;
   /** edges with three triangles or more */

@@ -1,7 +1,7 @@
 import type { Mesh, Vector } from './mesh';
 
 /** What the triangles alone say, in the unit of the mesh. */
-export interface MeshFigures {
+interface MeshFigures {
   /** signed: negative when the triangles look inwards */
   readonly volume: number;
   readonly area: number;

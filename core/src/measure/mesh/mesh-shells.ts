@@ -4,7 +4,7 @@ import { vertexAt } from './mesh';
 import { cross, dot, length, minus } from './vectors';
 
 /** What of a mesh lies on itself. */
-export interface MeshShells {
+interface MeshShells {
   /** parts of surface that hang together */
   readonly shells: number;
   /** shells that lie on another one, so that the volume would be counted twice */

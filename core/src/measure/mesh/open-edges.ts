@@ -9,7 +9,7 @@ export interface Hole {
   readonly middle: Vector;
 }
 
-export interface ClosedVolume {
+interface ClosedVolume {
   /** signed volume with every hole closed flat */
   readonly volume: number;
   /** standard uncertainty from not knowing how the closed surface runs */

@@ -1,9 +1,9 @@
 import { bestFit, moved, type Place, type RigidMove } from '../hole-patterns/best-fit';
 
 /** The point of a surface nearest to a place. */
-export type NearestOn = (place: Place) => Place;
+type NearestOn = (place: Place) => Place;
 
-export interface LaidOver {
+interface LaidOver {
   readonly move: RigidMove;
   /** root mean square of the distances left, the farthest left out, in the unit of the meshes */
   readonly rms: number;

@@ -4,7 +4,7 @@ import { hulls } from './hull';
 import { boxAround, boxOf, minimumBox } from './minimum-box';
 import { dot } from './vectors';
 
-export interface TrimmedBox {
+interface TrimmedBox {
   readonly box: TurnedBox;
   /** share of the volume (of the surface, where the mesh encloses none) that lies in the box */
   readonly heldFraction: number;

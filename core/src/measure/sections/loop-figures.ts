@@ -32,7 +32,7 @@ export interface LoopFigures {
  * @throws RangeError when the loops enclose nothing
  * @source Green's theorem over polygons; textbook
  * @example
- * loopFigures([rectangle(0.04, 0.08)]).ixM4; // => 1.70666667e-6
+ * loopFigures([[[0, 0], [0.04, 0], [0.04, 0.08], [0, 0.08]]]).ixM4 * 1e8; // => 170.6667
  */
 export const loopFigures = (loops: readonly Loop[]): LoopFigures => {
   const points = loops.flat();

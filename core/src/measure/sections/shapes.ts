@@ -12,7 +12,7 @@ export const SECTION_SHAPES = {
   'closed hat': ['crown', 'height', 'flange', 'thickness', 'plateThickness'],
 } as const satisfies Readonly<Record<Exclude<SectionKind, 'outline'>, readonly string[]>>;
 export type SectionShape = Exclude<SectionKind, 'outline'>;
-export type DimensionOf<S extends SectionShape> = (typeof SECTION_SHAPES)[S][number];
+type DimensionOf<S extends SectionShape> = (typeof SECTION_SHAPES)[S][number];
 export type Dimension = DimensionOf<SectionShape>;
 export type Dimensions = Readonly<Partial<Record<Dimension, number>>>;
 

@@ -2,7 +2,7 @@ import type { Loop, Point } from './loop-figures';
 import type { Torsion } from './shapes';
 import { solveTorsion } from './solve-torsion';
 
-export interface TorsionFigure {
+interface TorsionFigure {
   readonly jM4: number;
   /** half the width within which it is known, m⁴; 0 where it is exact */
   readonly jUM4: number;

@@ -3,7 +3,7 @@ import { fDistribution } from '../../shared';
 /** Readings of a crossed study: every person measures every part the same number of times. [person][part][trial] */
 export type Crossed = readonly (readonly (readonly number[])[])[];
 
-export interface VarianceLine {
+interface VarianceLine {
   readonly source: 'part' | 'person' | 'part × person' | 'repeat';
   readonly sumOfSquares: number;
   readonly freedom: number;
@@ -161,7 +161,7 @@ const K3: Readonly<Record<number, number>> = {
   10: 0.3146,
 };
 
-export interface RangeStudy {
+interface RangeStudy {
   readonly averageRange: number;
   readonly personRange: number;
   readonly partRange: number;

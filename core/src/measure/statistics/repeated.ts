@@ -1,6 +1,6 @@
 import { studentQuantile } from '../../shared';
 
-export interface MeanReading {
+interface MeanReading {
   readonly n: number;
   readonly mean: number;
   /** experimental standard deviation of a single reading; null from one reading */

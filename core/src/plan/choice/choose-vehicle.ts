@@ -31,7 +31,7 @@ export interface CriterionMark {
   readonly mark: number | null;
 }
 
-export interface RankedCandidate {
+interface RankedCandidate {
   readonly candidate: Candidate;
   readonly marks: readonly CriterionMark[];
   /** weighted mean of the marks that are known, 0 … 1; null when nothing is known or no weight is on it */
@@ -43,14 +43,14 @@ export interface RankedCandidate {
 }
 
 /** The smallest change of one weight that puts another candidate first. */
-export interface WeightFlip {
+interface WeightFlip {
   readonly criterion: ChoiceCriterion;
   readonly from: number;
   readonly to: number;
   readonly firstId: string;
 }
 
-export interface VehicleChoice {
+interface VehicleChoice {
   /** best first; those without a score last */
   readonly ranked: readonly RankedCandidate[];
   readonly flips: readonly WeightFlip[];

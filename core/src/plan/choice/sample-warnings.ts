@@ -15,7 +15,7 @@ export const HEADLINE_FIGURES = [
   'wheelbaseM',
   'trackM',
 ] as const;
-export type HeadlineFigure = (typeof HEADLINE_FIGURES)[number];
+type HeadlineFigure = (typeof HEADLINE_FIGURES)[number];
 
 /** More than this on the odometer is a used sample. */
 const WORN_M = 10_000_000;

@@ -1,5 +1,5 @@
 /** What a charged link capacitor holds and how it empties through a resistance. */
-export interface LinkCapacitor {
+interface LinkCapacitor {
   readonly capacitanceF: number;
   readonly voltageV: number;
   readonly resistanceOhm: number;
@@ -7,7 +7,7 @@ export interface LinkCapacitor {
   readonly safeV: number;
 }
 
-export interface CapacitorResult {
+interface CapacitorResult {
   readonly energyJ: number;
   readonly timeConstantS: number;
   /** until the voltage has fallen to the safe one; 0 when it is there already */

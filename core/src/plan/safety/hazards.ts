@@ -1,7 +1,7 @@
 import type { HoldPointFields } from '../../record';
 
 /** A hold point as the catalogue asks it: a reading or answer before work with a hazard begins. */
-export type HoldPointAsk = Pick<HoldPointFields, 'asks' | 'kind' | 'unit' | 'low' | 'high'>;
+type HoldPointAsk = Pick<HoldPointFields, 'asks' | 'kind' | 'unit' | 'low' | 'high'>;
 
 export interface Hazard {
   readonly id: string;

@@ -49,7 +49,7 @@ export const usualLiftSetUp = ({
       };
 
 /** What a step stands for: a part, a whole subsystem, or nothing recorded. */
-export type RecordedAs = Pick<LiftStepFields, 'partId' | 'subsystemId'>;
+type RecordedAs = Pick<LiftStepFields, 'partId' | 'subsystemId'>;
 export const recordedAs = (id: string | null, subsystems: readonly Pick<Subsystem, 'id'>[]): RecordedAs =>
   subsystems.some((s) => s.id === id) ? { partId: null, subsystemId: id } : { partId: id, subsystemId: null };
 

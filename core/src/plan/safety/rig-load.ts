@@ -1,7 +1,7 @@
 import { STANDARD_GRAVITY } from '../../shared';
 
 /** A load on a rig: a mass that is lifted, or a force that is pulled. */
-export interface RigLoad {
+interface RigLoad {
   /** mass lifted, or null for a pull */
   readonly massKg: number | null;
   /** pull, or null for a lift */
@@ -23,7 +23,7 @@ export const MOST_LEAN_RAD = Math.PI / 3;
 export const RIG_LOAD_SOURCE =
   'Equilibrium of forces, gₙ by the 3rd CGPM (1901). That a rigid load bears on two legs, and that no leg leans more than 60°, are the usual rules of sling charts, from memory: the chart of the sling and local codes decide.';
 
-export interface RigLoadResult {
+interface RigLoadResult {
   /** legs that bear the load */
   readonly bearing: number;
   /** along one leg, the factor included */

@@ -3,7 +3,7 @@ import { packageState } from './plan-network';
 import type { PlanSchedule } from './plan-schedule';
 
 /** People-hours of a plan, cumulated day by day. */
-export interface BurnDay {
+interface BurnDay {
   /** YYYY-MM-DD */
   readonly day: string;
   /** what was agreed to be done by then; null when nothing was agreed */

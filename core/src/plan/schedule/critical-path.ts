@@ -10,7 +10,7 @@ export interface Job {
   readonly fixed?: number | null;
 }
 
-export interface CriticalPath {
+interface CriticalPath {
   readonly finish: number;
   /** [job] */
   readonly earliest: readonly number[];

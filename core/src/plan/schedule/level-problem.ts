@@ -16,7 +16,7 @@ export interface LevelJob {
   readonly fixed: number | null;
 }
 
-export interface LevelResource {
+interface LevelResource {
   readonly capacity: number;
   /** [from, to) slots when it is not there, ascending */
   readonly off: readonly (readonly [number, number])[];

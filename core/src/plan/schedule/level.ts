@@ -5,7 +5,7 @@ import { lowerBound } from './lower-bound';
 import type { LevelProblem, Levelled } from './level-problem';
 import { Timeline, serialSchedule } from './timeline';
 
-export interface LevelOptions {
+interface LevelOptions {
   /** schedules that are tried at most */
   readonly tries: number;
   /** chance is seeded, so that the same plan always gives the same schedule */

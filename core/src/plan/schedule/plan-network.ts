@@ -33,7 +33,7 @@ export interface PlanNetwork {
   readonly leftOut: readonly LeftOut[];
 }
 
-export interface NetworkResult {
+interface NetworkResult {
   readonly network: PlanNetwork | null;
   readonly issues: readonly Issue[];
 }

@@ -16,7 +16,7 @@ export interface WorkingCalendar {
   readonly opensMin: number;
 }
 
-export interface WorkingCalendarResult {
+interface WorkingCalendarResult {
   readonly axis: WorkingCalendar | null;
   readonly issues: readonly Issue[];
 }

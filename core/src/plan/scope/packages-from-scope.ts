@@ -3,7 +3,7 @@ import { hazardById } from '../safety/hazards';
 import { scopeExpectation, type Experience } from './experience';
 
 /** What is made of one scoped subsystem: its packages and, where nothing is made, why. */
-export interface ScopePackages {
+interface ScopePackages {
   readonly ops: readonly Op[];
   /** subsystems whose time is not known, so that their packages have no estimate */
   readonly withoutTime: readonly string[];

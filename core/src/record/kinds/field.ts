@@ -30,7 +30,7 @@ interface Said<T extends string> extends Common {
 }
 
 /** What a text must look like, and what is said when it does not; `\${label}` stands for the label. */
-export interface Pattern {
+interface Pattern {
   readonly is: RegExp;
   readonly says: string;
 }
@@ -58,22 +58,22 @@ export interface NumberField extends Said<'number'> {
   readonly says?: { readonly min?: string; readonly max?: string };
 }
 
-export interface ChoiceField<T extends string = string> extends Said<'choice'> {
+interface ChoiceField<T extends string = string> extends Said<'choice'> {
   readonly choices: readonly T[];
 }
 
-export interface FlagField extends Said<'flag'> {
+interface FlagField extends Said<'flag'> {
   /** what yes and no are called */
   readonly words?: readonly [yes: string, no: string];
 }
 /** A calendar date as YYYY-MM-DD. */
-export type DateField = Said<'date'>;
+type DateField = Said<'date'>;
 /** A moment as ISO 8601 in UTC. */
-export type InstantField = Said<'instant'>;
+type InstantField = Said<'instant'>;
 /** A local time as YYYY-MM-DDTHH:MM. */
-export type LocalTimeField = Said<'local time'>;
+type LocalTimeField = Said<'local time'>;
 /** A price in decimal digits: 4.20 stays 4.20. */
-export type PriceField = Said<'price'>;
+type PriceField = Said<'price'>;
 
 /** What happens to a record when the one it refers to goes: it goes too, it forgets it, or the other cannot go. */
 export type WhenGone = 'remove too' | 'clear' | 'refuse';
@@ -88,16 +88,16 @@ export interface ReferenceField extends Said<'reference'> {
 }
 
 /** Another record of the study, of the kind that a field beside it names; null where nothing does. */
-export interface AnyReferenceField extends Said<'any reference'> {
+interface AnyReferenceField extends Said<'any reference'> {
   readonly toKindIn: string | null;
   readonly whenGone: WhenGone | 'stays';
 }
 
 /** An account of the organisation, by its id. */
-export type PersonField = Said<'person'>;
+type PersonField = Said<'person'>;
 
 /** An entry of a library that ships with the program, by its name there. */
-export interface LibraryField extends Said<'library'> {
+interface LibraryField extends Said<'library'> {
   readonly of: 'material' | 'process';
 }
 
@@ -118,7 +118,7 @@ export interface TupleField<I = unknown, N extends 2 | 3 = 2 | 3> extends Said<'
 }
 
 /** A rule that looks at several parts of a value. */
-export interface GroupRule<V> {
+interface GroupRule<V> {
   readonly name: string;
   readonly says: string;
   readonly holds: (value: V) => boolean;
@@ -139,7 +139,7 @@ export interface ByNameField<I = unknown> extends Said<'by name'> {
 }
 
 /** How the fields of the record are known, by field. */
-export type EvidenceField = Said<'evidence'>;
+type EvidenceField = Said<'evidence'>;
 
 export type Field =
   | TextField

@@ -1,7 +1,7 @@
 /** How an instrument tells of a reading, unasked, once `INIT:CONT ON` was said. */
-export type Status = 'STAB' | 'UNST' | 'OVER' | 'UNDER';
+type Status = 'STAB' | 'UNST' | 'OVER' | 'UNDER';
 
-export interface ReadingParts {
+interface ReadingParts {
   readonly seq: number;
   readonly quantity: 'MASS' | 'LENG' | 'TORQ' | 'COUN' | 'ELEM' | 'DATA';
   readonly value: number | null;

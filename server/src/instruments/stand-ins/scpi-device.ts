@@ -1,5 +1,5 @@
 /** An error of the standard, by number and words. */
-export interface ScpiError {
+interface ScpiError {
   readonly number: number;
   readonly words: string;
 }

@@ -36,7 +36,7 @@ import { todayHere } from '../record/when';
 /** Ten minutes without a sign of work, and the clock stands. */
 const PAUSE_AFTER_S = 600;
 
-export type LinesKept =
+type LinesKept =
   { readonly kept: true; readonly partId: string | null } | { readonly kept: false; readonly line: number; readonly refusal: Refusal };
 
 const refusalOf = (code: string, message: string, issues: readonly Issue[] = []): Refusal => ({ code, message, issues });

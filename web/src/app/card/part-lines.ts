@@ -3,7 +3,7 @@ import { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from '@each-bol
 import { HAND_WORD, fieldLabel, evidenceFor, massSaid, rangeText, type Part } from '@each-bolt/core/record';
 
 /** One line of the card: what it is, what it says, how it is known. */
-export interface CardLine {
+interface CardLine {
   readonly label: string;
   readonly value: string;
   readonly isFigure: boolean;

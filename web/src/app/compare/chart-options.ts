@@ -9,7 +9,7 @@ export interface ChartVehicle {
   readonly place: number;
 }
 
-export interface FamilyMass {
+interface FamilyMass {
   readonly family: string;
   readonly left: number;
   readonly right: number;

@@ -2,7 +2,7 @@ import { Injectable, signal } from '@angular/core';
 import type { Measure } from '@each-bolt/core/cost';
 
 /** A figure somebody asks about: the node it stands at, and which of its figures. */
-export interface AskedFigure {
+interface AskedFigure {
   readonly key: string;
   readonly measure: Measure;
 }

@@ -1,5 +1,6 @@
 import { ABSENT, READ_IN, counted, fixed, readAs, threeDigits, withU } from '@each-bolt/core/shared';
-import { boxVolumeM3, filledFraction, type Loop } from '@each-bolt/core/measure';
+import { boxVolumeM3 } from '@each-bolt/core/bench';
+import { filledFraction, type Loop } from '@each-bolt/core/measure';
 import type { ScanFigures, Triple } from '@each-bolt/core/record';
 
 /** A volume in m³ as people read it: cm³ for a part, litres from one litre on. */
@@ -12,12 +13,12 @@ const areaWords = (m2: number): string => (m2 < 0.1 ? `${threeDigits(readAs(READ
 
 /** "120.0 × 45.0 × 12.0": the sides of a box in mm, where the unit stands above. */
 export const sidesMm = (sides: Triple): string => sides.map((side) => fixed(readAs(READ_IN.mm, side), side < 0.01 ? 2 : 1)).join(' × ');
-export const sidesWords = (sides: Triple): string => `${sidesMm(sides)} mm`;
+const sidesWords = (sides: Triple): string => `${sidesMm(sides)} mm`;
 export const percentWords = (fraction: number): string => `${fixed(fraction * 100, 1)} %`;
 
 const filledWords = (fraction: number | null): string => (fraction === null ? '' : `filled to ${percentWords(fraction)}`);
 
-export interface FigureRow {
+interface FigureRow {
   readonly word: string;
   readonly value: string;
   readonly note: string;

@@ -41,7 +41,7 @@ export const figuresOf = (section: Pick<SectionFields, 'kind' | 'dimensions' | '
   }
 };
 
-export interface SectionRow {
+interface SectionRow {
   readonly word: string;
   readonly unit: string;
   readonly of: (f: SectionFigures) => string;

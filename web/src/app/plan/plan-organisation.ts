@@ -7,7 +7,7 @@ import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 
 /** A rig of another study. */
-export interface Organisation {
+interface Organisation {
   readonly experience: readonly Experience[];
   readonly held: readonly HeldVehicle[];
   readonly rigs: readonly OrganisationRig[];

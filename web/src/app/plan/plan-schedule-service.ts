@@ -7,7 +7,7 @@ import { todayHere } from '../record/when';
 import { makeScheduleWorker } from './make-worker';
 import type { PlanParts, ScheduleAsked, ScheduleTold } from './schedule-told';
 
-export interface ScheduleState {
+interface ScheduleState {
   /** 0 … 1 while a schedule is made; null when it is there */
   readonly doneFraction: number | null;
   /** the last one that was made, of the plan as it was then */

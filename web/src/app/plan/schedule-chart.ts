@@ -7,7 +7,7 @@ import type { ChartInk } from '../shared/chart-ink';
 export type ChartRows = 'packages' | 'holders';
 
 /** One bar of the chart: a package in the row of its own, or in the row of somebody or something it holds. */
-export interface Bar {
+interface Bar {
   readonly row: number;
   readonly scheduled: Scheduled;
   readonly name: string;
@@ -21,7 +21,7 @@ export interface Bar {
   readonly rail: boolean;
 }
 
-export interface ScheduleRows {
+interface ScheduleRows {
   readonly labels: readonly string[];
   readonly bars: readonly Bar[];
 }

@@ -103,7 +103,7 @@ const KEPT_WITHIN_MS = 30_000;
 const PER_OP_MS = 20;
 
 /** What a stream tells, and how it stands. */
-export type Streamed<R extends StreamRoute> =
+type Streamed<R extends StreamRoute> =
   | EventOf<R>
   | { readonly kind: 'open' }
   /** connecting again by itself, or refused for good: then the stream ends */

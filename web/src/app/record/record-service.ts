@@ -22,7 +22,7 @@ import { Outbox, type Outcome, type Told } from './outbox';
 import type { Person, Refusal } from '@each-bolt/core/wire';
 import { RecordApi, isPassing, type ReadStudy } from './record-api';
 
-export type RecordState =
+type RecordState =
   | { readonly kind: 'reading' }
   | { readonly kind: 'failed'; readonly refusal: Refusal }
   | { readonly kind: 'ready'; readonly record: StudyRecord; readonly rollUp: StudyRollUp };

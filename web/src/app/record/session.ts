@@ -6,7 +6,7 @@ import type { Me, Person, Refusal, SignedIn } from '@each-bolt/core/wire';
 import { RecordApi, isPassing } from './record-api';
 import { Account } from './account';
 
-export type SessionState =
+type SessionState =
   | { readonly kind: 'reading' }
   | { readonly kind: 'in'; readonly person: Person }
   /** signed out, with what there is to sign in with */

@@ -10,7 +10,7 @@ export interface Typed {
 }
 
 /** Somebody is about to leave something typed behind. */
-export interface AskedToLeave {
+interface AskedToLeave {
   readonly what: string;
   readonly answer: (mayGo: boolean) => void;
 }

@@ -3,7 +3,7 @@ import { computed, effect, signal, untracked, type Signal } from '@angular/core'
 import { treeMove, type TreeRow } from './visible-rows';
 
 /** What a cursor moves over. */
-export interface TreeCursorParts {
+interface TreeCursorParts {
   readonly rows: Signal<readonly TreeRow[]>;
   /** key of the chosen node */
   readonly chosen: Signal<string>;

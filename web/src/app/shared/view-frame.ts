@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { RouterLink, RouterLinkActive, RouterOutlet } from '@angular/router';
 
-export interface FrameView {
+interface FrameView {
   readonly path: string;
   readonly word: string;
 }

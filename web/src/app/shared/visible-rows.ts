@@ -10,7 +10,7 @@ export interface TreeRow {
   readonly isOpen: boolean;
 }
 
-export interface TreeView {
+interface TreeView {
   /** roots to show, as places in the outline */
   readonly roots: readonly number[];
   readonly isOpen: (node: OutlineNode) => boolean;
@@ -44,7 +44,7 @@ export const visibleRows = (outline: Outline, { roots, isOpen, matches }: TreeVi
 };
 
 /** What arrow keys do in a tree: the row to go to, or the row to open or close. */
-export type TreeMove = { readonly go: number } | { readonly toggle: TreeRow } | null;
+type TreeMove = { readonly go: number } | { readonly toggle: TreeRow } | null;
 
 export const treeMove = (key: string, rows: readonly TreeRow[], at: number): TreeMove => {
   const row = rows[at];

@@ -1,8 +1,8 @@
 import { SEQUENCE, choice, optional, reference, text } from '../field';
 import { WRITTEN, kind } from '../kind';
 
-export const CLAIM_SOURCES = ['the maker', 'a supplier', 'a press report', 'an owner', 'an authority', 'an earlier study'] as const;
-export const CLAIM_STATES = ['to test', 'borne out', 'partly borne out', 'refuted', 'cannot be tested'] as const;
+const CLAIM_SOURCES = ['the maker', 'a supplier', 'a press report', 'an owner', 'an authority', 'an earlier study'] as const;
+const CLAIM_STATES = ['to test', 'borne out', 'partly borne out', 'refuted', 'cannot be tested'] as const;
 
 /** Something said in public about a vehicle that the study will test. */
 export const CLAIM = kind({

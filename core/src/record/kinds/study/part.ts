@@ -30,7 +30,7 @@ export const HAND_WORD: Readonly<Record<Hand, string>> = {
 };
 
 export const OPENED = ['opened', 'closed'] as const;
-export const DAMAGE_FROM = ['was there', 'taking apart'] as const;
+const DAMAGE_FROM = ['was there', 'taking apart'] as const;
 
 /** What whoever costs a part may say of it. */
 const COST_FIELDS = [
