@@ -1,5 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join, resolve } from 'node:path';
+import { runInNewContext } from 'node:vm';
 import { checkCharacter, parseLine } from '@each-bolt/core/bench';
 import * as record from '@each-bolt/core/record';
 import * as solids from '../core/testing/solids';
@@ -63,7 +64,7 @@ const codeExamples = (path: string): readonly CodeExample[] =>
 
 /** A number in an example is as exact as its digits; what ends in “…” is a part of what comes. */
 const asSaid = (expected: string): unknown => {
-  const value: unknown = new Function(`return (${expected.replace(/,\s*…/g, '')})`)();
+  const value: unknown = runInNewContext(`(${expected.replace(/,\s*…/g, '')})`);
   const round = (of: unknown): unknown => {
     if (typeof of === 'number' && !Number.isInteger(of))
       return expect.closeTo(of, Math.min(12, /\.(\d+)/.exec(String(of))?.[1]?.length ?? 9) - 1);
@@ -80,7 +81,7 @@ describe('examples in the code', () => {
     // eslint-disable-next-line @typescript-eslint/no-require-imports
     const own = require(join(ROOT, example.path)) as object;
     const scope: Readonly<Record<string, unknown>> = { ...record, ...solids, ...own };
-    const found: unknown = new Function(...Object.keys(scope), `return (${example.code})`)(...Object.values(scope));
+    const found: unknown = runInNewContext(`(${example.code})`, scope);
     expect(found).toEqual(asSaid(example.expected));
   });
 });
