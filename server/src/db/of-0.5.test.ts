@@ -36,8 +36,9 @@ const WORD_THEN: Readonly<Partial<Record<string, string>>> = { part: 'piece', pa
 const WITH_A_MASS: readonly Entity[] = ['part', 'fasteners', 'fluid'];
 const CHOICES = ['aboutKind', 'depth', 'assembliesAs'];
 
+/** Rows of then; of a kind that came after it there are none. */
 const thenOf = (list: string): readonly Row[] =>
-  (list === 'study' ? [THEN.record.study] : THEN.record[LIST_THEN[list] ?? list]) as readonly Row[];
+  ((list === 'study' ? [THEN.record.study] : THEN.record[LIST_THEN[list] ?? list]) as readonly Row[] | undefined) ?? [];
 
 /** What a row of then must be today, value by value; undefined for a value that did not exist then. */
 const expected = (entity: Entity, then: Row, field: string): unknown => {
