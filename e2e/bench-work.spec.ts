@@ -242,7 +242,7 @@ test('what stays closed and what is damaged stand in a register', async ({ page,
   await page.getByLabel('What the damage is').fill('lug broken off when prised');
   await page.getByRole('button', { name: /^“latch unit” is damaged/ }).click();
   await expect(page.getByRole('table', { name: 'Damaged' })).toContainText('latch unit');
-  await expect(page.getByLabel('Where the damage of latch unit is from')).toHaveValue('taking apart');
+  await expect(page.getByLabel('Damage from, latch unit')).toHaveValue('taking apart');
   await allKept(page);
 });
 

@@ -79,9 +79,9 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Candidate 2');
   await put(page, 'Name', 'Costermonger');
   await put(page, 'Price', '58700');
-  await put(page, 'Weeks to obtain', 'soon');
+  await put(page, 'Time to obtain', 'soon');
   await expect(page.getByRole('alert')).toContainText('“soon” is not a number');
-  await put(page, 'Weeks to obtain', '6');
+  await put(page, 'Time to obtain', '6');
   await page.getByLabel('Who asks for it').fill('the electronics group');
   await page.getByLabel('How strongly it is asked for').selectOption('5');
   await page.getByRole('button', { name: 'Add the request' }).click();
@@ -100,29 +100,29 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   // its passport: what is missing is said, and a kerb mass is told by somebody
   await view(page, 'Samples').click();
   await expect(page.getByLabel('Warnings about the samples')).toContainText('Costermonger has no kerb mass');
-  await put(page, 'Kerb mass of Costermonger', '2.63 t');
-  await expect(page.getByLabel('Kerb mass of Costermonger', { exact: true })).toHaveValue(/^2.?630$/);
+  await put(page, 'Kerb mass, Costermonger', '2.63 t');
+  await expect(page.getByLabel('Kerb mass, Costermonger', { exact: true })).toHaveValue(/^2.?630$/);
   // no vehicle has such a wheelbase: it is kept, and questioned
-  await put(page, 'Wheelbase of Costermonger', '2.42 mm');
+  await put(page, 'Wheelbase, Costermonger', '2.42 mm');
   await expect(page.getByLabel('Warnings about the samples')).toContainText(/wheelbase 2\.42 mm, but vehicles have .* Is it 2.?420 mm\?/);
-  await put(page, 'Wheelbase of Costermonger', '2.42 m');
+  await put(page, 'Wheelbase, Costermonger', '2.42 m');
   await expect(page.getByLabel('Warnings about the samples')).not.toContainText('Is it');
   await expect(page.getByLabel('How kerb mass of Costermonger is known')).toHaveValue('T');
-  await put(page, 'Changes from standard of Costermonger', 'tow bar').catch(() => undefined);
-  await page.getByLabel('Changes from standard of Costermonger').fill('tow bar');
-  await page.getByLabel('Changes from standard of Costermonger').blur();
+  await put(page, 'Changes from standard, Costermonger', 'tow bar').catch(() => undefined);
+  await page.getByLabel('Changes from standard, Costermonger').fill('tow bar');
+  await page.getByLabel('Changes from standard, Costermonger').blur();
   await expect(page.getByLabel('Warnings about the samples')).toContainText('Costermonger is not as its maker delivered it (tow bar)');
 
   // the scope, with hours that somebody knows, becomes packages
   await view(page, 'Scope').click();
   await choose(page, 'Vehicle', 'Drayman II');
   // left closed is kept only with its reason
-  await choose(page, 'Depth of Sliding cargo door', 'leave closed');
+  await choose(page, 'Depth, Sliding cargo door', 'leave closed');
   await expect(page.getByRole('alert')).toContainText('Not kept yet: say why it stays closed');
-  await put(page, 'Why Sliding cargo door stays closed', 'held back for the water test');
+  await put(page, 'Why it stays closed, Sliding cargo door', 'held back for the water test');
   await expect(page.getByText('1 leave closed')).toBeVisible();
-  await choose(page, 'Depth of Sliding cargo door', 'to parts');
-  await put(page, 'Hours expected for Sliding cargo door', '40');
+  await choose(page, 'Depth, Sliding cargo door', 'to parts');
+  await put(page, 'Working time expected, Sliding cargo door', '40');
   await page.getByRole('button', { name: 'Make 2 packages from the scope' }).click();
   await expect(page.getByRole('button', { name: 'All of it has packages' })).toBeDisabled();
 
@@ -145,13 +145,13 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Done Wed 5 Jun 12:00 2030', { timeout: 20_000 });
   await expect(page.getByText('with the most likely times no other order is done earlier')).toBeVisible();
   await page.getByRole('tab', { name: 'Table' }).click();
-  await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').fill('2030-06-06');
-  await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').blur();
+  await page.getByLabel('Pinned on, Sliding cargo door off Drayman II').fill('2030-06-06');
+  await page.getByLabel('Pinned on, Sliding cargo door off Drayman II').blur();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Done Mon 10 Jun 12:00 2030', { timeout: 20_000 });
 
   // a pin that cannot be is named, and nothing is lost
-  await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').fill('2030-06-08');
-  await page.getByLabel('Day Sliding cargo door off Drayman II is pinned on').blur();
+  await page.getByLabel('Pinned on, Sliding cargo door off Drayman II').fill('2030-06-08');
+  await page.getByLabel('Pinned on, Sliding cargo door off Drayman II').blur();
   await expect(page.getByLabel('What keeps the plan from working')).toContainText('is pinned on Sat 8 Jun, which is not a working day');
   await expect(page.getByRole('row', { name: /Take to parts/ })).toContainText('Wed 12 Jun');
 
@@ -197,7 +197,7 @@ test.describe('a plan of three packages', () => {
     await page.mouse.up();
     await allKept(page);
     await page.getByRole('tab', { name: 'Table' }).click();
-    await expect(page.getByLabel('Day seat off is pinned on')).toHaveValue(/2030-06-0[56]/);
+    await expect(page.getByLabel('Pinned on, seat off')).toHaveValue(/2030-06-0[56]/);
     await expect(page.getByRole('row', { name: /seat off/ })).toContainText(/(Wed 5|Thu 6) Jun 08:00/);
   });
 
@@ -294,14 +294,14 @@ test('the vehicle on the lift: the warning stands before the step that would tip
   await page.getByRole('alert').getByRole('button', { name: 'Close' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await view(page, 'Samples').click();
-  await expect(page.getByLabel('Kerb mass of Drayman II', { exact: true })).toHaveValue(/^2.?000/);
+  await expect(page.getByLabel('Kerb mass, Drayman II', { exact: true })).toHaveValue(/^2.?000/);
   await view(page, 'Precautions').click();
   await page.getByRole('tab', { name: 'Lift balance' }).click();
   await page.getByRole('button', { name: 'Put it on a lift' }).click();
   await expect(page.getByLabel('Mass of the vehicle', { exact: true })).toHaveValue(/^2.?000/);
   // until it is found, the centre of mass is half way between the axles, give or take 0.3 m
-  await expect(page.getByLabel('Their standard uncertainty', { exact: true })).toHaveValue(/^0\.3/);
-  await put(page, 'Their standard uncertainty', '0.02');
+  await expect(page.getByLabel('Standard uncertainty of its place', { exact: true })).toHaveValue(/^0\.3/);
+  await put(page, 'Standard uncertainty of its place', '0.02');
   const step = async (n: number, label: string, massKg: string, x: string): Promise<void> => {
     await page.getByRole('button', { name: 'Add a step' }).click();
     const row = page.getByRole('row').nth(n);
@@ -319,7 +319,7 @@ test('the vehicle on the lift: the warning stands before the step that would tip
   await expect(page.getByRole('row').nth(2)).toContainText('TIPS');
   // the recorded battery takes the rear down with it: what is behind comes off first
   await page.getByRole('button', { name: 'Add a step' }).click();
-  await put(page, 'x of Step 4', '2.4');
+  await put(page, 'Place behind the front axle, Step 4', '2.4');
   await choose(page, 'What is recorded of Step 4', 'traction battery');
   for (const at of [4, 3, 2]) await page.getByRole('row').nth(at).getByRole('button', { name: 'Move Step 4 up' }).click();
   await expect(page.getByRole('row').nth(1)).toContainText('1 300');
@@ -328,9 +328,9 @@ test('the vehicle on the lift: the warning stands before the step that would tip
   await expect(page.getByText('Stop before step 3, “front end”')).toBeVisible();
   // all that is recorded of a subsystem comes off as one: 700 kg again
   await page.getByRole('button', { name: 'Add a step' }).click();
-  await put(page, 'x of Step 5', '1.5');
+  await put(page, 'Place behind the front axle, Step 5', '1.5');
   await choose(page, 'What is recorded of Step 5', 'Sliding cargo door, all of it');
-  await expect(page.getByLabel('Mass of Step 5', { exact: true })).toHaveAttribute('placeholder', /^700/);
+  await expect(page.getByLabel('Mass, Step 5', { exact: true })).toHaveAttribute('placeholder', /^700/);
 });
 
 test('the lead keeps the table of usual hazards, and a package made from the scope begins with them', async ({ page, request }) => {
@@ -361,7 +361,7 @@ test('the lead keeps the table of usual hazards, and a package made from the sco
 
   await view(page, 'Scope').click();
   await choose(page, 'Vehicle', 'Drayman II');
-  await choose(page, 'Depth of Sliding cargo door', 'to parts');
+  await choose(page, 'Depth, Sliding cargo door', 'to parts');
   await page.getByRole('button', { name: /^Make \d+ packages from the scope$/ }).click();
   await view(page, 'Packages').click();
   await page

@@ -170,7 +170,7 @@ export class EditField {
   protected readonly choices = computed(() => this.options() ?? (this.shape() === null ? (this.declared()?.choices ?? []) : []));
   protected readonly name = computed(() => {
     const label = this.label() || (this.declared()?.label ?? '');
-    return this.whose() === '' ? label : `${label} of ${this.whose()}`;
+    return this.whose() === '' ? label : `${label}, ${this.whose()}`;
   });
   private readonly unread = signal('');
   protected readonly wrong = computed(() => this.unread() || this.fault());
