@@ -307,8 +307,8 @@ test('the vehicle on the lift: the warning stands before the step that would tip
     const row = page.getByRole('row').nth(n);
     await row.getByLabel('What comes off').fill(label);
     await row.getByLabel('What comes off').press('Enter');
-    await put(page, `Mass of ${label}`, massKg);
-    await put(page, `x of ${label}`, x);
+    await put(page, `Mass, ${label}`, massKg);
+    await put(page, `Place behind the front axle, ${label}`, x);
   };
   // 2000 kg at 1.5 m; pads from 0.55 to 2.45 m. Engine of 500 kg at 0.3: 1.9 m. Front end of 300 kg at 0.2: 2.325 m. Bonnet of 200 kg at 0: 2.79 m
   await step(1, 'engine', '500', '0.3');
