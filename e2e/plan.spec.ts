@@ -241,7 +241,7 @@ test.describe('a plan of three packages', () => {
     await expect(page.getByRole('row', { name: /Is the airbag side of it free/ })).toContainText('seat off');
     await page.getByRole('link', { name: /^History/ }).click();
     await expect(page.getByText('seat off').first()).toBeVisible();
-    await expect(page.getByText('Most most likely time').first()).toBeVisible();
+    await expect(page.getByText('Most likely time').first()).toBeVisible();
   });
 
   test('a calendar file holds the work of one person, day by day', async ({ page }) => {
