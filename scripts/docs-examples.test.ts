@@ -57,7 +57,11 @@ const below = (dir: string): readonly string[] =>
 /** `@example f(1) // => 2`, on one line or over several. */
 const codeExamples = (path: string): readonly CodeExample[] =>
   [...readFileSync(join(ROOT, path), 'utf8').matchAll(/@example\s([\s\S]*?)\*\//g)].map(([, found = '']) => {
-    const text = found.replace(/^\s*\* ?/gm, '').trim();
+    const text = found
+      .split('\n')
+      .map((line) => line.replace(/^\s*\* ?/, ''))
+      .join('\n')
+      .trim();
     const [code = '', expected = ''] = text.split(/;?\s*\/\/ => /);
     return { path, code, expected: expected.split('\n')[0]?.trim() ?? '' };
   });
