@@ -33,10 +33,8 @@ const ownOf = (record: StudyRecord, perVehicle: readonly number[]): OwnOf => {
     const { count, figures } = benchOwn(part, fasteners, joints);
     const { terms, boughtWhole } = partTerms(part, perVehicle[place] ?? 1, basis);
     const fastenerCosts = fasteners.length > 0 ? fastenerCostOwn(fasteners, (set) => fastenerCost(set, basis)) : null;
-    return {
-      count,
-      figures: { ...figures, ...partCostOwn(part, terms, boughtWhole), ...(fastenerCosts && { fastenerCost: fastenerCosts }) },
-    };
+    const cost = partCostOwn(part, terms, boughtWhole);
+    return { count, figures: fastenerCosts === null ? { ...figures, ...cost } : { ...figures, ...cost, fastenerCost: fastenerCosts } };
   };
 };
 

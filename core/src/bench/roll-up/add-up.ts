@@ -141,15 +141,19 @@ const asOne = (layout: Layout, t: Float64Array, at: number, own: Float64Array, o
   }
 };
 
+/** There is one of the node, and that is certain. */
+export const isOne = ({ count }: Layout, own: Float64Array, o: number): boolean =>
+  own[o + count.value] === 1 && own[o + count.low] === 1 && own[o + count.high] === 1;
+
 /** So many of the node, from what one of them comes to. */
 const multiply = (layout: Layout, t: Float64Array, at: number, own: Float64Array, o: number): void => {
   const { counted, count, lows, highs, amounts, variances, amountsOnMarks, stride, products, together } = layout;
   const rank = own[o + count.rank]!;
   if (rank > t[at + counted.rank]!) t[at + counted.rank] = rank;
+  if (isOne(layout, own, o)) return;
   const value = own[o + count.value]!;
   const low = own[o + count.low]!;
   const high = own[o + count.high]!;
-  if (value === 1 && low === 1 && high === 1) return;
   const mean = own[o + count.mean]!;
   // one reading stands for all of them, so they err together: u(n m) = n u(m); a range of the count adds its own
   for (const both of together) {
@@ -168,11 +172,8 @@ const multiply = (layout: Layout, t: Float64Array, at: number, own: Float64Array
 
 /** Turns the own figures of a node with nothing inside into its totals. */
 export const finishLeaf = (layout: Layout, t: Float64Array, at: number, own: Float64Array, o: number): void => {
-  const { stride, together, count } = layout;
-  for (let i = 0; i < stride; i++) t[at + i] = own[o + i]!;
-  if (own[o + count.isPart] !== 1) return;
-  for (const both of together) for (const i of both.joinedVariances) t[at + both.at]! += own[o + i]!;
-  multiply(layout, t, at, own, o);
+  for (let i = 0; i < layout.stride; i++) t[at + i] = own[o + i]!;
+  if (own[o + layout.count.isPart] === 1) multiply(layout, t, at, own, o);
 };
 
 /** Turns the sum of the children, already in place, into the totals of the node. */

@@ -135,6 +135,7 @@ export interface Layout<M extends Measures = Measures> {
   /** the measures that say what they and what joins them vary by together */
   readonly together: readonly {
     readonly value: number;
+    readonly variance: number;
     readonly joined: readonly number[];
     readonly at: number;
     readonly joinedVariances: readonly number[];
@@ -236,6 +237,7 @@ const togetherOf = (parts: readonly PartMeasure[]): Layout['together'] =>
     .filter(({ at }) => at.together >= 0)
     .map(({ at, joined, countVarAt }) => ({
       value: at.value,
+      variance: at.variance,
       joined: joined.map((j) => j.at.value),
       at: at.together,
       joinedVariances: joined.map((j) => j.at.variance).filter((variance) => variance >= 0),

@@ -1,5 +1,5 @@
 import type { Outline } from '../../record';
-import { addRow, finishInner, finishLeaf, isComplete, valueBelow, varianceBelow, type AssembliesAs } from './add-up';
+import { addRow, finishInner, finishLeaf, isComplete, isOne, valueBelow, varianceBelow, type AssembliesAs } from './add-up';
 import type { Below, Layout, Measure, MeasureFigure, MeasureFigures, Measures, OwnCount, OwnFigure, Places } from './measure';
 
 /** What one node gives to the measures by itself, for one such part, before its count; null for what is no part. */
@@ -50,7 +50,6 @@ const packFigure = (places: Places, figure: OwnFigure, says: Measure['says'], ow
   if (places.low >= 0) own[o + places.low] = figure.low ?? figure.value;
   if (places.high >= 0) own[o + places.high] = figure.high ?? figure.value;
   if (places.variance >= 0) own[o + places.variance] = figure.variance ?? 0;
-  if (places.together >= 0) own[o + places.together] = figure.variance ?? 0;
   if (places.rank >= 0) own[o + places.rank] = (figure.rank ?? -1) + 1;
   if (places.onRank >= 0) own[o + places.onRank] = figure.onRank ?? figure.value;
   if (places.known >= 0) own[o + places.known] = figure.known ?? 1;
@@ -59,7 +58,7 @@ const packFigure = (places: Places, figure: OwnFigure, says: Measure['says'], ow
 
 /** Packs what a node gives into a row that holds nothing. */
 const pack = (layout: Layout, given: Own | null, own: Float64Array, o: number): void => {
-  const { count, counted, products, parts, open, measures, placesOf } = layout;
+  const { count, counted, products, together, parts, open, measures, placesOf } = layout;
   if (given === null) return;
   own[o + count.isPart] = 1;
   own[o + count.value] = given.count.value;
@@ -68,6 +67,7 @@ const pack = (layout: Layout, given: Own | null, own: Float64Array, o: number): 
   own[o + count.mean] = given.count.mean;
   own[o + count.rank] = given.count.rank + 1;
   own[o + open] = given.count.isOpen ? 1 : 0;
+  if (counted.rank >= 0) own[o + counted.rank] = given.count.rank + 1;
   own[o + counted.value] = 1;
   own[o + counted.low] = 1;
   own[o + counted.high] = 1;
@@ -84,6 +84,8 @@ const pack = (layout: Layout, given: Own | null, own: Float64Array, o: number): 
         if (figure.inAll === true && m.countVarAt >= 0) own[o + m.countVarAt] = 0;
       }
   }
+  // that of a node with nothing inside; what is inside others comes from below
+  for (const both of together) own[o + both.at] = both.joinedVariances.reduce((sum, i) => sum + own[o + i]!, own[o + both.variance]!);
 };
 
 /**
@@ -126,13 +128,20 @@ export const addedUp = <M extends Measures>(
   for (let place = nodes.length - 1; place >= 0; place--) {
     const parent = parentOf[place]!;
     const slot = innerOf[place]! * stride;
-    if (slot < 0) finishLeaf(layout, leaf, 0, own, place * ownStride);
-    else {
+    const row = place * ownStride;
+    if (slot >= 0) {
       for (let i = slot; i < slot + stride; i++) totals[i] = below[i]!;
-      finishInner(layout, totals, slot, own, place * ownStride, assembliesAs);
+      finishInner(layout, totals, slot, own, row, assembliesAs);
     }
     if (parent < 0) continue;
-    addRow(layout, below, innerOf[parent]! * stride, slot < 0 ? leaf : totals, Math.max(0, slot));
+    const above = innerOf[parent]! * stride;
+    if (slot >= 0) addRow(layout, below, above, totals, slot);
+    // one part with nothing inside is what it gives by itself
+    else if (isOne(layout, own, row)) addRow(layout, below, above, own, row);
+    else {
+      finishLeaf(layout, leaf, 0, own, row);
+      addRow(layout, below, above, leaf, 0);
+    }
   }
   return { outline, assembliesAs, layout, first: { own, totals, below }, changed: UNCHANGED };
 };
