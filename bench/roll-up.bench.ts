@@ -52,7 +52,7 @@ export const rollUpBench = (): readonly Result[] => {
   let kg = 1;
   const weighed = (massKg: number): Own => ({
     count: { value: 1, low: 1, high: 1, mean: 1, variance: 0, rank: 0, isOpen: false },
-    figures: { mass: { value: massKg, variance: 1e-6, rank: 0 }, cost: { value: 1, rank: 0 }, bought: { value: 1 } },
+    figures: [{ mass: { value: massKg, variance: 1e-6, rank: 0 }, cost: { value: 1, rank: 0 }, bought: { value: 1 } }],
   });
   const editMs = medianMs(() => rollUpAfterEdit(rolled, leaf, weighed((kg += 0.001))), 201, 20);
   const spreadsheet = spreadsheetMs(record, rolled);

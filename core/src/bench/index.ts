@@ -17,7 +17,7 @@ export { blindSets, differences, recountState } from './recount/compare-counts';
 export { type AssembliesAs, productVar } from './roll-up/add-up';
 export { closureText, type MassClosure } from './roll-up/mass-closure';
 export { layoutOf, type Measures, type OwnFigure } from './roll-up/measure';
-export { BENCH_MEASURES, benchOwn, closureAt, groupByPart, ownOfParts, rankOf } from './roll-up/own-figures';
+export { BENCH_MEASURES, benchOwn, closureAt, groupByPart, ownOfParts, partsByPlace, rankOf } from './roll-up/own-figures';
 export {
   addedUp,
   belowAt,

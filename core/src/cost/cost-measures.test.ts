@@ -1,7 +1,7 @@
 import { outline, subsystemKey, type StudyRecord } from '../record';
 import { DOOR, LEFT, partNamed, recordOf, teardown } from '../../testing/teardown';
 import { randomFrom } from '../../testing/line-writers';
-import { belowAt, benchOwn, ownOfParts, rollUp, totalsOf, type AssembliesAs, type RollUp } from '../bench';
+import { belowAt, benchOwn, ownOfParts, partsByPlace, rollUp, totalsOf, type AssembliesAs, type RollUp } from '../bench';
 import { fastenerCostOwn, partCostOwn, studyShown, type CostTerms, type StudyMeasures, type StudyShown } from './cost-measures';
 import { STUDY_LAYOUT } from './study-roll-up';
 
@@ -9,13 +9,13 @@ import { STUDY_LAYOUT } from './study-roll-up';
 const UNIT: CostTerms = { material: 0.6, tooling: 0.1, conversion: 0.3, bought: 0 };
 const rolledUp = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts'): RollUp<StudyMeasures> => {
   const tree = outline(record);
-  const own = ownOfParts(record, tree, (part, fasteners, joints) => {
+  const own = ownOfParts(record, partsByPlace(record, tree), (part, fasteners, joints) => {
     const { count, figures } = benchOwn(part, fasteners, joints);
     const terms = part.boughtPrice === null ? UNIT : { material: 0, tooling: 0, conversion: 0, bought: Number(part.boughtPrice) };
     const fastenerCost = fastenerCostOwn(fasteners, () => 0.1);
     return {
       count,
-      figures: { ...figures, ...partCostOwn(part, terms, part.boughtPrice !== null), ...(fastenerCost && { fastenerCost }) },
+      figures: [...figures, partCostOwn(part, terms, part.boughtPrice !== null), ...(fastenerCost ? [{ fastenerCost }] : [])],
     };
   });
   return rollUp(STUDY_LAYOUT, tree, own, assembliesAs);

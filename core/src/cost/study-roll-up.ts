@@ -1,6 +1,6 @@
 import type { FastenerSet, JointSet, Outline, Part, StudyRecord } from '../record';
 import { countInSum, outline } from '../record';
-import { benchOwn, layoutOf, ownOfParts, rollUp, rollUpAfterEdit, type Own, type RollUp } from '../bench';
+import { benchOwn, layoutOf, ownOfParts, partsByPlace, rollUp, rollUpAfterEdit, type Own, type RollUp } from '../bench';
 import { STUDY_MEASURES, fastenerCostOwn, partCostOwn, type StudyMeasures } from './cost-measures';
 import { fastenerCost } from './fastener-cost';
 import { basisOf, partTerms } from './part-cost';
@@ -9,20 +9,23 @@ import { basisOf, partTerms } from './part-cost';
 export const STUDY_LAYOUT = layoutOf(STUDY_MEASURES);
 
 /** How many of each node one vehicle has: quantities of the node and all above it, multiplied. [node] */
-const multiplied = (parts: readonly Part[], { nodes }: Outline, quantityOf: (part: Part) => number): readonly number[] => {
-  const quantity = new Map(parts.map((part) => [part.id, quantityOf(part)]));
+const multiplied = (
+  { parentOf }: Outline,
+  partAt: readonly (Part | undefined)[],
+  quantityOf: (part: Part) => number,
+): readonly number[] => {
   const perVehicle: number[] = [];
-  for (const node of nodes) perVehicle.push((perVehicle[node.parent] ?? 1) * (node.kind === 'part' ? (quantity.get(node.id) ?? 1) : 1));
+  for (let place = 0; place < partAt.length; place++) {
+    const part = partAt[place];
+    perVehicle.push((perVehicle[parentOf[place]!] ?? 1) * (part ? quantityOf(part) : 1));
+  }
   return perVehicle;
 };
 
-/** The same as counted: of a range its low end. [node] */
-const perVehicleOf = (record: StudyRecord, outline: Outline): readonly number[] =>
-  multiplied(record.parts, outline, (part) => part.quantity);
-
-/** The same as it enters mass and cost: of a range its middle. [node] */
-const meanPerVehicleOf = (record: StudyRecord, outline: Outline): readonly number[] =>
-  multiplied(record.parts, outline, (part) => countInSum(part.quantity, part.evidence.quantity).mean);
+/** Of a range its low end: as it is counted. */
+const counted = (part: Part): number => part.quantity;
+/** Of a range its middle: as it enters mass and cost. */
+const inSums = (part: Part): number => countInSum(part.quantity, part.evidence.quantity).mean;
 
 type OwnOf = (part: Part, fasteners: readonly FastenerSet[], joints: readonly JointSet[], place: number) => Own;
 
@@ -34,7 +37,7 @@ const ownOf = (record: StudyRecord, perVehicle: readonly number[]): OwnOf => {
     const { terms, boughtWhole } = partTerms(part, perVehicle[place] ?? 1, basis);
     const fastenerCosts = fasteners.length > 0 ? fastenerCostOwn(fasteners, (set) => fastenerCost(set, basis)) : null;
     const cost = partCostOwn(part, terms, boughtWhole);
-    return { count, figures: fastenerCosts === null ? { ...figures, ...cost } : { ...figures, ...cost, fastenerCost: fastenerCosts } };
+    return { count, figures: fastenerCosts === null ? [...figures, cost] : [...figures, cost, { fastenerCost: fastenerCosts }] };
   };
 };
 
@@ -48,9 +51,10 @@ export interface StudyRollUp {
 /** Rolls a whole study up under its own counting rule and cost basis. */
 export const studyRollUp = (record: StudyRecord): StudyRollUp => {
   const tree = outline(record);
-  const perVehicle = perVehicleOf(record, tree);
-  const meanPerVehicle = meanPerVehicleOf(record, tree);
-  const own = ownOfParts(record, tree, ownOf(record, meanPerVehicle));
+  const partAt = partsByPlace(record, tree);
+  const perVehicle = multiplied(tree, partAt, counted);
+  const meanPerVehicle = multiplied(tree, partAt, inSums);
+  const own = ownOfParts(record, partAt, ownOf(record, meanPerVehicle));
   return { rolled: rollUp(STUDY_LAYOUT, tree, own, record.study.assembliesAs), perVehicle, meanPerVehicle };
 };
 

@@ -120,9 +120,11 @@ export const benchOwn = (part: Part, fastenerSets: readonly FastenerSet[], joint
   const mass = ofMass(part, mean, variance);
   if (mass) figures.mass = mass;
   if (jointSets.length > 0) figures.joints = ofJoints(jointSets);
-  if (fastenerSets.length === 0) return { count, figures };
+  if (fastenerSets.length === 0) return { count, figures: [figures] };
   const { fasteners, fastenerMass: ofThem, isOpen: anyOpen } = ofFasteners(fastenerSets);
-  return { count: { ...count, isOpen: isOpen || anyOpen }, figures: { ...figures, fasteners, fastenerMass: ofThem } };
+  figures.fasteners = fasteners;
+  figures.fastenerMass = ofThem;
+  return { count: { ...count, isOpen: isOpen || anyOpen }, figures: [figures] };
 };
 
 /**
@@ -152,18 +154,26 @@ export const groupByPart = <T extends { readonly partId: string }>(rows: readonl
   return groups;
 };
 
-/** The part at each place of an outline with its sets, for what a stage says a part gives; null where no part is. */
+/** The part at each place of an outline; undefined where none is. [node] */
+export const partsByPlace = (record: StudyRecord, { nodes, placeOf }: Outline): readonly (Part | undefined)[] => {
+  const at = new Array<Part | undefined>(nodes.length).fill(undefined);
+  for (const part of record.parts) {
+    const place = placeOf.get(part.id);
+    if (place !== undefined) at[place] = part;
+  }
+  return at;
+};
+
+/** The part at each place with its sets, for what the stages say a part gives; null where no part is. */
 export const ownOfParts = (
   record: StudyRecord,
-  { nodes }: Outline,
+  partAt: readonly (Part | undefined)[],
   own: (part: Part, fasteners: readonly FastenerSet[], joints: readonly JointSet[], place: number) => Own,
 ): ((place: number) => Own | null) => {
-  const parts = new Map(record.parts.map((part) => [part.id, part]));
   const fasteners = groupByPart(record.fastenerSets);
   const joints = groupByPart(record.jointSets);
   return (place) => {
-    const node = nodes[place];
-    const part = node?.kind === 'part' ? parts.get(node.id) : undefined;
+    const part = partAt[place];
     return part ? own(part, fasteners.get(part.id) ?? EMPTY, joints.get(part.id) ?? EMPTY, place) : null;
   };
 };

@@ -4,7 +4,7 @@ import { DOOR, LEFT, partNamed, recordOf, teardown, testId } from '../../../test
 import { subsystemKey, type StudyRecord } from '../../record';
 import { massGaps, weighedShort, weighedText } from '../completeness';
 import { layoutOf, type Measures, type OwnFigure } from './measure';
-import { BENCH_MEASURES, benchOwn, ownOfParts, type BenchMeasures } from './own-figures';
+import { BENCH_MEASURES, benchOwn, ownOfParts, partsByPlace, type BenchMeasures } from './own-figures';
 import { belowAt, rollUp, rollUpAfterEdit, totalsAt, totalsOf, type RollUp, type Totals } from './roll-up';
 import type { AssembliesAs } from './add-up';
 import { shown, type Shown } from './shown';
@@ -13,7 +13,7 @@ const LAYOUT = layoutOf(BENCH_MEASURES);
 
 const rolled = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts'): RollUp<BenchMeasures> => {
   const tree = outline(record);
-  return rollUp(LAYOUT, tree, ownOfParts(record, tree, benchOwn), assembliesAs);
+  return rollUp(LAYOUT, tree, ownOfParts(record, partsByPlace(record, tree), benchOwn), assembliesAs);
 };
 const all = (r: RollUp<BenchMeasures>): readonly (Totals<BenchMeasures> | null)[] => r.outline.nodes.map((_, place) => totalsAt(r, place));
 const door = (
@@ -259,12 +259,12 @@ describe('measures that a later stage adds', () => {
   const built = (assembliesAs: AssembliesAs): Totals<typeof BUILD> => {
     const record = recordOf(teardown(CARRIER));
     const tree = outline(record);
-    const own = ownOfParts(record, tree, (part, fasteners, joints) => {
+    const own = ownOfParts(record, partsByPlace(record, tree), (part, fasteners, joints) => {
       const { count, figures } = benchOwn(part, fasteners, joints);
       const s = SECONDS[part.name];
       const time = s === undefined ? [] : [['handling', { value: s, variance: 0.25 }] as const, ['longest', { value: s }] as const];
       const driving = fasteners.length > 0 ? [['driving', { value: 8, variance: 1 }] as const] : [];
-      return { count, figures: { ...figures, ...Object.fromEntries<OwnFigure>([...time, ...driving]) } };
+      return { count, figures: [...figures, Object.fromEntries<OwnFigure>([...time, ...driving])] };
     });
     return totalsOf(rollUp(layoutOf(BUILD), tree, own, assembliesAs), subsystemKey(LEFT.id, DOOR.id))!;
   };

@@ -5,9 +5,10 @@ import type { Below, Layout, Measure, MeasureFigure, MeasureFigures, Measures, O
 /** What one node gives to the measures by itself, for one such part, before its count; null for what is no part. */
 export interface Own {
   readonly count: OwnCount;
-  /** by measure; a measure that is not named gets nothing */
-  readonly figures: Readonly<Record<string, OwnFigure>>;
+  /** [stage] by measure; a measure that is not named gets nothing */
+  readonly figures: readonly OwnFigures[];
 }
+export type OwnFigures = Readonly<Record<string, OwnFigure>>;
 
 /** The same as read back: null for a measure of parts the node has no figure of. */
 export interface OwnRead<M extends Measures> {
@@ -45,7 +46,7 @@ interface Changed {
 }
 const UNCHANGED: Changed = { own: new Map(), totals: new Map(), below: new Map() };
 
-const packFigure = (places: Places, figure: OwnFigure, says: Measure['says'], own: Float64Array, o: number): void => {
+const packFigure = (places: Places, figure: OwnFigure, own: Float64Array, o: number): void => {
   own[o + places.value] = figure.value;
   if (places.low >= 0) own[o + places.low] = figure.low ?? figure.value;
   if (places.high >= 0) own[o + places.high] = figure.high ?? figure.value;
@@ -56,9 +57,24 @@ const packFigure = (places: Places, figure: OwnFigure, says: Measure['says'], ow
   if (places.best >= 0) own[o + places.best] = figure.rank === 0 ? 1 : 0;
 };
 
+const packFigures = ({ placesOf, parts }: Layout, figures: OwnFigures, own: Float64Array, o: number): void => {
+  for (const name in figures) {
+    const figure = figures[name]!;
+    const places = placesOf[name];
+    if (!places) throw new RangeError(`there is no measure ${name}`);
+    packFigure(places, figure, own, o);
+    if (figure.covers !== true && figure.inAll !== true) continue;
+    for (const m of parts)
+      if (m.at === places) {
+        if (figure.covers === true) own[o + m.coversAt] = 1;
+        if (figure.inAll === true && m.countVarAt >= 0) own[o + m.countVarAt] = 0;
+      }
+  }
+};
+
 /** Packs what a node gives into a row that holds nothing. */
 const pack = (layout: Layout, given: Own | null, own: Float64Array, o: number): void => {
-  const { count, counted, products, together, parts, open, measures, placesOf } = layout;
+  const { count, counted, products, together, open } = layout;
   if (given === null) return;
   own[o + count.isPart] = 1;
   own[o + count.value] = given.count.value;
@@ -72,18 +88,7 @@ const pack = (layout: Layout, given: Own | null, own: Float64Array, o: number): 
   own[o + counted.low] = 1;
   own[o + counted.high] = 1;
   for (const p of products) own[o + p.countVarAt] = given.count.variance;
-  for (const name in given.figures) {
-    const figure = given.figures[name]!;
-    const places = placesOf[name];
-    if (!places) throw new RangeError(`there is no measure ${name}`);
-    packFigure(places, figure, measures[name]!.says, own, o);
-    if (figure.covers !== true && figure.inAll !== true) continue;
-    for (const m of parts)
-      if (m.at === places) {
-        if (figure.covers === true) own[o + m.coversAt] = 1;
-        if (figure.inAll === true && m.countVarAt >= 0) own[o + m.countVarAt] = 0;
-      }
-  }
+  for (const figures of given.figures) packFigures(layout, figures, own, o);
   // that of a node with nothing inside; what is inside others comes from below
   for (const both of together) own[o + both.at] = both.joinedVariances.reduce((sum, i) => sum + own[o + i]!, own[o + both.variance]!);
 };

@@ -4,7 +4,7 @@ import { randomFrom } from '../../../testing/line-writers';
 import { massChecks } from '../checks/mass-checks';
 import { closureText } from './mass-closure';
 import { layoutOf } from './measure';
-import { BENCH_MEASURES, benchOwn, closureAt, ownOfParts, type BenchMeasures } from './own-figures';
+import { BENCH_MEASURES, benchOwn, closureAt, ownOfParts, partsByPlace, type BenchMeasures } from './own-figures';
 import { rollUp, totalsOf, type RollUp } from './roll-up';
 import type { AssembliesAs } from './add-up';
 import { shown, type Shown } from './shown';
@@ -12,7 +12,7 @@ import { shown, type Shown } from './shown';
 const LAYOUT = layoutOf(BENCH_MEASURES);
 const rolledUp = (record: StudyRecord, assembliesAs: AssembliesAs = 'parts'): RollUp<BenchMeasures> => {
   const tree = outline(record);
-  return rollUp(LAYOUT, tree, ownOfParts(record, tree, benchOwn), assembliesAs);
+  return rollUp(LAYOUT, tree, ownOfParts(record, partsByPlace(record, tree), benchOwn), assembliesAs);
 };
 const door = (text: string, fastenersIn = true, assembliesAs: AssembliesAs = 'parts'): Shown => {
   const totals = totalsOf(rolledUp(recordOf(teardown(text)), assembliesAs), subsystemKey(LEFT.id, DOOR.id));
