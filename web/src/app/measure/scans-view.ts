@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from '@angular/core';
-import { METRES_PER, UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
+import { UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
 import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
-import { SCAN_UNITS, editOp, evidence, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
+import { SCAN_UNITS, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
@@ -12,8 +12,10 @@ import { RefusalNote } from '../shared/refusal-note';
 import { MeshWork } from './mesh-work';
 import { ScanDesk } from './scan-desk';
 import { DensityPanel } from './density-panel';
+import { ScanList } from './scan-list';
+import { ScanResults, type Cut } from './scan-results';
 import { TakeScan } from './take-scan';
-import { scanRows, sidesMm, volumeWords } from './scan-text';
+import { scanRows } from './scan-text';
 
 /** A file that is being looked at: not yet kept, or one of the record. */
 interface Looked {
@@ -27,7 +29,8 @@ interface Looked {
 /** Scans of the chosen part: measured, looked at, cut, compared, and weighed against. */
 @Component({
   selector: 'eb-scans-view',
-  imports: [DensityPanel, RefusalNote, ScanDesk],
+  imports: [DensityPanel, RefusalNote, ScanDesk, ScanList],
+  providers: [ScanResults],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       <section class="acts" aria-label="Take a scan in">
@@ -145,41 +148,13 @@ interface Looked {
       }
       <section aria-label="Scans of the part">
         <h2>Scans of {{ part.name }}</h2>
-        @if (scans().length === 0) {
-          <p class="soft">None yet. Open a file, or take one from the scanner; it is measured here, before anything is kept.</p>
-        } @else {
-          <table class="ruled" aria-label="Scans">
-            <thead>
-              <tr>
-                <th scope="col">File</th>
-                <th scope="col">Unit</th>
-                <th scope="col" class="right">Volume</th>
-                <th scope="col" class="right">Minimum bounding box, mm</th>
-                <th scope="col" class="right">Trimmed bounding box, mm</th>
-                <th></th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (row of scans(); track row.scan.id) {
-                <tr [class.on]="row.scan.id === looked()?.scan?.id">
-                  <th scope="row">
-                    <button type="button" class="link-button" (click)="open(row.scan)">{{ row.scan.fileName }}</button>
-                    <small class="soft">{{ row.taken }}</small>
-                  </th>
-                  <td>{{ row.scan.unit }}</td>
-                  <td class="right figure">{{ row.volume }}</td>
-                  <td class="right figure sides">{{ row.minimum }}</td>
-                  <td class="right figure sides">{{ row.trimmed }}</td>
-                  <td class="right">
-                    @if (may()) {
-                      <button type="button" class="quiet-button" (click)="remove(row.scan)">Take off</button>
-                    }
-                  </td>
-                </tr>
-              }
-            </tbody>
-          </table>
-        }
+        <eb-scan-list
+          [scans]="own()"
+          [openId]="looked()?.scan?.id ?? ''"
+          [mayRemove]="may()"
+          (opened)="open($event)"
+          (removed)="remove($event)"
+        />
       </section>
     } @else {
       <p class="sheet-empty">Choose the part first whose scan this is.</p>
@@ -214,12 +189,6 @@ interface Looked {
       border: 1px solid var(--line);
       background: var(--sheet);
     }
-    th[scope='row'] {
-      min-width: 150px;
-    }
-    .sides {
-      white-space: normal;
-    }
     .fault {
       color: var(--amber);
       font-weight: 500;
@@ -239,10 +208,6 @@ interface Looked {
       flex-direction: column;
       gap: 8px;
       min-width: 0;
-    }
-    th small {
-      display: block;
-      font: 400 12px/1.3 var(--text);
     }
     .side small {
       display: block;
@@ -267,6 +232,7 @@ export class ScansView {
   private readonly open$ = inject(OpenStudy);
   private readonly edits = inject(RowEdits);
   private readonly takes = inject(TakeScan);
+  private readonly results = inject(ScanResults);
   private readonly service = inject(RecordService);
   private readonly instruments = inject(InstrumentService);
   private readonly session = inject(Session);
@@ -281,16 +247,7 @@ export class ScansView {
   protected readonly may = computed(() => this.service.can()('scan.add'));
   protected readonly scanner = computed(() => this.instruments.all().find((i) => i.kind === 'mesh scanner') ?? null);
   private readonly partId = computed(() => this.selection.part()?.id ?? '');
-  private readonly own = computed(() => this.open$.record().scans.filter((s) => s.partId === this.partId()));
-  protected readonly scans = computed(() =>
-    this.own().map((scan) => ({
-      scan,
-      volume: scan.figures.volumeM3 === null ? '–' : volumeWords(scan.figures.volumeM3, scan.figures.volumeUM3),
-      minimum: sidesMm(scan.figures.minimumM),
-      trimmed: sidesMm(scan.figures.trimmedM),
-      taken: [scan.instrument, scan.takenBy, new Date(scan.takenAt).toLocaleDateString('en-GB')].filter((text) => text !== '').join(', '),
-    })),
-  );
+  protected readonly own = computed(() => this.open$.record().scans.filter((s) => s.partId === this.partId()));
   /** scans that may be registered to the one that is open: of any part of the study */
   protected readonly others = computed(() =>
     this.open$
@@ -449,62 +406,21 @@ export class ScansView {
     this.looked.set({ ...looked, scan: this.own().find((s) => s.id === scan.id) ?? scan });
   }
 
-  /** The measured sides become the envelope of the part; what was there stays in its history. */
   protected takeSides(scan: Scan): void {
     const part = this.selection.part();
-    if (!part) return;
-    const [lengthM, widthM, heightM] = scan.figures.minimumM;
-    const said = evidence('M', { instrument: scan.instrument, source: `scan ${scan.fileName}, minimum bounding box in any orientation` });
-    const op = editOp('part', part, { lengthM, widthM, heightM, evidence: { lengthM: said } });
-    if (op) void this.edits.send([op]);
+    if (part) this.results.takeSides(part, scan);
   }
 
-  protected keepSection({
-    name,
-    loops,
-  }: {
-    readonly name: string;
-    readonly loops: readonly (readonly (readonly [number, number])[])[];
-  }): void {
-    const [part, scan] = [this.selection.part(), this.looked()?.scan ?? null];
-    if (!part) return;
-    const k = METRES_PER[this.shownUnit()];
-    const sections = this.open$.record().sections.filter((s) => s.partId === part.id);
-    void this.edits
-      .add('section', {
-        partId: part.id,
-        sequence: nextSequence(sections),
-        name,
-        kind: 'outline',
-        dimensions: {},
-        loops: loops.map((loop) => loop.map(([x, y]) => [x * k, y * k] as const)),
-        scanId: scan?.id ?? null,
-        materialId: part.materialId,
-        note: '',
-      })
-      .then((id) => {
-        if (id !== null) this.said.set(`“${name}” is kept under Sections`);
-      });
-  }
-
-  protected keepPattern(places: readonly Place[]): void {
+  protected async keepSection(section: Cut): Promise<void> {
     const part = this.selection.part();
-    if (!part) return;
-    const k = METRES_PER[this.shownUnit()];
-    const patterns = this.open$.record().holePatterns.filter((p) => p.partId === part.id);
+    if (part && (await this.results.keepSection(part, this.looked()?.scan ?? null, this.shownUnit(), section)))
+      this.said.set(`“${section.name}” is kept under Sections`);
+  }
+
+  protected async keepPattern(places: readonly Place[]): Promise<void> {
+    const part = this.selection.part();
     const name = `holes of ${this.looked()?.name ?? 'the scan'}`.slice(0, 100);
-    void this.edits
-      .add('holePattern', {
-        partId: part.id,
-        sequence: nextSequence(patterns),
-        name,
-        points: places.map(([x, y, z]) => [x * k, y * k, z * k] as const),
-        source: 'scan',
-        note: '',
-      })
-      .then((id) => {
-        if (id !== null) this.said.set(`“${name}” is kept under Holes`);
-      });
+    if (part && (await this.results.keepPattern(part, this.shownUnit(), name, places))) this.said.set(`“${name}” is kept under Holes`);
   }
 
   protected remove(scan: Scan): void {

@@ -12,10 +12,7 @@ import {
 } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterOutlet } from '@angular/router';
-import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { blank, VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole, nextSequence } from '@each-bolt/core/record';
-import { totalsAt } from '@each-bolt/core/bench';
-import { studyShown, type StudyShown } from '@each-bolt/core/cost';
 import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
 import { PartCardHost } from '../card/part-card-host';
 import { Names } from '../record/names';
@@ -36,13 +33,13 @@ import { CountingRule } from './counting-rule';
 import { KeyHelp } from './key-help';
 import { isTyping } from './keys';
 import { NameDialog } from './name-dialog';
-import { Stack, type NodeText } from './stack';
+import { ShellFigures } from './shell-figures';
+import { Stack } from './stack';
 import { BETWEEN_MS, ScanReader } from './scan-reader';
 import { ShellActs } from '../acts/shell-acts';
-import { Strip, type Beside, type StageFigures } from './strip';
+import { Strip } from './strip';
 import { ThemeService } from '../shared/theme-service';
 import { UndoDialog } from './undo-dialog';
-import { todayHere } from '../record/when';
 
 const SAID_MS = 6000;
 
@@ -246,6 +243,7 @@ export class ShellPage {
   protected readonly undo = inject(UndoService);
   protected readonly acts = inject(ShellActs);
   protected readonly names = inject(Names);
+  private readonly shown = inject(ShellFigures);
   private readonly selection = inject(Selection);
   private readonly commands = inject(Commands);
   private readonly router = inject(Router);
@@ -272,40 +270,9 @@ export class ShellPage {
     return state.kind === 'failed' ? state.refusal.message : '';
   });
   protected readonly chosenKey = computed(() => this.selection.part()?.id ?? this.selection.subsystemKey());
-  private readonly shownAt = computed(() => {
-    const { rolled } = this.open.rollUp();
-    const { fastenersIn } = this.open.study();
-    return (place: number): StudyShown | null => {
-      const totals = totalsAt(rolled, place);
-      return totals ? studyShown(totals, fastenersIn) : null;
-    };
-  });
-  protected readonly textOf = computed(() => {
-    const { placeOf } = this.open.outline();
-    const shownAt = this.shownAt();
-    const [parts, vehicles, subsystems] = [this.open.partById(), this.open.vehicleById(), this.open.subsystemById()];
-    const places = new Map(this.open.record().vehicles.map((vehicle, place) => [vehicle.id, place]));
-    return (node: OutlineNode): NodeText => {
-      const part = parts.get(node.id);
-      return {
-        name: part?.name ?? vehicles.get(node.id)?.name ?? subsystems.get(node.id)?.name ?? '',
-        tag: part?.tag ?? '',
-        parts: shownAt(placeOf.get(node.key) ?? -1)?.parts ?? 0,
-        vehiclePlace: places.get(node.vehicleId) ?? 0,
-      };
-    };
-  });
-  protected readonly beside = computed<Beside>(() => {
-    const open = this.open.openQuestions();
-    const today = todayHere();
-    const late = open.filter((q) => q.dueOn !== null && q.dueOn < today).length;
-    return {
-      questions: late > 0 ? `${open.length} open, ${late} late` : `${open.length} open`,
-      late: late > 0,
-      revision: this.open.record().revision,
-      here: [...new Set(this.acts.others().map((h) => (h.part === '' ? h.name : `${h.name} on ${h.part}`)))],
-    };
-  });
+  protected readonly textOf = this.shown.textOf;
+  protected readonly beside = this.shown.beside;
+  protected readonly figures = this.shown.figures;
   /** what was last done beside the sheet; it goes away by itself */
   protected readonly said = toSignal(
     toObservable(computed(() => this.undo.said() || this.acts.said())).pipe(
@@ -330,53 +297,6 @@ export class ShellPage {
       return 'This study is archived: it is read, not written. A lead can open it again on the studies page.';
     return this.service.role() === 'reader' ? 'You read this study; recording is for its recorders and leads.' : '';
   });
-  protected readonly figures = computed<StageFigures>(() => {
-    const vehicles = this.open.record().vehicles;
-    const { placeOf } = this.open.outline();
-    const all = vehicles.flatMap((v) => this.shownAt()(placeOf.get(v.id) ?? -1) ?? []);
-    const sum = (figure: (s: StudyShown) => number): number => all.reduce((total, s) => total + figure(s), 0);
-    const parts = sum((s) => s.partsOfMass);
-    const progress = (done: number): 'empty' | 'half' | 'full' => (done === 0 ? 'empty' : done < parts ? 'half' : 'full');
-    const costed = sum((s) => s.partsCosted);
-    const cost = all.some((s) => s.cost !== null)
-      ? `${this.open.study().currency} ${fixed(
-          sum((s) => s.cost ?? 0),
-          2,
-        )}`
-      : ABSENT;
-    return {
-      plan: this.planFigure(),
-      bench: {
-        figure: `${fixed(
-          sum((s) => s.parts),
-          0,
-        )} counted`,
-        progress: progress(sum((s) => s.partsWeighed)),
-      },
-      measure: this.measureFigure(),
-      cost: { figure: cost, progress: progress(costed) },
-      compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
-    };
-  });
-
-  private measureFigure(): StageFigures['measure'] {
-    const { scans, sections, holePatterns, gaugeStudies } = this.open.record();
-    const figures = [
-      ...(scans.length > 0 ? [counted(scans.length, 'scan')] : []),
-      ...(sections.length > 0 ? [counted(sections.length, 'section')] : []),
-    ];
-    const any = scans.length + sections.length + holePatterns.length + gaugeStudies.length > 0;
-    return { figure: figures[0] ?? (any ? 'begun' : 'no scans'), progress: any ? 'half' : 'empty' };
-  }
-
-  /** packages done of all, whatever the schedule says */
-  private planFigure(): StageFigures['plan'] {
-    const { packages } = this.open.record();
-    const done = packages.filter((p) => p.doneOn !== null).length;
-    if (packages.length === 0) return { figure: 'no packages', progress: 'empty' };
-    return { figure: `${done} of ${packages.length} done`, progress: done === packages.length ? 'full' : 'half' };
-  }
-
   constructor() {
     effect(() => {
       const id = this.studyId();

@@ -1,0 +1,98 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
+import type { OutlineNode } from '@each-bolt/core/record';
+import { totalsAt } from '@each-bolt/core/bench';
+import { studyShown, type StudyShown } from '@each-bolt/core/cost';
+import { ShellActs } from '../acts/shell-acts';
+import { OpenStudy } from '../record/open-study';
+import { todayHere } from '../record/when';
+import type { NodeText } from './stack';
+import type { Beside, StageFigures } from './strip';
+
+/** What strip and stack say of the open study: how far each stage is, what is open, what each node holds. */
+@Injectable({ providedIn: 'root' })
+export class ShellFigures {
+  private readonly open = inject(OpenStudy);
+  private readonly acts = inject(ShellActs);
+
+  private readonly shownAt = computed(() => {
+    const { rolled } = this.open.rollUp();
+    const { fastenersIn } = this.open.study();
+    return (place: number): StudyShown | null => {
+      const totals = totalsAt(rolled, place);
+      return totals ? studyShown(totals, fastenersIn) : null;
+    };
+  });
+  readonly textOf = computed(() => {
+    const { placeOf } = this.open.outline();
+    const shownAt = this.shownAt();
+    const [parts, vehicles, subsystems] = [this.open.partById(), this.open.vehicleById(), this.open.subsystemById()];
+    const places = new Map(this.open.record().vehicles.map((vehicle, place) => [vehicle.id, place]));
+    return (node: OutlineNode): NodeText => {
+      const part = parts.get(node.id);
+      return {
+        name: part?.name ?? vehicles.get(node.id)?.name ?? subsystems.get(node.id)?.name ?? '',
+        tag: part?.tag ?? '',
+        parts: shownAt(placeOf.get(node.key) ?? -1)?.parts ?? 0,
+        vehiclePlace: places.get(node.vehicleId) ?? 0,
+      };
+    };
+  });
+  readonly beside = computed<Beside>(() => {
+    const open = this.open.openQuestions();
+    const today = todayHere();
+    const late = open.filter((q) => q.dueOn !== null && q.dueOn < today).length;
+    return {
+      questions: late > 0 ? `${open.length} open, ${late} late` : `${open.length} open`,
+      late: late > 0,
+      revision: this.open.record().revision,
+      here: [...new Set(this.acts.others().map((h) => (h.part === '' ? h.name : `${h.name} on ${h.part}`)))],
+    };
+  });
+  readonly figures = computed<StageFigures>(() => {
+    const vehicles = this.open.record().vehicles;
+    const { placeOf } = this.open.outline();
+    const all = vehicles.flatMap((v) => this.shownAt()(placeOf.get(v.id) ?? -1) ?? []);
+    const sum = (figure: (s: StudyShown) => number): number => all.reduce((total, s) => total + figure(s), 0);
+    const parts = sum((s) => s.partsOfMass);
+    const progress = (done: number): 'empty' | 'half' | 'full' => (done === 0 ? 'empty' : done < parts ? 'half' : 'full');
+    const costed = sum((s) => s.partsCosted);
+    const cost = all.some((s) => s.cost !== null)
+      ? `${this.open.study().currency} ${fixed(
+          sum((s) => s.cost ?? 0),
+          2,
+        )}`
+      : ABSENT;
+    return {
+      plan: this.planFigure(),
+      bench: {
+        figure: `${fixed(
+          sum((s) => s.parts),
+          0,
+        )} counted`,
+        progress: progress(sum((s) => s.partsWeighed)),
+      },
+      measure: this.measureFigure(),
+      cost: { figure: cost, progress: progress(costed) },
+      compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
+    };
+  });
+
+  private measureFigure(): StageFigures['measure'] {
+    const { scans, sections, holePatterns, gaugeStudies } = this.open.record();
+    const figures = [
+      ...(scans.length > 0 ? [counted(scans.length, 'scan')] : []),
+      ...(sections.length > 0 ? [counted(sections.length, 'section')] : []),
+    ];
+    const any = scans.length + sections.length + holePatterns.length + gaugeStudies.length > 0;
+    return { figure: figures[0] ?? (any ? 'begun' : 'no scans'), progress: any ? 'half' : 'empty' };
+  }
+
+  /** packages done of all, whatever the schedule says */
+  private planFigure(): StageFigures['plan'] {
+    const { packages } = this.open.record();
+    const done = packages.filter((p) => p.doneOn !== null).length;
+    if (packages.length === 0) return { figure: 'no packages', progress: 'empty' };
+    return { figure: `${done} of ${packages.length} done`, progress: done === packages.length ? 'full' : 'half' };
+  }
+}
