@@ -34,7 +34,7 @@ export type BreakdownBy = 'material' | 'family' | 'process';
 
 export const NOT_STATED = 'not stated';
 export const FASTENERS = 'fasteners';
-export const NOT_SPLIT = 'known as a whole only';
+export const NOT_SPLIT = 'only as a whole';
 
 const familyOf = (part: Part): MaterialFamily | null => materialById.get(part.materialId ?? '')?.family ?? null;
 
