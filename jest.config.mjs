@@ -12,6 +12,7 @@ const CORE = {
   '^delaunator$': join(root, 'node_modules/delaunator/delaunator.js'),
   '^nanoid$': join(root, 'node_modules/nanoid/index.cjs'),
   '^d3-random$': join(root, 'node_modules/d3-random/dist/d3-random.js'),
+  '^d3-array$': join(root, 'node_modules/d3-array/dist/d3-array.js'),
 };
 const node = (name) => ({
   displayName: name,

@@ -95,7 +95,10 @@ describe('core', () => {
     const allowed = [
       'yup',
       'papaparse',
+      'd3-array',
       'd3-random',
+      'date-fns',
+      '@date-fns/utc',
       'jstat',
       'ics',
       'ml-matrix',

@@ -1,4 +1,4 @@
-import { ESTIMATE_RELATIVE_U, NUMBER_TEXT, readNumber, resolutionU, toSi, type EvidenceMark, type TypedNumber } from '../../shared';
+import { ESTIMATE_RELATIVE_U, NUMBER_TEXT, readNumber, resolutionU, toSi, type EvidenceMark, type TypedNumber, type Unit } from '../../shared';
 import { matchAt } from './matching';
 import type { UnitTable } from './unit-words';
 
@@ -155,11 +155,62 @@ const isLessThanOne = (
   return Number.isInteger(whole.number.value) && toSi(rest.number.value, restOf) < toSi(1, unitOf);
 };
 
-/**
- * Reads a quantity where it stands: what is said before it (estimate, bound, in all, each), a number or a range, its unit,
- * its spread, what is said behind it, and how it is known. Null where there is no such quantity.
- */
-export const statedAt = (line: string, start: number, { table, usual, decimals, isEachOnly = false }: Asking): Stated | null => {
+/** What stands in a line where a quantity may begin: its pieces, not yet taken for numbers. */
+interface Written {
+  readonly before: Words;
+  readonly behind: Words;
+  readonly end: number;
+  /** the numbers as typed: one; two for the ends of a range, or for a unit and the smaller one behind it */
+  readonly texts: readonly string[];
+  readonly kind: 'one' | 'range' | 'pair';
+  readonly symbol: string;
+  readonly hasUnit: boolean;
+  readonly spread: WrittenSpread | null;
+  readonly isSure: boolean;
+  readonly mark: EvidenceMark | null;
+}
+
+interface WrittenSpread {
+  readonly digits: string;
+  readonly symbol: string;
+  readonly isPercent: boolean;
+  readonly end: number;
+}
+
+/** The spread behind a figure: `±2 g`, `(±2)`, `± 5 %`; null where one was begun and not closed. */
+const spreadFrom = (line: string, matched: RegExpMatchArray, begins: number, usual: string, table: UnitTable): WrittenSpread | null => {
+  let end = begins;
+  const percent = matchAt(PERCENT, line, end);
+  const own = percent ?? matchAt(unitAt(table), line, end);
+  if (own) end += own[0].length;
+  const symbol = own && !percent ? (table.symbolOf(own[1] ?? '') ?? usual) : usual;
+  if (matched[1] !== undefined) {
+    const closing = matchAt(CLOSING, line, end);
+    if (!closing) return null;
+    end += closing[0].length;
+  }
+  return { digits: matched[2] ?? '', symbol, isPercent: percent !== null, end };
+};
+
+/** The second figure of a pair, as in `6' 3"`: its digits and where it ends. */
+const smallerBehind = (
+  line: string,
+  at: number,
+  digits: string,
+  symbol: string,
+  table: UnitTable,
+): { digits: string; end: number } | null => {
+  const pair = SMALLER[symbol];
+  const second = pair ? matchAt(NUMBER, line, at + (/^\s*/.exec(line.slice(at))?.[0].length ?? 0)) : null;
+  if (!second) return null;
+  const ends = second.index + second[0].length;
+  const unit = matchAt(unitAt(table), line, ends);
+  const isPair = unit !== null && table.symbolOf(unit[1] ?? '') === pair && isLessThanOne(digits, symbol, second[0], pair, table);
+  return isPair ? { digits: second[0], end: ends + unit[0].length } : null;
+};
+
+/** The pieces of the quantity that begins here; null where none does. */
+const writtenAt = (line: string, start: number, { table, usual, isEachOnly = false }: Asking): Written | null => {
   const begun = beginningAt(line, start);
   if (begun === null) return null;
   const { before, digits } = begun;
@@ -170,7 +221,6 @@ export const statedAt = (line: string, start: number, { table, usual, decimals, 
   const wideFrom = between && matchAt(to, line, at + between[0].length) ? at + between[0].length : at;
   const range = matchAt(to, line, wideFrom);
   if (to === BETWEEN && !range) return null;
-  const high = range?.[1];
   if (range) at = wideFrom + range[0].length;
   // 41±2 g: the unit stands behind the spread
   const early = range ? null : matchAt(SPREAD, line, at);
@@ -180,96 +230,96 @@ export const statedAt = (line: string, start: number, { table, usual, decimals, 
   const symbol = unit ? table.symbolOf(unit[1] ?? '') : (usual ?? undefined);
   if (symbol === undefined) return null;
   if (range && !unit && usual === null) return null;
-  const pair = SMALLER[symbol];
-  const second = pair && !range ? matchAt(NUMBER, line, at + (/^\s*/.exec(line.slice(at))?.[0].length ?? 0)) : null;
-  const secondAt = second ? second.index + second[0].length : 0;
-  const secondUnit = second ? matchAt(unitAt(table), line, secondAt) : null;
-  const isPair =
-    secondUnit !== null && table.symbolOf(secondUnit[1] ?? '') === pair && isLessThanOne(digits, symbol, second?.[0], pair, table);
-  if (isPair) at = secondAt + secondUnit[0].length;
+  const second = range ? null : smallerBehind(line, at, digits, symbol, table);
+  if (second) at = second.end;
   if (!matchAt(STOP, line, at)) return null;
 
-  const spreadAt = late ? early : matchAt(SPREAD, line, at);
-  let spreadSymbol = symbol;
-  let isPercent = false;
-  if (spreadAt) {
-    at += spreadAt[0].length;
-    const percent = matchAt(PERCENT, line, at);
-    const own = percent ?? matchAt(unitAt(table), line, at);
-    isPercent = percent !== null;
-    if (own) at += own[0].length;
-    if (own && !percent) spreadSymbol = table.symbolOf(own[1] ?? '') ?? symbol;
-    if (spreadAt[1] !== undefined) {
-      const closing = matchAt(CLOSING, line, at);
-      if (!closing) return null;
-      at += closing[0].length;
-    }
-  }
-  const sureFirst = matchAt(SURE, line, at);
-  if (sureFirst) at += 1;
+  const plusMinus = late ? early : matchAt(SPREAD, line, at);
+  const spread = plusMinus ? spreadFrom(line, plusMinus, at + plusMinus[0].length, symbol, table) : null;
+  if (plusMinus && !spread) return null;
+  if (spread) at = spread.end;
+  const isSure = matchAt(SURE, line, at) !== null;
+  if (isSure) at += 1;
   let behind = modifiers(line, at, isEachOnly ? BEHIND.filter(([word]) => word !== 'total') : BEHIND);
   // `kg min` may begin the next stretch as well; what stands behind only counts where nothing of the kind stood before
   if ([...behind.said].some((word) => before.said.has(word))) behind = { at, said: new Set() };
   at = behind.at;
   const mark = matchAt(MARK, line, at);
   if (mark) at += mark[0].length;
-  const said = new Set([...before.said, ...behind.said]);
+  const high = range?.[1];
+  return {
+    ...{ before, behind, end: at, symbol, hasUnit: unit !== null, spread, isSure },
+    texts: [digits, ...(high === undefined ? [] : [high]), ...(second ? [second.digits] : [])],
+    kind: high !== undefined ? 'range' : second ? 'pair' : 'one',
+    mark: mark ? ((mark[1]?.toUpperCase() ?? '?') as EvidenceMark) : null,
+  };
+};
 
+/** Middle and own standard uncertainty of figures that are numbers: one, the ends of a range, or a unit and a smaller one. */
+const middleOf = (
+  kind: Written['kind'],
+  low: TypedNumber,
+  top: TypedNumber | undefined,
+  of: Unit,
+  smaller: Unit | undefined,
+  decimals: number | undefined,
+): { si: number; u: number } => {
+  const si = (n: TypedNumber): number => rounded(toSi(n.value, of), decimals);
+  // a range is taken to be evenly spread between its ends
+  if (kind === 'range' && top) return { si: (si(low) + si(top)) / 2, u: (si(top) - si(low)) / Math.sqrt(12) };
+  if (kind === 'pair' && top && smaller)
+    return { si: rounded(toSi(low.value, of) + toSi(top.value, smaller), decimals), u: resolutionU(toSi(top.step, smaller)) };
+  return { si: si(low), u: resolutionU(toSi(low.step, of)) };
+};
+
+/**
+ * Reads a quantity where it stands: what is said before it (estimate, bound, in all, each), a number or a range, its unit,
+ * its spread, what is said behind it, and how it is known. Null where there is no such quantity.
+ */
+export const statedAt = (line: string, start: number, asking: Asking): Stated | null => {
+  const written = writtenAt(line, start, asking);
+  if (written === null) return null;
+  const { kind, texts, symbol, spread: plusMinus } = written;
+  const { table, decimals } = asking;
+  const said = new Set([...written.before.said, ...written.behind.said]);
   const base = {
-    end: at,
+    ...{ end: written.end, symbol, hasUnit: written.hasUnit, mark: written.mark, isSure: written.isSure, digits: texts[0]! },
     isAbout: said.has('about'),
     isTotal: said.has('total'),
     bound: said.has('least') ? ('least' as const) : said.has('most') ? ('most' as const) : null,
-    symbol,
-    hasUnit: unit !== null,
-    mark: mark ? ((mark[1]?.toUpperCase() ?? '?') as EvidenceMark) : null,
-    isSure: sureFirst !== null,
-    digits,
   };
-  const of = table.units[symbol];
-  const mayGroup = MAY_GROUP.has(symbol);
-  const texts = [digits, ...(high === undefined ? [] : [high]), ...(isPair && second ? [second[0]] : [])];
-  const reads = texts.map((text) => readNumber(text, mayGroup && !isPair && !base.isSure));
-  const twoWays = reads.findIndex((read) => read.kind === 'ambiguous');
   const faulty = (fault: Stated['fault']): Stated => ({ ...base, plain: `${texts.join('-')} ${symbol}`.trim(), value: null, fault });
+  const reads = texts.map((text) => readNumber(text, MAY_GROUP.has(symbol) && kind !== 'pair' && !base.isSure));
+  const twoWays = reads.findIndex((read) => read.kind === 'ambiguous');
   const ambiguous = reads[twoWays];
   if (ambiguous?.kind === 'ambiguous') return faulty({ kind: 'two-ways', digits: texts[twoWays] ?? '', readings: ambiguous.readings });
-  const numbers = reads.map((read) => (read.kind === 'number' ? read.number : null));
+  const numbers = reads.flatMap((read) => (read.kind === 'number' ? [read.number] : []));
+  const notRead = reads.findIndex((read) => read.kind !== 'number');
   const [low, top] = numbers;
-  if (!low || numbers.includes(null)) return faulty({ kind: 'number', digits: texts[numbers.indexOf(null)] ?? digits });
+  if (notRead >= 0 || !low) return faulty({ kind: 'number', digits: texts[notRead]! });
+  const of = table.units[symbol];
   if (!of) return { ...base, plain: low.text, value: { si: low.value, u: resolutionU(low.step), spread: '', isRange: false }, fault: null };
 
-  const si = (n: TypedNumber, unitOf = of): number => rounded(toSi(n.value, unitOf), decimals);
-  if (high !== undefined && top && !(top.value > low.value)) return faulty({ kind: 'range' });
-  const smallerUnit = table.units[pair ?? ''];
-  const middle =
-    high !== undefined && top
-      ? (si(low) + si(top)) / 2
-      : isPair && top && smallerUnit
-        ? rounded(toSi(low.value, of) + toSi(top.value, smallerUnit), decimals)
-        : si(low);
-  const step = isPair && top && smallerUnit ? toSi(top.step, smallerUnit) : toSi(low.step, of);
-  // a range is taken to be evenly spread between its ends
-  const own = high !== undefined && top ? (si(top) - si(low)) / Math.sqrt(12) : resolutionU(step);
-  const spread = spreadAt ? readNumber(spreadAt[2] ?? '') : null;
-  const spreadOf = table.units[spreadSymbol] ?? of;
+  if (kind === 'range' && top && !(top.value > low.value)) return faulty({ kind: 'range' });
+  const smaller = table.units[SMALLER[symbol] ?? ''];
+  const { si, u: own } = middleOf(kind, low, top, of, smaller, decimals);
+  const spread = plusMinus && { ...plusMinus, of: table.units[plusMinus.symbol] ?? of, read: readNumber(plusMinus.digits) };
   const spreadSi =
     spread === null
       ? null
-      : spread.kind !== 'number'
+      : spread.read.kind !== 'number'
         ? Number.NaN
-        : isPercent
-          ? (middle * spread.number.value) / 100
-          : toSi(spread.number.value, spreadOf);
+        : spread.isPercent
+          ? (si * spread.read.number.value) / 100
+          : toSi(spread.read.number.value, spread.of);
   if (spreadSi !== null && !(spreadSi > 0)) return faulty({ kind: 'spread' });
-  const u = spreadSi ?? (base.isAbout ? Math.max(own, middle * ESTIMATE_RELATIVE_U) : own);
-  const name = of.symbol;
+  const u = spreadSi ?? (base.isAbout ? Math.max(own, si * ESTIMATE_RELATIVE_U) : own);
   const plain =
-    isPair && top
-      ? `${low.text} ${name} ${top.text} ${smallerUnit?.symbol ?? ''}`
-      : `${low.text}${top && high !== undefined ? `-${top.text}` : ''} ${name}`;
-  const spreadText = spread?.kind === 'number' ? ` ±${spread.number.text} ${isPercent ? '%' : spreadOf.symbol}` : '';
-  return { ...base, plain, value: { si: middle, u, spread: spreadText, isRange: high !== undefined }, fault: null };
+    kind === 'pair'
+      ? `${low.text} ${of.symbol} ${top?.text ?? ''} ${smaller?.symbol ?? ''}`
+      : `${low.text}${kind === 'range' ? `-${top?.text ?? ''}` : ''} ${of.symbol}`;
+  const spreadText = spread?.read.kind === 'number' ? ` ±${spread.read.number.text} ${spread.isPercent ? '%' : spread.of.symbol}` : '';
+  return { ...base, plain, value: { si, u, spread: spreadText, isRange: kind === 'range' }, fault: null };
 };
 
 /** Replaces the digits that can be read two ways, to write the stretch with one reading. */

@@ -119,108 +119,118 @@ export const dimensionFault = (shape: SectionShape, d: Dimensions): string | nul
   }
 };
 
+type Lengths = Readonly<Record<Dimension, number>>;
+
+const rectangle = (d: Lengths): Section => ({
+  loops: [box(-d.width / 2, 0, d.width / 2, d.height)],
+  torsion: { kind: 'rectangle', longM: Math.max(d.width, d.height), shortM: Math.min(d.width, d.height) },
+});
+
+const roundTube = ({ diameter, thickness: t }: Lengths): Section => ({
+  loops: [circle(diameter / 2), hole(circle(diameter / 2 - t))],
+  torsion: { kind: 'round tube', outerM: diameter / 2, innerM: diameter / 2 - t },
+});
+
+const rectangularTube = (d: Lengths): Section => {
+  const t = d.thickness;
+  return {
+    loops: [rounded(d.width, d.height, d.outerRadius), hole(rounded(d.width - 2 * t, d.height - 2 * t, d.innerRadius))],
+    torsion: {
+      ...{ kind: 'rectangular tube', widthM: d.width, heightM: d.height, thicknessM: t },
+      ...{ outerRadiusM: d.outerRadius, innerRadiusM: d.innerRadius },
+    },
+  };
+};
+
+const channel = ({ width: w, height: h, thickness: t }: Lengths): Section => {
+  const points: Point[] = [
+    [0, 0],
+    [w, 0],
+    [w, t],
+    [t, t],
+    [t, h - t],
+    [w, h - t],
+    [w, h],
+    [0, h],
+  ];
+  const walls = [
+    [w, t],
+    [w, t],
+    [h - 2 * t, t],
+  ] as const;
+  return { loops: [outline(points)], torsion: { kind: 'open', walls } };
+};
+
+const hat = (d: Lengths): Section => {
+  const [c, h, f, t] = [d.crown / 2, d.height, d.flange, d.thickness];
+  const right: Point[] = [
+    [c - t, 0],
+    [c + f, 0],
+    [c + f, t],
+    [c, t],
+    [c, h],
+  ];
+  const left = right.map(([x, y]): Point => [-x, y]).reverse();
+  const walls = [
+    [d.crown, t],
+    [h - 2 * t, t],
+    [h - 2 * t, t],
+    [f + t, t],
+    [f + t, t],
+  ] as const;
+  return {
+    loops: [outline([[-(c - t), 0], [-(c - t), h - t], [c - t, h - t], ...right, ...left.slice(0, -1)])],
+    torsion: { kind: 'open', walls },
+  };
+};
+
+/** Hat and plate as one: outside all round, and the cell inside. */
+const closedHat = (d: Lengths): Section => {
+  const [c, h, f, t, s] = [d.crown / 2, d.height, d.flange, d.thickness, d.plateThickness];
+  const outside = outline([
+    [-(c + f), -s],
+    [c + f, -s],
+    [c + f, t],
+    [c, t],
+    [c, h],
+    [-c, h],
+    [-c, t],
+    [-(c + f), t],
+  ]);
+  const [midWidth, midHeight] = [d.crown - t, h - t / 2 + s / 2];
+  return {
+    loops: [outside, hole(box(-(c - t), 0, c - t, h - t))],
+    torsion: {
+      kind: 'cell',
+      enclosedM2: midWidth * midHeight,
+      around: [
+        [midWidth, t],
+        [midHeight, t],
+        [midHeight, t],
+        [midWidth, s],
+      ],
+      walls: [
+        [f, t],
+        [f, t],
+        [f, s],
+        [f, s],
+      ],
+    },
+  };
+};
+
+const SECTIONS: Readonly<Record<SectionShape, (lengths: Lengths) => Section>> = {
+  rectangle,
+  'round tube': roundTube,
+  'rectangular tube': rectangularTube,
+  channel,
+  hat,
+  'closed hat': closedHat,
+};
+
 /** Loops and walls of a shape of the library. @throws RangeError with what `dimensionFault` says */
 export const sectionOf = (shape: SectionShape, dimensions: Dimensions): Section => {
   const fault = dimensionFault(shape, dimensions);
   if (fault !== null) throw new RangeError(fault);
-  const d = dimensions as Readonly<Record<Dimension, number>>;
-  const t = d.thickness;
-  switch (shape) {
-    case 'rectangle':
-      return {
-        loops: [box(-d.width / 2, 0, d.width / 2, d.height)],
-        torsion: { kind: 'rectangle', longM: Math.max(d.width, d.height), shortM: Math.min(d.width, d.height) },
-      };
-    case 'round tube':
-      return {
-        loops: [circle(d.diameter / 2), hole(circle(d.diameter / 2 - t))],
-        torsion: { kind: 'round tube', outerM: d.diameter / 2, innerM: d.diameter / 2 - t },
-      };
-    case 'rectangular tube':
-      return {
-        loops: [rounded(d.width, d.height, d.outerRadius), hole(rounded(d.width - 2 * t, d.height - 2 * t, d.innerRadius))],
-        torsion: {
-          ...{ kind: 'rectangular tube', widthM: d.width, heightM: d.height, thicknessM: t },
-          ...{ outerRadiusM: d.outerRadius, innerRadiusM: d.innerRadius },
-        },
-      };
-    case 'channel': {
-      const [w, h] = [d.width, d.height];
-      const points: Point[] = [
-        [0, 0],
-        [w, 0],
-        [w, t],
-        [t, t],
-        [t, h - t],
-        [w, h - t],
-        [w, h],
-        [0, h],
-      ];
-      return {
-        loops: [outline(points)],
-        torsion: {
-          kind: 'open',
-          walls: [
-            [w, t],
-            [w, t],
-            [h - 2 * t, t],
-          ],
-        },
-      };
-    }
-    case 'hat':
-    case 'closed hat': {
-      const [c, h, f] = [d.crown / 2, d.height, d.flange];
-      const right: Point[] = [
-        [c - t, 0],
-        [c + f, 0],
-        [c + f, t],
-        [c, t],
-        [c, h],
-      ];
-      const left = right.map(([x, y]): Point => [-x, y]).reverse();
-      const hat = outline([[-(c - t), 0], [-(c - t), h - t], [c - t, h - t], ...right, ...left.slice(0, -1)]);
-      const walls: readonly (readonly [number, number])[] = [
-        [d.crown, t],
-        [h - 2 * t, t],
-        [h - 2 * t, t],
-        [f + t, t],
-        [f + t, t],
-      ];
-      if (shape === 'hat') return { loops: [hat], torsion: { kind: 'open', walls } };
-      const s = d.plateThickness;
-      // hat and plate as one: outside all round, and the cell inside
-      const outside = outline([
-        [-(c + f), -s],
-        [c + f, -s],
-        [c + f, t],
-        [c, t],
-        [c, h],
-        [-c, h],
-        [-c, t],
-        [-(c + f), t],
-      ]);
-      const cell = hole(box(-(c - t), 0, c - t, h - t));
-      const [midWidth, midHeight] = [d.crown - t, h - t / 2 + s / 2];
-      return {
-        loops: [outside, cell],
-        torsion: {
-          kind: 'cell',
-          enclosedM2: midWidth * midHeight,
-          around: [
-            [midWidth, t],
-            [midHeight, t],
-            [midHeight, t],
-            [midWidth, s],
-          ],
-          walls: [
-            [f, t],
-            [f, t],
-            [f, s],
-            [f, s],
-          ],
-        },
-      };
-    }
-  }
+  return SECTIONS[shape](dimensions as Lengths);
 };

@@ -1,3 +1,4 @@
+import { median } from 'd3-array';
 import { studentQuantile } from '../../shared';
 
 interface MeanReading {
@@ -54,14 +55,8 @@ const MAD_TO_SIGMA = 0.6745;
  */
 export const outliers = (readings: readonly number[], instrumentU = 0): readonly number[] => {
   if (readings.length < 4) return [];
-  const middle = median(readings);
-  const spread = Math.max(MAD_TO_SIGMA * instrumentU, median(readings.map((x) => Math.abs(x - middle))));
+  const middle = median(readings)!;
+  const spread = Math.max(MAD_TO_SIGMA * instrumentU, median(readings, (x) => Math.abs(x - middle))!);
   if (!(spread > 0)) return readings.flatMap((x, i) => (x === middle ? [] : [i]));
   return readings.flatMap((x, i) => ((MAD_TO_SIGMA * Math.abs(x - middle)) / spread > MOST_DEVIATIONS ? [i] : []));
-};
-
-const median = (values: readonly number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length / 2;
-  return sorted.length % 2 === 1 ? sorted[Math.floor(half)]! : (sorted[half - 1]! + sorted[half]!) / 2;
 };

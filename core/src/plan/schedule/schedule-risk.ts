@@ -1,3 +1,4 @@
+import { quantileSorted } from 'd3-array';
 import { randomBeta, randomLcg } from 'd3-random';
 import type { Levelled } from './level-problem';
 import type { PlanNetwork } from './plan-network';
@@ -16,17 +17,6 @@ export interface ScheduleRisk {
   /** finishes in slots, ascending: how many of the samples ended there */
   readonly histogram: readonly (readonly [slot: number, count: number])[];
 }
-
-/**
- * The value below which a fraction of the samples lies, between neighbours by proportion.
- * @source Hyndman & Fan 1996, definition 7
- */
-export const percentile = (ascending: readonly number[], fraction: number): number => {
-  const at = (ascending.length - 1) * fraction;
-  const low = ascending[Math.floor(at)] ?? Number.NaN;
-  const high = ascending[Math.ceil(at)] ?? low;
-  return low + (high - low) * (at - Math.floor(at));
-};
 
 /** When a stretch of work of `length` fits from `from` on, past what is off; in slots that need not be whole. */
 const pastOff = (from: number, length: number, off: readonly (readonly [number, number])[]): number => {
@@ -99,7 +89,7 @@ export const scheduleRisk = (
   finishes.sort((a, b) => a - b);
   const counts = new Map<number, number>();
   for (const finish of finishes) counts.set(Math.ceil(finish), (counts.get(Math.ceil(finish)) ?? 0) + 1);
-  const at = (fraction: number): number => (finishes.length === 0 ? levelled.finish : percentile(finishes, fraction));
+  const at = (fraction: number): number => (finishes.length === 0 ? levelled.finish : quantileSorted(finishes, fraction)!);
   return {
     samples,
     p50: at(0.5),

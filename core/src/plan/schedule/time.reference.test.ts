@@ -1,5 +1,4 @@
 import { USUAL_CALENDAR } from '../../record';
-import { percentile } from './schedule-risk';
 import { betaShape, threePoint } from './three-point';
 import {
   endTimeOfSlot,
@@ -41,11 +40,6 @@ describe('working time', () => {
 });
 
 describe('estimates', () => {
-  // R, quantile(x, type = 7) of these ten numbers; the same in simple-statistics 7.12.1
-  it('have percentiles between neighbours by proportion', () => {
-    const ten = [3, 6, 7, 8, 8, 10, 13, 15, 16, 20];
-    expect([0.1, 0.25, 0.5, 0.75, 0.9].map((p) => Number(percentile(ten, p).toFixed(9)))).toEqual([5.7, 7.25, 9, 14.5, 16.4]);
-  });
   it('are drawn from a beta distribution whose mean is the three-point mean', () => {
     const estimate = { optimistic: 2, mostLikely: 3.5, pessimistic: 8 };
     const { alpha, beta } = betaShape(estimate);

@@ -1,3 +1,4 @@
+import { addDays } from 'date-fns';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { ABSENT, counted, fixed, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import {
@@ -430,12 +431,10 @@ export class ChoiceView {
     const id = crypto.randomUUID();
     const sequence = nextSequence(this.open.record().vehicles);
     const { maker, modelYear, vehicleClass, drive, voltageV, price, priceCurrency, priceYear } = candidate;
-    const arrives = new Date();
-    arrives.setDate(arrives.getDate() + (candidate.waitDays ?? 0));
     const fields = {
       ...blank('vehicle', { name: candidate.name, role: sequence === 0 ? ('subject' as const) : ('competitor' as const), sequence }),
       ...{ maker, modelYear, vehicleClass, drive, voltageV, price, priceCurrency, priceYear },
-      expectedOn: candidate.waitDays === null ? null : todayHere(arrives),
+      expectedOn: candidate.waitDays === null ? null : todayHere(addDays(new Date(), candidate.waitDays)),
     };
     void this.edits.send([
       { kind: 'vehicle.add', id, fields },
