@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { expect, type APIRequestContext, type Page } from '@playwright/test';
 import { test } from './test';
 import { allKept, change, makeStudy, record, type MadeStudy } from './study';
+import { choose } from './controls';
 
 const view = (page: Page, name: string): ReturnType<Page['getByRole']> =>
   page.getByRole('navigation', { name: 'Views of the bench' }).getByRole('link', { name, exact: true });
@@ -31,7 +32,7 @@ test('a session: each part becomes a removal with its tool, its time and what ha
   const study = await makeStudy(request, 'Session');
   await packageFor(request, study, [], 'Sliding cargo door off');
   await page.goto(`/studies/${study.id}/bench`);
-  await page.getByLabel('Work package of the session').selectOption({ label: '1 Sliding cargo door off' });
+  await choose(page.getByLabel('Work package of the session'), '1 Sliding cargo door off');
   await begin(page);
   await expect(page.getByRole('region', { name: 'Session' })).toContainText('Sliding cargo door off');
   await record(page, 'trim panel, lower 1.2 kg');
@@ -80,14 +81,14 @@ test('precautions stand before the first removal; otherwise it is done only with
   const study = await makeStudy(request, 'Precautions first');
   await packageFor(request, study, ['magnets'], 'Rotor out');
   await page.goto(`/studies/${study.id}/bench`);
-  await page.getByLabel('Work package of the session').selectOption({ label: '1 Rotor out' });
+  await choose(page.getByLabel('Work package of the session'), '1 Rotor out');
   await begin(page);
   const holdPoint = page.getByRole('region', { name: 'Precautions before the next removal' });
   await expect(holdPoint).toContainText('Local codes and licensed practice decide');
   await page.getByLabel('Entry line').fill('rotor 28 kg');
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('alert')).toContainText('Precautions come first');
-  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await page.getByRole('button', { name: 'Restore the line' }).click();
   await page.getByLabel('Done otherwise because').fill('already out when the vehicle came');
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('row', { name: /rotor/ })).toBeVisible();
@@ -115,7 +116,7 @@ test('the end of a session lists what was probably lost; it is done, or left so 
   await expect(list).toContainText('“roller” has no mass');
   await expect(list).toContainText('A connector of “roller” is recorded without its cable');
   await page.getByLabel('Why it stays so: “roller” has no mass').fill('stays on the rail');
-  await list.locator('.loss', { hasText: '“roller” has no mass' }).getByRole('button', { name: 'Leave it so' }).click();
+  await list.locator('.loss', { hasText: '“roller” has no mass' }).getByRole('button', { name: 'Accept' }).click();
   await expect(list).not.toContainText('“roller” has no mass');
   await view(page, 'Record').click();
   await record(page, 'hinge, right rh 0.4 kg');
@@ -123,7 +124,7 @@ test('the end of a session lists what was probably lost; it is done, or left so 
   await view(page, 'Removals').click();
   await expect(list).not.toContainText('the right one is not recorded');
   await expect(list).toContainText('“hinge, right” has 3 fasteners, its neighbour “hinge, left” 4');
-  await page.getByRole('button', { name: 'Close it all the same' }).click();
+  await page.getByRole('button', { name: 'Close anyway' }).click();
   await view(page, 'Record').click();
   await expect(page.getByRole('button', { name: 'Begin a session' })).toBeVisible();
 });
@@ -160,11 +161,11 @@ test('tags: a sheet is made and printed, a tag opens its part, a wrong one is st
   await page.getByLabel('Entry line').fill(`arm 1 kg #${tag}`);
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('alert')).toContainText(/is on “plate” already .* The next free one here is A01-002/);
-  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await page.getByRole('button', { name: 'Restore the line' }).click();
   await page.getByLabel('Entry line').fill(`arm 1 kg #${other}`);
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('alert')).toContainText('another vehicle than the one on the bench');
-  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await page.getByRole('button', { name: 'Restore the line' }).click();
   // one letter misread
   const misread = tag.slice(0, -1) + (tag.endsWith('A') ? 'B' : 'A');
   await page.getByLabel('Entry line').fill(misread);
@@ -242,7 +243,7 @@ test('what stays closed and what is damaged stand in a register', async ({ page,
   await page.getByLabel('What the damage is').fill('lug broken off when prised');
   await page.getByRole('button', { name: /^“latch unit” is damaged/ }).click();
   await expect(page.getByRole('table', { name: 'Damaged' })).toContainText('latch unit');
-  await expect(page.getByLabel('Damage from, latch unit')).toHaveValue('taking apart');
+  await expect(page.getByLabel('Damage from, latch unit')).toHaveText('done in taking apart');
   await allKept(page);
 });
 
@@ -252,7 +253,7 @@ test.describe('on a tablet, in gloves', () => {
     const study = await makeStudy(request, 'Gloves');
     await packageFor(request, study, ['magnets'], 'Rotor out');
     await page.goto(`/studies/${study.id}/bench`);
-    await page.getByLabel('Work package of the session').selectOption({ label: '1 Rotor out' });
+    await choose(page.getByLabel('Work package of the session'), '1 Rotor out');
     await page.getByRole('button', { name: 'Begin a session' }).tap();
     await page.getByRole('button', { name: /^Read by/ }).tap();
     for (const name of ['Keep Enter', 'Hand over', 'Leave open', 'Tare', 'Zero'])
@@ -262,7 +263,7 @@ test.describe('on a tablet, in gloves', () => {
     await page.getByLabel('Entry line').fill('rotor 28 kg');
     await page.getByRole('button', { name: /^Keep/ }).tap();
     await expect(page.getByRole('row', { name: /rotor/ })).toBeVisible();
-    for (const name of ['Removals', 'Blind recount', 'Big type', 'Record']) {
+    for (const name of ['Removals', 'Blind recount', 'Large display', 'Record']) {
       const link = view(page, name);
       expect((await link.boundingBox())?.height, name).toBeGreaterThanOrEqual(44);
       await link.tap();

@@ -52,7 +52,7 @@ test('fasteners without a part to hold are asked about, and the line is not lost
   await page.getByLabel('Entry line').fill('34 spot');
   await page.getByLabel('Entry line').press('Enter');
   await expect(page.getByRole('alert')).toContainText('Choose the part first that these belong to');
-  await page.getByRole('button', { name: 'Put the line back' }).click();
+  await page.getByRole('button', { name: 'Restore the line' }).click();
   await expect(page.getByLabel('Entry line')).toHaveValue('34 spot');
 });
 
@@ -73,7 +73,7 @@ test('sets are edited and removed in the card, and a part is removed with all it
   await expect(card.getByText('None recorded.')).toBeVisible();
   await rowOf(page, /module/).click();
   await card.getByRole('button', { name: 'Remove', exact: true }).click();
-  await card.getByRole('button', { name: 'Take off for good' }).click();
+  await card.getByRole('button', { name: 'Delete part' }).click();
   await expect(page.getByText('Nothing is recorded under Sliding cargo door')).toBeVisible();
   await expect(card).toHaveCount(0);
 });

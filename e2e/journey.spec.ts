@@ -16,7 +16,7 @@ test('from the first line at the bench to the comparison, and all of it is there
   await page.getByRole('link', { name: /Last-mile vans/ }).click();
   await expect(page.getByRole('heading', { name: 'Sliding cargo door' })).toBeVisible();
   // 79 parts and 81 fasteners of the demo files
-  const total = page.getByRole('row', { name: /^In all/ });
+  const total = page.getByRole('row', { name: /^Total/ });
   await expect(total).toContainText('160');
 
   await test.step('five lines, one of them ambiguous', async () => {
@@ -66,7 +66,7 @@ test('from the first line at the bench to the comparison, and all of it is there
     await page.getByLabel('CSV file').setInputFiles({ name: 'blind.csv', mimeType: 'text/csv', buffer: Buffer.from(TWO_FAULTS) });
     await expect(page.getByText('3 rows can be loaded; 2 have faults. Nothing is loaded until you decide.')).toBeVisible();
     await expect(page.getByText('mass: 36 of what: g or kg?')).toBeVisible();
-    await page.getByRole('button', { name: 'Load nothing, mend the file' }).click();
+    await page.getByRole('button', { name: 'Cancel and correct the file' }).click();
     await expect(page.getByText('Cover plate')).toHaveCount(0);
     await page.keyboard.press('i');
     await page.getByLabel('CSV file').setInputFiles({ name: 'blind.csv', mimeType: 'text/csv', buffer: Buffer.from(TWO_FAULTS) });

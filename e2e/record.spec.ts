@@ -2,6 +2,7 @@ import { expect, type Browser, type Page } from '@playwright/test';
 import { test } from './test';
 import { stateOf, type Login } from './sign-in';
 import { allKept, change, makeStudy, record, rowOf } from './study';
+import { choose } from './controls';
 
 /** Another person at another browser. */
 const as = async (browser: Browser, login: Login): Promise<Page> => (await browser.newContext({ storageState: stateOf(login) })).newPage();
@@ -168,7 +169,7 @@ test('undoing what someone else has changed since asks first', async ({ page, br
   await expect(asked).toBeHidden();
   await expect(rowOf(page, /plate/)).toBeVisible();
   await page.keyboard.press('z');
-  await asked.getByRole('button', { name: 'Undo it all the same' }).click();
+  await asked.getByRole('button', { name: 'Undo anyway' }).click();
   await expect(rowOf(page, /plate/)).toHaveCount(0);
   await expect(rowOf(other, /plate/)).toHaveCount(0);
   await other.context().close();
@@ -242,7 +243,7 @@ test('a picture is dropped onto a part, marked, and seen at the other bench; a q
   await card(page).getByRole('button', { name: '+ question' }).click();
   const asking = page.getByRole('dialog', { name: 'New question or promise' });
   await asking.getByLabel('What is to be found out').fill('Is the pawl sintered?');
-  await asking.getByLabel('Whose task').selectOption({ label: 'Odo Farrow' });
+  await choose(asking.getByLabel('Assigned to'), 'Odo Farrow');
   await asking.getByLabel('Due').fill('2020-01-31');
   await asking.getByRole('button', { name: 'Attach it' }).click();
   await allKept(page);
@@ -262,16 +263,16 @@ test('a study is copied as a template, archived and opened again, and taken alon
   await page.goto('/');
   const line = page.getByRole('listitem').filter({ has: page.getByRole('link', { name: `${row.title} Drayman II` }) });
   const downloading = page.waitForEvent('download');
-  await line.getByRole('link', { name: 'Archive file' }).click();
+  await line.getByRole('link', { name: 'Download as file' }).click();
   const file = await (await downloading).path();
   await line.getByRole('button', { name: 'Copy as template' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: `${row.title}, copy` })).toContainText('no vehicle yet');
-  await line.getByRole('button', { name: 'Archive', exact: true }).click();
+  await line.getByRole('button', { name: 'Move to archive' }).click();
   await expect(line).toContainText('archived');
   await line.getByRole('link', { name: row.title }).click();
   await expect(page.getByText('This study is archived')).toBeVisible();
   await page.goto('/');
-  await line.getByRole('button', { name: 'Open again' }).click();
+  await line.getByRole('button', { name: 'Reopen' }).click();
   await expect(line).not.toContainText('archived');
   await page.locator('input[type=file]').setInputFiles(file);
   await expect(page.getByText(/was here already; it was brought in beside the first/)).toBeVisible();
@@ -323,14 +324,14 @@ test.describe('without a network', () => {
     const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
     await change(request, study.id, [{ kind: 'part.edit', id: parts[0]?.id, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
     await card(page).getByRole('button', { name: 'Remove', exact: true }).click();
-    await card(page).getByRole('button', { name: 'Take off for good' }).click();
+    await card(page).getByRole('button', { name: 'Delete part' }).click();
     await expect(rowOf(page, /plate/)).toHaveCount(0);
     await page.context().setOffline(false);
     await page.getByRole('button', { name: '1 not kept' }).click();
     const dialog = page.getByRole('dialog', { name: 'Not kept' });
     await expect(dialog).toContainText('You took off “plate”; meanwhile Wenna Tarn changed it');
     await expect(rowOf(page, /plate/)).toBeVisible();
-    await dialog.getByLabel('take it off anyway').check();
+    await dialog.getByLabel('delete it anyway').check();
     await dialog.getByRole('button', { name: 'Send what is chosen' }).click();
     await expect(rowOf(page, /plate/)).toHaveCount(0);
     await allKept(page);

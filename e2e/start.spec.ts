@@ -43,7 +43,7 @@ test('on an empty database the page makes the first account, which begins a stud
   await expect(page.getByText('A password needs at least 10 characters')).toBeVisible();
   await page.getByLabel('Password').fill('a door with no hinges');
   await page.getByLabel('Password').press('Enter');
-  await expect(page.getByText('You are of no study yet.')).toBeVisible();
+  await expect(page.getByText('You are not a member of any study yet.')).toBeVisible();
 
   await test.step('the studies page by keyboard alone', async () => {
     await page.keyboard.press('b');

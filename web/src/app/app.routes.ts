@@ -93,7 +93,7 @@ export const routes: Routes = [
             loadComponent: () => import('./bench/instruments-view').then((m) => m.InstrumentsView),
             title: 'Instruments · Each Bolt',
           },
-          { path: 'wall', loadComponent: () => import('./bench/wall-view').then((m) => m.WallView), title: 'Big type · Each Bolt' },
+          { path: 'wall', loadComponent: () => import('./bench/wall-view').then((m) => m.WallView), title: 'Large display · Each Bolt' },
         ],
       },
       {

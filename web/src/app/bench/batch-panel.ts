@@ -1,22 +1,26 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import { counted } from '@each-bolt/core/shared';
 import { entriesText, parseLine, printLine, type Entry } from '@each-bolt/core/bench';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
 
 /** Lines that were pasted together: how each is understood, to be mended and kept as one change. */
 @Component({
   selector: 'eb-batch-panel',
+  imports: [ButtonDirective, InputText],
   template: `<section aria-label="Pasted lines">
     <header class="sheet-head">
       <h2>{{ heading() }}</h2>
       <div class="acts">
-        <button type="button" class="main-button" [disabled]="open() > 0" (click)="keep()">Keep all as one change</button>
-        <button type="button" class="quiet-button" (click)="cancelled.emit()">Give them up</button>
+        <button pButton type="button" [disabled]="open() > 0" (click)="keep()">Keep all as one change</button>
+        <button pButton severity="secondary" type="button" (click)="cancelled.emit()">Discard them</button>
       </div>
     </header>
     <ol>
       @for (row of rows(); track $index; let i = $index) {
         <li [class.open]="row.question !== ''">
           <input
+            pInputText
             class="figure"
             type="text"
             autocomplete="off"
@@ -27,7 +31,15 @@ import { entriesText, parseLine, printLine, type Entry } from '@each-bolt/core/b
             (change)="edit(i, $any($event.target).value)"
           />
           <small>{{ row.question === '' ? row.kind : row.question }}</small>
-          <button type="button" class="icon-button" [attr.aria-label]="'Leave line ' + (i + 1) + ' out'" (click)="drop(i)">
+          <button
+            pButton
+            [text]="true"
+            severity="secondary"
+            type="button"
+            class="icon-button"
+            [attr.aria-label]="'Leave line ' + (i + 1) + ' out'"
+            (click)="drop(i)"
+          >
             <i class="pi pi-times" aria-hidden="true"></i>
           </button>
         </li>

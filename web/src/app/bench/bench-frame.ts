@@ -10,7 +10,7 @@ const VIEWS = [
   { path: 'tags', word: 'Tags' },
   { path: 'recount', word: 'Blind recount' },
   { path: 'instruments', word: 'Instruments' },
-  { path: 'wall', word: 'Big type' },
+  { path: 'wall', word: 'Large display' },
 ] as const;
 
 /** The bench: recording, and what goes with it. */

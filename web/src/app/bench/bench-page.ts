@@ -15,6 +15,7 @@ import {
 import { studyShown } from '@each-bolt/core/cost';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
@@ -40,7 +41,7 @@ interface RefusedLine {
 /** Recording at the bench: the entry line and the tree it fills. */
 @Component({
   selector: 'eb-bench-page',
-  imports: [BatchPanel, EntryLine, ImportDialog, InstrumentStrip, PartsTable, RefusalNote, SessionBar, VehicleMark],
+  imports: [BatchPanel, EntryLine, ImportDialog, InstrumentStrip, PartsTable, RefusalNote, SessionBar, VehicleMark, ButtonDirective],
   template: `<div class="sheet">
     @if (selection.vehicle(); as vehicle) {
       <header class="title">
@@ -49,17 +50,19 @@ interface RefusedLine {
           <span>{{ vehicle.name }}</span>
           @if (selection.inside() !== null) {
             <i class="pi pi-angle-right" aria-hidden="true"></i>
-            <button type="button" (click)="recordAt(null)">{{ selection.subsystem()?.name }}</button>
+            <button pButton [text]="true" severity="secondary" type="button" (click)="recordAt(null)">
+              {{ selection.subsystem()?.name }}
+            </button>
           }
           @for (part of above(); track part.id) {
             <i class="pi pi-angle-right" aria-hidden="true"></i>
-            <button type="button" (click)="recordAt(part.id)">{{ part.name }}</button>
+            <button pButton [text]="true" severity="secondary" type="button" (click)="recordAt(part.id)">{{ part.name }}</button>
           }
           <i class="pi pi-angle-right" aria-hidden="true"></i>
           <h1>{{ heading() }}</h1>
         </nav>
         @if (mayRecord()) {
-          <button type="button" class="quiet-button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
+          <button pButton severity="secondary" type="button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
             <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
           </button>
         }
@@ -93,7 +96,7 @@ interface RefusedLine {
           <eb-refusal
             [message]="lost.refusal.message + ' — “' + lost.line + '”'"
             [issues]="lost.refusal.issues"
-            action="Put the line back"
+            action="Restore the line"
             (acted)="putBack($index)"
           />
         }
@@ -236,7 +239,7 @@ export class BenchPage {
   protected readonly total = computed(() => {
     const totals = totalsAt(this.open.rollUp().rolled, this.root());
     const closed = closedWords(this.open.closed()[this.root()] ?? 0);
-    return totals ? rowFigures('In all', closed, studyShown(totals, this.open.study().fastenersIn)) : null;
+    return totals ? rowFigures('Total', closed, studyShown(totals, this.open.study().fastenersIn)) : null;
   });
 
   constructor() {

@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { type Part, type PartFields, fieldLines } from '@each-bolt/core/record';
 import { closedAndDamaged } from '@each-bolt/core/bench';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -11,7 +14,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
 /** What was left closed, and what is damaged: with reasons, so that no figure is taken for more than it is. */
 @Component({
   selector: 'eb-closed-view',
-  imports: [EditField, VehicleMark],
+  imports: [EditField, VehicleMark, ButtonDirective, InputText, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -23,12 +26,22 @@ import { VehicleMark } from '../shared/vehicle-mark';
       @if (mayEdit()) {
         <div class="acts">
           @if (part.opened !== 'closed') {
-            <button type="button" class="quiet-button" (click)="leaveClosed(part, why)">Leave “{{ part.name }}” closed, because</button>
-            <input #why type="text" class="plain reason" maxlength="400" placeholder="reason" aria-label="Reason to leave it closed" />
+            <button pButton severity="secondary" type="button" (click)="leaveClosed(part, why)">
+              Leave “{{ part.name }}” closed, because
+            </button>
+            <input pInputText #why type="text" class="reason" maxlength="400" placeholder="reason" aria-label="Reason to leave it closed" />
           }
           @if (part.damage === '') {
-            <button type="button" class="quiet-button" (click)="damaged(part, what)">“{{ part.name }}” is damaged:</button>
-            <input #what type="text" class="plain reason" maxlength="400" placeholder="what happened" aria-label="What the damage is" />
+            <button pButton severity="secondary" type="button" (click)="damaged(part, what)">“{{ part.name }}” is damaged:</button>
+            <input
+              pInputText
+              #what
+              type="text"
+              class="reason"
+              maxlength="400"
+              placeholder="what happened"
+              aria-label="What the damage is"
+            />
           }
         </div>
       }
@@ -40,38 +53,36 @@ import { VehicleMark } from '../shared/vehicle-mark';
       @if (register().closed.length === 0) {
         <p class="soft">Nothing was left closed.</p>
       } @else {
-        <table class="ruled" aria-label="Left closed">
-          <thead>
+        <eb-table label="Left closed"
+          ><ng-template ebHead>
             <tr>
               <th scope="col">Part</th>
               <th scope="col">Why it stays closed</th>
               <th scope="col">What may be missed</th>
               <th scope="col">Seen from outside</th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (row of register().closed; track row.id) {
-              <tr>
-                <th scope="row">
-                  <eb-vehicle-mark [place]="placeOf(row)" />
-                  <button type="button" class="link-button" (click)="selection.choosePart(row.id)">{{ row.name }}</button>
-                </th>
-                @for (field of closedFields; track field.field) {
-                  <td>
-                    <eb-edit-field
-                      [of]="field.name"
-                      [whose]="row.name"
-                      [value]="row[field.field]"
-                      [disabled]="!mayEdit()"
-                      [fault]="edits.faultOf(row.id, field.field)"
-                      (committed)="edit(row, field.field, $any($event))"
-                    />
-                  </td>
-                }
-              </tr>
-            }
-          </tbody>
-        </table>
+            </tr> </ng-template
+          ><ng-template [ebRow]="register().closed" track="id" let-row>
+            <tr>
+              <th scope="row">
+                <eb-vehicle-mark [place]="placeOf(row)" />
+                <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="selection.choosePart(row.id)">
+                  {{ row.name }}
+                </button>
+              </th>
+              @for (field of closedFields; track field.field) {
+                <td>
+                  <eb-edit-field
+                    [of]="field.name"
+                    [whose]="row.name"
+                    [value]="row[field.field]"
+                    [disabled]="!mayEdit()"
+                    [fault]="edits.faultOf(row.id, field.field)"
+                    (committed)="edit(row, field.field, $any($event))"
+                  />
+                </td>
+              }
+            </tr> </ng-template
+        ></eb-table>
       }
     </section>
     <section aria-label="Damaged">
@@ -79,45 +90,44 @@ import { VehicleMark } from '../shared/vehicle-mark';
       @if (register().damaged.length === 0) {
         <p class="soft">No damage is recorded.</p>
       } @else {
-        <table class="ruled" aria-label="Damaged">
-          <thead>
+        <eb-table label="Damaged"
+          ><ng-template ebHead>
             <tr>
               <th scope="col">Part</th>
               <th scope="col">Damage</th>
               <th scope="col">From</th>
               <th scope="col" class="right">Pictures</th>
+            </tr> </ng-template
+          ><ng-template [ebRow]="register().damaged" track="id" let-row>
+            <tr>
+              <th scope="row">
+                <eb-vehicle-mark [place]="placeOf(row)" />
+                <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="selection.choosePart(row.id)">
+                  {{ row.name }}
+                </button>
+              </th>
+              <td>
+                <eb-edit-field
+                  of="part.damage"
+                  [whose]="row.name"
+                  [value]="row.damage"
+                  [disabled]="!mayEdit()"
+                  (committed)="edit(row, 'damage', $any($event))"
+                />
+              </td>
+              <td class="from">
+                <eb-edit-field
+                  of="part.damageFrom"
+                  [whose]="row.name"
+                  [value]="row.damageFrom ?? ''"
+                  [disabled]="!mayEdit()"
+                  (committed)="edit(row, 'damageFrom', $any($event))"
+                />
+              </td>
+              <td class="right figure">{{ open.picturesOf().get(row.id)?.length ?? 'none yet' }}</td>
             </tr>
-          </thead>
-          <tbody>
-            @for (row of register().damaged; track row.id) {
-              <tr>
-                <th scope="row">
-                  <eb-vehicle-mark [place]="placeOf(row)" />
-                  <button type="button" class="link-button" (click)="selection.choosePart(row.id)">{{ row.name }}</button>
-                </th>
-                <td>
-                  <eb-edit-field
-                    of="part.damage"
-                    [whose]="row.name"
-                    [value]="row.damage"
-                    [disabled]="!mayEdit()"
-                    (committed)="edit(row, 'damage', $any($event))"
-                  />
-                </td>
-                <td class="from">
-                  <eb-edit-field
-                    of="part.damageFrom"
-                    [whose]="row.name"
-                    [value]="row.damageFrom ?? ''"
-                    [disabled]="!mayEdit()"
-                    (committed)="edit(row, 'damageFrom', $any($event))"
-                  />
-                </td>
-                <td class="right figure">{{ open.picturesOf().get(row.id)?.length ?? 'none yet' }}</td>
-              </tr>
-            }
-          </tbody>
-        </table>
+          </ng-template></eb-table
+        >
         <p class="soft small">A picture is taken in the card of the part, or with the camera of the bench.</p>
       }
     </section>

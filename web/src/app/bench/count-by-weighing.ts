@@ -16,6 +16,8 @@ import type { FastenerSet } from '@each-bolt/core/record';
 import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
 import { BenchWork } from './bench-work';
@@ -24,7 +26,7 @@ import { InstrumentService } from './instrument-service';
 /** How many alike fasteners lie on the scale, how certain that is, and into which set the count goes. */
 @Component({
   selector: 'eb-count-by-weighing',
-  imports: [RefusalNote],
+  imports: [RefusalNote, ButtonDirective, InputText],
   template: `<section aria-label="Count by weighing">
     <h2>Count by weighing</h2>
     <p class="soft small">
@@ -35,20 +37,20 @@ import { InstrumentService } from './instrument-service';
       <eb-refusal [message]="why.message" [issues]="why.issues" action="Close" (acted)="refusal.set(null)" />
     }
     <div class="acts">
-      <label>Counted <input #few type="number" class="plain" min="1" value="10" aria-label="How many are counted by hand" /></label>
-      <button type="button" class="quiet-button" (click)="weighSample(few.valueAsNumber)">These lie on the scale</button>
+      <label>Counted <input pInputText #few type="number" min="1" value="10" aria-label="Parts counted by hand" /></label>
+      <button pButton severity="secondary" type="button" (click)="weighSample(few.valueAsNumber)">These lie on the scale</button>
       @if (sample(); as s) {
         <span class="figure">{{ s.count }} weigh {{ grams(s.massKg) }}</span>
-        <button type="button" class="main-button" (click)="weighLot()">Now the whole lot</button>
-        <button type="button" class="quiet-button" (click)="beginAgain()">Begin again</button>
+        <button pButton type="button" (click)="weighLot()">Now the whole lot</button>
+        <button pButton severity="secondary" type="button" (click)="beginAgain()">Begin again</button>
       }
     </div>
     <div class="acts">
       <label
         >Parts scatter by, %
         <input
+          pInputText
           type="number"
-          class="plain"
           min="0"
           max="50"
           step="0.1"
@@ -61,8 +63,8 @@ import { InstrumentService } from './instrument-service';
       <label
         >Lot and sample differ by at most, %
         <input
+          pInputText
           type="number"
-          class="plain"
           min="0"
           max="50"
           step="0.1"
@@ -77,7 +79,7 @@ import { InstrumentService } from './instrument-service';
       @if (sets().length > 0) {
         <div class="acts">
           @for (set of sets(); track set.id) {
-            <button type="button" class="quiet-button" (click)="takeOver(set)">Into {{ wordOf(set) }} of {{ part()?.name }}</button>
+            <button pButton severity="secondary" type="button" (click)="takeOver(set)">Into {{ wordOf(set) }} of {{ part()?.name }}</button>
           }
         </div>
       } @else {

@@ -15,6 +15,8 @@ import {
   type Understood,
   type WordBook,
 } from '@each-bolt/core/bench';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
 import { EvidenceMark } from '../shared/evidence-mark';
 
 /** A line ready to be kept. */
@@ -28,9 +30,10 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
 /** One line of shorthand with how each stretch of it is understood, and what must be settled first. */
 @Component({
   selector: 'eb-entry-line',
-  imports: [EvidenceMark],
+  imports: [EvidenceMark, ButtonDirective, InputText],
   template: `<div class="box" [class.open]="questions().length > 0">
       <input
+        pInputText
         #line
         type="text"
         autocomplete="off"
@@ -44,13 +47,30 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
         (keydown)="onKey($event)"
         (paste)="onPaste($event)"
       />
-      <button type="button" class="keep" [disabled]="parsed().entry === null && !isTagAlone()" (click)="keep()">
+      <button
+        pButton
+        [text]="true"
+        severity="secondary"
+        type="button"
+        class="keep"
+        [disabled]="parsed().entry === null && !isTagAlone()"
+        (click)="keep()"
+      >
         Keep <kbd>Enter</kbd>
       </button>
     </div>
     <div class="suggestions" [class.some]="suggestions().length > 0">
       @for (suggestion of suggestions(); track suggestion.text; let i = $index) {
-        <button type="button" tabindex="-1" [class.on]="i === at()" [title]="suggestion.why" (click)="take(suggestion)">
+        <button
+          pButton
+          [text]="true"
+          severity="secondary"
+          type="button"
+          tabindex="-1"
+          [class.on]="i === at()"
+          [title]="suggestion.why"
+          (click)="take(suggestion)"
+        >
           {{ suggestion.text }}
           @if (suggestion.why.startsWith('for ')) {
             <small>{{ suggestion.why }}</small>
@@ -77,7 +97,7 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
               <small>settle this first</small>
               <span class="ask">{{ chip.question.message }}</span>
               @for (choice of chip.question.choices; track choice.label; let n = $index) {
-                <button #choice type="button" (click)="choose(chip.question, choice)">
+                <button pButton [text]="true" severity="secondary" #choice type="button" (click)="choose(chip.question, choice)">
                   @if (n < 9) {
                     <kbd>Alt {{ n + 1 }}</kbd>
                   }

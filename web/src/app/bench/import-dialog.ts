@@ -14,6 +14,9 @@ import { basisOf } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
 import { TableModule } from 'primeng/table';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { FileButton } from '../shared/file-button';
+import { Tick } from '../shared/tick';
 import { RefusalNote } from '../shared/refusal-note';
 
 const UNDERSTOOD: readonly CsvHeading[] = ['material', 'made_by', 'mass', 'thickness', 'envelope', 'run_length', 'fasteners', 'joints'];
@@ -41,7 +44,7 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
 /** Reads a file of parts, shows row by row what would be loaded, and loads nothing until that is decided. */
 @Component({
   selector: 'eb-import-dialog',
-  imports: [Dialog, RefusalNote, TableModule],
+  imports: [Dialog, RefusalNote, TableModule, ButtonDirective, Tick, FileButton],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Import a file of parts"
@@ -55,10 +58,9 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       the cost basis of the study.
     </p>
     <div class="choose">
-      <label class="quiet-button">
-        <input #file type="file" accept=".csv,.tsv,.txt,text/csv" aria-label="CSV file" (change)="choose(file)" />
-        {{ fileName() === '' ? 'Choose a CSV file' : 'Choose another file' }}
-      </label>
+      <eb-file-button label="CSV file" accept=".csv,.tsv,.txt,text/csv" (picked)="choose($event)">{{
+        fileName() === '' ? 'Choose a CSV file' : 'Choose another file'
+      }}</eb-file-button>
       <span class="soft">{{ fileName() }}</span>
       <details>
         <summary>Columns</summary>
@@ -118,13 +120,13 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       </p-table>
       <div class="foot">
         @if (faultyCount() > 0) {
-          <label><input type="checkbox" [checked]="onlyFaults()" (change)="onlyFaults.set(!onlyFaults())" /> only rows with faults</label>
+          <eb-tick [checked]="onlyFaults()" (checkedChange)="onlyFaults.set(!onlyFaults())">only rows with faults</eb-tick>
         }
         <span class="push"></span>
-        <button type="button" class="quiet-button" (click)="visible.set(false)">
-          {{ faultyCount() > 0 ? 'Load nothing, mend the file' : 'Load nothing' }}
+        <button pButton severity="secondary" type="button" (click)="visible.set(false)">
+          {{ faultyCount() > 0 ? 'Cancel and correct the file' : 'Cancel' }}
         </button>
-        <button type="button" class="main-button" [disabled]="sorted().load.length === 0 || loading()" (click)="go()">
+        <button pButton type="button" [disabled]="sorted().load.length === 0 || loading()" (click)="go()">
           {{ loading() ? 'Loading …' : loadText() }}
         </button>
       </div>
@@ -139,19 +141,6 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       gap: 14px;
       align-items: baseline;
       margin-bottom: 10px;
-    }
-    label.quiet-button {
-      position: relative;
-      overflow: hidden;
-    }
-    label.quiet-button:focus-within {
-      outline: 2px solid var(--dye);
-    }
-    input[type='file'] {
-      position: absolute;
-      inset: 0;
-      opacity: 0;
-      cursor: pointer;
     }
     details {
       margin-left: auto;
@@ -247,9 +236,7 @@ export class ImportDialog {
     return out === 0 ? `Load ${load.length} rows` : `Load ${load.length} rows, leave out ${out}`;
   });
 
-  protected choose(input: HTMLInputElement): void {
-    const file = input.files?.[0];
-    input.value = '';
+  protected choose([file]: readonly File[]): void {
     if (!file) return;
     this.clear();
     this.fileName.set(file.name);

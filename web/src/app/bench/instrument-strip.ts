@@ -12,6 +12,9 @@ import {
   type Taken,
 } from '@each-bolt/core/bench';
 import { nextSequence, type Op, type Part } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { Tick } from '../shared/tick';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
@@ -26,14 +29,15 @@ const CAMERA_HERE = 'bench camera';
 /** What the instruments read now, and one key to take it. */
 @Component({
   selector: 'eb-instrument-strip',
-  imports: [RouterLink],
+  imports: [RouterLink, ButtonDirective, Choose, ChoicesPipe, Tick],
   template: `<section aria-label="Instruments">
     @if (shown(); as row) {
-      <select class="plain" aria-label="Instrument" (change)="chosenId.set($any($event.target).value)">
-        @for (one of service.all(); track one.id) {
-          <option [value]="one.id" [selected]="one.id === row.now.id">{{ one.name }}</option>
-        }
-      </select>
+      <eb-choose
+        label="Instrument"
+        (valueChange)="chosenId.set($event)"
+        [value]="row.now.id"
+        [options]="service.all() | ebChoices: 'id' : 'name'"
+      />
       <span class="figure reads" role="status" aria-label="Reads now">{{ row.text }}</span>
       <small class="state" [class.fault]="row.isFault">{{ row.state }}</small>
     } @else {
@@ -41,27 +45,29 @@ const CAMERA_HERE = 'bench camera';
     }
     @if (chosen(); as now) {
       <div class="acts">
-        <button type="button" class="main-button" title="Take the reading (F8)" (click)="take(1)">Take <kbd>F8</kbd></button>
+        <button pButton type="button" title="Take the reading (F8)" (click)="take(1)">Take <kbd>F8</kbd></button>
         @if (many() > 1 && now.last?.quantity === 'mass') {
-          <button type="button" class="quiet-button" title="All of the part lie on the scale (Shift F8)" (click)="take(many())">
+          <button pButton severity="secondary" type="button" title="All of the part lie on the scale (Shift F8)" (click)="take(many())">
             All {{ many() }} together
           </button>
         }
         @if (now.kind === 'scale' || now.kind === 'floor scale') {
-          <button type="button" class="quiet-button" (click)="tell(now, 'tare')">Tare</button>
-          <button type="button" class="quiet-button" (click)="tell(now, 'zero')">Zero</button>
-          <label class="auto"
-            ><input type="checkbox" [checked]="auto()" (change)="auto.set($any($event.target).checked)" /> by itself</label
-          >
+          <button pButton severity="secondary" type="button" (click)="tell(now, 'tare')">Tare</button>
+          <button pButton severity="secondary" type="button" (click)="tell(now, 'zero')">Zero</button>
+          <eb-tick class="auto" [checked]="auto()" (checkedChange)="auto.set($event)">by itself</eb-tick>
         } @else if (now.kind === 'camera') {
-          <button type="button" class="quiet-button" (click)="trigger(now)">Trigger</button>
-          <label class="auto" title="Pictures made at the camera itself go onto the part that is open at this bench">
-            <input type="checkbox" [checked]="isCameraHere()" (change)="setCameraHere($any($event.target).checked)" /> this bench’s
-          </label>
+          <button pButton severity="secondary" type="button" (click)="trigger(now)">Trigger</button>
+          <eb-tick
+            class="auto"
+            title="Pictures made at the camera itself go onto the part that is open at this bench"
+            [checked]="isCameraHere()"
+            (checkedChange)="setCameraHere($event)"
+            >this bench’s</eb-tick
+          >
         } @else if (now.kind === 'alloy analyser' || now.kind === 'mesh scanner') {
-          <button type="button" class="quiet-button" (click)="tell(now, 'trigger')">Trigger</button>
+          <button pButton severity="secondary" type="button" (click)="tell(now, 'trigger')">Trigger</button>
         }
-        <a class="quiet-button" routerLink="../instruments" queryParamsHandling="preserve">Set up</a>
+        <a pButton severity="secondary" routerLink="../instruments" queryParamsHandling="preserve">Set up</a>
       </div>
     }
   </section>`,
@@ -75,7 +81,7 @@ const CAMERA_HERE = 'bench camera';
       gap: 6px 10px;
       align-items: center;
     }
-    .plain {
+    eb-choose {
       max-width: 150px;
     }
     .reads {
@@ -99,9 +105,6 @@ const CAMERA_HERE = 'bench camera';
       gap: 5px;
       align-items: center;
       font: 500 13px/1 var(--label);
-    }
-    a.quiet-button {
-      text-decoration: none;
     }
     .small {
       font-size: 12.5px;

@@ -2,6 +2,10 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { INSTRUMENT_KINDS, readingText, type InstrumentKind, type InstrumentNow } from '@each-bolt/core/bench';
 import { Session as SignedIn } from '../record/session';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { RefusalNote } from '../shared/refusal-note';
 import { BenchWork } from './bench-work';
 import { CountByWeighing } from './count-by-weighing';
@@ -47,7 +51,7 @@ const DEMO: Readonly<Partial<Record<InstrumentKind, readonly Demo[]>>> = {
 /** How the instruments are, a demo part on each stand-in, counting by weight, and where real ones are. */
 @Component({
   selector: 'eb-instruments-view',
-  imports: [CountByWeighing, RefusalNote],
+  imports: [CountByWeighing, RefusalNote, ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -60,8 +64,8 @@ const DEMO: Readonly<Partial<Record<InstrumentKind, readonly Demo[]>>> = {
     @if (refusal(); as why) {
       <eb-refusal [message]="why.message" [issues]="why.issues" action="Close" (acted)="refusal.set(null)" />
     }
-    <table class="ruled" aria-label="Instruments">
-      <thead>
+    <eb-table label="Instruments"
+      ><ng-template ebHead>
         <tr>
           <th scope="col">Instrument</th>
           <th scope="col">Serial number</th>
@@ -70,81 +74,71 @@ const DEMO: Readonly<Partial<Record<InstrumentKind, readonly Demo[]>>> = {
           <th scope="col">State</th>
           <th scope="col">Demo part on the stand-in</th>
           <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        @for (row of rows(); track row.now.id) {
-          <tr>
-            <th scope="row">
-              {{ row.now.name }} <small class="soft">{{ row.now.model }}</small>
-            </th>
-            <td class="figure">{{ row.now.serial }}</td>
-            <td class="figure soft">{{ row.now.address }}</td>
-            <td class="right figure reads">{{ row.text }}</td>
-            <td [class.fault]="row.fault !== ''">{{ row.fault || row.state }}</td>
-            <td class="demo">
-              @if (row.now.simulated && row.demo.length > 0) {
-                <select
-                  class="plain"
-                  [attr.aria-label]="'Demo part on ' + row.now.name"
-                  (change)="place(row.now, row.demo, $any($event.target))"
-                >
-                  <option value="">choose a part …</option>
-                  @for (part of row.demo; track part.word; let i = $index) {
-                    <option [value]="i">{{ part.word }}</option>
-                  }
-                </select>
-                @if (row.takesMass) {
-                  <input
-                    type="number"
-                    class="plain mass"
-                    min="0"
-                    step="0.1"
-                    placeholder="g"
-                    [attr.aria-label]="'Grams on ' + row.now.name"
-                    (change)="placeGrams(row.now, $any($event.target).valueAsNumber)"
-                  />
-                }
+        </tr> </ng-template
+      ><ng-template [ebRow]="rows()" track="now.id" let-row>
+        <tr>
+          <th scope="row">
+            {{ row.now.name }} <small class="soft">{{ row.now.model }}</small>
+          </th>
+          <td class="figure">{{ row.now.serial }}</td>
+          <td class="figure soft">{{ row.now.address }}</td>
+          <td class="right figure reads">{{ row.text }}</td>
+          <td [class.fault]="row.fault !== ''">{{ row.fault || row.state }}</td>
+          <td class="demo">
+            @if (row.now.simulated && row.demo.length > 0) {
+              <eb-choose
+                [label]="'Demo part on ' + row.now.name"
+                placeholder="choose a part …"
+                (valueChange)="place(row.now, row.demo, $event)"
+                [options]="row.demo | ebChoices: 'word' : 'word'"
+              />
+              @if (row.takesMass) {
+                <input
+                  pInputText
+                  type="number"
+                  class="mass"
+                  min="0"
+                  step="0.1"
+                  placeholder="g"
+                  [attr.aria-label]="'Grams on ' + row.now.name"
+                  (change)="placeGrams(row.now, $any($event.target).valueAsNumber)"
+                />
               }
-            </td>
-            <td class="right">
-              @if (row.canTrigger) {
-                <button type="button" class="quiet-button" (click)="trigger(row.now)">Trigger</button>
-              }
-              @if (mayset() && !row.now.simulated) {
-                <button type="button" class="quiet-button" (click)="remove(row.now)">Take off</button>
-              }
-            </td>
-          </tr>
-        } @empty {
+            }
+          </td>
+          <td class="right">
+            @if (row.canTrigger) {
+              <button pButton severity="secondary" type="button" (click)="trigger(row.now)">Trigger</button>
+            }
+            @if (mayset() && !row.now.simulated) {
+              <button pButton severity="secondary" type="button" (click)="remove(row.now)">Take off</button>
+            }
+          </td>
+        </tr> </ng-template
+      ><ng-template ebFoot>
+        @if (rows().length === 0) {
           <tr>
             <td colspan="7" class="soft">
               {{ service.isAway() ? 'The server tells of no instruments now; they come back by themselves.' : 'No instrument is set up.' }}
             </td>
           </tr>
         }
-      </tbody>
-    </table>
+      </ng-template></eb-table
+    >
     <eb-count-by-weighing />
     @if (mayset()) {
       <section aria-label="A real instrument">
         <h2>A real instrument</h2>
         <p class="soft small">Any device that speaks lines of text over TCP in the way of IEEE 488.2 works by its address.</p>
         <form class="acts" (submit)="add($event, name, kind, host, port)">
-          <label>Name <input #name type="text" class="plain" aria-label="Name of the instrument" /></label>
+          <label>Name <input pInputText #name type="text" aria-label="Name of the instrument" /></label>
           <label
             >Kind
-            <select #kind class="plain" aria-label="Kind of instrument">
-              @for (k of kinds; track k) {
-                <option [value]="k">{{ k }}</option>
-              }
-            </select>
+            <eb-choose #kind label="Kind of instrument" [value]="kinds[0]" [options]="kinds | ebChoices" />
           </label>
-          <label>Address <input #host type="text" class="plain" placeholder="192.0.2.7" aria-label="Address of the instrument" /></label>
-          <label
-            >Port <input #port type="number" class="plain" min="1" max="65535" value="5025" aria-label="Port of the instrument"
-          /></label>
-          <button type="submit" class="quiet-button">Add it</button>
+          <label>Address <input pInputText #host type="text" placeholder="192.0.2.7" aria-label="Address of the instrument" /></label>
+          <label>Port <input pInputText #port type="number" min="1" max="65535" value="5025" aria-label="Port of the instrument" /></label>
+          <button pButton severity="secondary" type="submit">Add it</button>
         </form>
       </section>
     }
@@ -221,8 +215,8 @@ export class InstrumentsView {
     return last.stable ? 'still' : 'moving';
   }
 
-  protected async place(now: InstrumentNow, demo: readonly Demo[], select: HTMLSelectElement): Promise<void> {
-    const part = select.value === '' ? undefined : demo[Number(select.value)];
+  protected async place(now: InstrumentNow, demo: readonly Demo[], word: string): Promise<void> {
+    const part = demo.find((one) => one.word === word);
     if (part) this.refusal.set(await this.service.place(now.id, part.numbers, part.symbols));
   }
 
@@ -239,18 +233,12 @@ export class InstrumentsView {
     this.refusal.set(await this.service.remove(now.id));
   }
 
-  protected async add(
-    event: Event,
-    name: HTMLInputElement,
-    kind: HTMLSelectElement,
-    host: HTMLInputElement,
-    port: HTMLInputElement,
-  ): Promise<void> {
+  protected async add(event: Event, name: HTMLInputElement, kind: Choose, host: HTMLInputElement, port: HTMLInputElement): Promise<void> {
     event.preventDefault();
     const refusal = await this.service.add({
       id: crypto.randomUUID(),
       name: name.value.trim(),
-      kind: kind.value as InstrumentKind,
+      kind: kind.value() as InstrumentKind,
       host: host.value.trim(),
       port: port.valueAsNumber,
     });

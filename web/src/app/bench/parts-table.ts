@@ -3,6 +3,7 @@ import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild } from '@angular/core';
 import type { EvidenceMark as Mark } from '@each-bolt/core/shared';
 import type { Outline } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
 import { TreeCursor, toggled } from '../shared/tree-cursor';
@@ -45,6 +46,7 @@ const ROW_PX = 44;
     MassPipe,
     MoneyPipe,
     NgTemplateOutlet,
+    ButtonDirective,
   ],
   template: `<div class="table">
     <div class="row head" role="row" id="parts-head">
@@ -83,6 +85,9 @@ const ROW_PX = 44;
         @let f = figuresOf()(row.place);
         <span class="name" role="gridcell" [style.padding-left.px]="row.level * 16">
           <button
+            pButton
+            [text]="true"
+            severity="secondary"
             type="button"
             class="fold"
             tabindex="-1"

@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Op, Recount, Recounted } from '@each-bolt/core/record';
 import { blindSets, differences, fastenerLine, jointLine, recountState } from '@each-bolt/core/bench';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
 import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -12,7 +15,7 @@ import { whenText } from '../record/when';
 /** A second person counts fasteners and joints without seeing the first count. */
 @Component({
   selector: 'eb-recount-view',
-  imports: [EditField],
+  imports: [EditField, ButtonDirective, InputText, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -33,32 +36,31 @@ import { whenText } from '../record/when';
             <p class="soft">No fasteners or joints are recorded on it. What you find is written below all the same.</p>
           }
           <form (submit)="keep($event, others)">
-            <table class="ruled blind">
-              <tbody>
-                @for (set of sets(); track set.setId) {
-                  <tr>
-                    <td class="figure">{{ set.words }}</td>
-                    <td>
-                      <input
-                        class="plain figure"
-                        type="text"
-                        inputmode="numeric"
-                        autocomplete="off"
-                        [attr.aria-label]="'How many: ' + set.words"
-                        [value]="typed().get(set.setId) ?? ''"
-                        (input)="type(set.setId, $any($event.target).value)"
-                      />
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+            <eb-table class="blind"
+              ><ng-template [ebRow]="sets()" track="setId" let-set>
+                <tr>
+                  <td class="figure">{{ set.words }}</td>
+                  <td>
+                    <input
+                      pInputText
+                      class="figure"
+                      type="text"
+                      inputmode="numeric"
+                      autocomplete="off"
+                      [attr.aria-label]="'How many: ' + set.words"
+                      [value]="typed().get(set.setId) ?? ''"
+                      (input)="type(set.setId, $any($event.target).value)"
+                    />
+                  </td>
+                </tr> </ng-template
+            ></eb-table>
             <label
               >Found besides
               <input
+                pInputText
                 #others
                 type="text"
-                class="plain wide"
+                class="wide"
                 maxlength="1000"
                 placeholder="2 clips behind the trim"
                 aria-label="Found besides"
@@ -67,7 +69,7 @@ import { whenText } from '../record/when';
             @if (fault() !== '') {
               <p role="alert" class="fault">{{ fault() }}</p>
             }
-            <button type="submit" class="main-button">Keep the blind recount</button>
+            <button pButton type="submit">Keep the blind recount</button>
           </form>
         </section>
       } @else {
@@ -76,57 +78,65 @@ import { whenText } from '../record/when';
         </p>
       }
     }
-    <table class="ruled" aria-label="Blind recounts">
-      <thead>
+    <eb-table label="Blind recounts"
+      ><ng-template ebHead>
         <tr>
           <th scope="col">Part</th>
           <th scope="col">Counted by</th>
           <th scope="col">What differs</th>
           <th scope="col">Settled</th>
-        </tr>
-      </thead>
-      <tbody>
-        @for (row of rows(); track row.recount.id) {
-          <tr>
-            <th scope="row">
-              <button type="button" class="link-button" (click)="selection.choosePart(row.recount.partId)">{{ row.name }}</button>
-            </th>
-            <td>{{ row.recount.by }}, {{ row.when }}</td>
-            <td>
-              @for (difference of row.differences; track difference.setId) {
-                <div>
-                  <span class="figure">{{ difference.words }}</span> first {{ difference.first }}, then {{ difference.second }}
-                  @if (row.recount.state === 'differs' && mayCount()) {
-                    <button type="button" class="quiet-button" (click)="takeSecond(row.recount, difference)">The second holds</button>
-                  }
-                </div>
-              }
-              @if (row.recount.others !== '') {
-                <div>found besides: {{ row.recount.others }}</div>
-              }
-              @if (row.recount.state === 'agrees') {
-                <span class="soft">both agree</span>
-              }
-            </td>
-            <td>
-              @if (row.recount.state !== 'agrees') {
-                <eb-edit-field
-                  [label]="'How the count of ' + row.name + ' was settled'"
-                  [placeholder]="row.recount.state === 'differs' ? 'how, and which holds' : ''"
-                  [value]="row.recount.settled"
-                  [disabled]="!mayCount()"
-                  (committed)="settle(row.recount, $any($event))"
-                />
-              }
-            </td>
-          </tr>
-        } @empty {
+        </tr> </ng-template
+      ><ng-template [ebRow]="rows()" track="recount.id" let-row>
+        <tr>
+          <th scope="row">
+            <button
+              pButton
+              [text]="true"
+              severity="secondary"
+              type="button"
+              class="link-button"
+              (click)="selection.choosePart(row.recount.partId)"
+            >
+              {{ row.name }}
+            </button>
+          </th>
+          <td>{{ row.recount.by }}, {{ row.when }}</td>
+          <td>
+            @for (difference of row.differences; track difference.setId) {
+              <div>
+                <span class="figure">{{ difference.words }}</span> first {{ difference.first }}, then {{ difference.second }}
+                @if (row.recount.state === 'differs' && mayCount()) {
+                  <button pButton severity="secondary" type="button" (click)="takeSecond(row.recount, difference)">The second holds</button>
+                }
+              </div>
+            }
+            @if (row.recount.others !== '') {
+              <div>found besides: {{ row.recount.others }}</div>
+            }
+            @if (row.recount.state === 'agrees') {
+              <span class="soft">both agree</span>
+            }
+          </td>
+          <td>
+            @if (row.recount.state !== 'agrees') {
+              <eb-edit-field
+                [label]="'How the count of ' + row.name + ' was settled'"
+                [placeholder]="row.recount.state === 'differs' ? 'how, and which holds' : ''"
+                [value]="row.recount.settled"
+                [disabled]="!mayCount()"
+                (committed)="settle(row.recount, $any($event))"
+              />
+            }
+          </td>
+        </tr> </ng-template
+      ><ng-template ebFoot>
+        @if (rows().length === 0) {
           <tr>
             <td colspan="4" class="soft">Nothing was counted a second time yet.</td>
           </tr>
         }
-      </tbody>
-    </table>
+      </ng-template></eb-table
+    >
   </div>`,
   styles: `
     :host {
@@ -165,7 +175,7 @@ import { whenText } from '../record/when';
       color: var(--amber);
       font-weight: 500;
     }
-    .count .main-button {
+    .count button[type='submit'] {
       min-height: 44px;
     }
   `,

@@ -9,6 +9,10 @@ import { Selection } from '../record/selection';
 import { EditField } from '../shared/edit-field';
 import { FieldPipe } from '../shared/pipes';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { isTyping } from '../shell/keys';
@@ -19,7 +23,19 @@ import { afterText, stepManner, stepParts } from './step-text';
 /** The removals of a vehicle in their order: put right, split, joined, moved; and what the session probably lost. */
 @Component({
   selector: 'eb-removals-view',
-  imports: [EditField, RefusalNote, VehicleMark, FieldPipe],
+  imports: [
+    EditField,
+    RefusalNote,
+    VehicleMark,
+    FieldPipe,
+    ButtonDirective,
+    InputText,
+    Choose,
+    ChoicesPipe,
+    DataTable,
+    TableHead,
+    TableRow,
+  ],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -27,14 +43,15 @@ import { afterText, stepManner, stepParts } from './step-text';
         <p class="soft"><eb-vehicle-mark [place]="selection.vehiclePlace()" /> {{ summary() }}</p>
       </div>
       <div class="acts">
-        <select class="plain" aria-label="Vehicle" (change)="selection.choose({ vehicle: $any($event.target).value })">
-          @for (v of open.record().vehicles; track v.id) {
-            <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
-          }
-        </select>
+        <eb-choose
+          label="Vehicle"
+          (valueChange)="selection.choose({ vehicle: $event })"
+          [value]="selection.vehicle()?.id ?? ''"
+          [options]="open.record().vehicles | ebChoices: 'id' : 'name'"
+        />
         @if (work.session() && work.mayRecord()) {
-          <button type="button" class="main-button" (click)="close()">
-            {{ losses().length === 0 ? 'Close the session' : 'Close it all the same' }}
+          <button pButton type="button" (click)="close()">
+            {{ losses().length === 0 ? 'Close the session' : 'Close anyway' }}
           </button>
         }
       </div>
@@ -52,16 +69,16 @@ import { afterText, stepManner, stepParts } from './step-text';
               <span class="soft"> {{ loss.act }}.</span>
             </div>
             <div class="acts">
-              <button type="button" class="quiet-button" (click)="show(loss)">Show</button>
+              <button pButton severity="secondary" type="button" (click)="show(loss)">Show</button>
               <input
+                pInputText
                 #why
                 type="text"
-                class="plain"
                 maxlength="400"
-                placeholder="why it stays so"
+                placeholder="reason"
                 [attr.aria-label]="'Why it stays so: ' + loss.message"
               />
-              <button type="button" class="quiet-button" (click)="waive(loss, why)">Leave it so</button>
+              <button pButton severity="secondary" type="button" (click)="waive(loss, why)">Accept</button>
             </div>
           </div>
         } @empty {
@@ -76,60 +93,64 @@ import { afterText, stepManner, stepParts } from './step-text';
         No removal is recorded on this vehicle yet. Begin a session under “Record”: then each part becomes a removal by itself.
       </p>
     } @else {
-      <table class="ruled" aria-label="Removals">
-        <thead>
+      <eb-table label="Removals"
+        ><ng-template ebHead>
           <tr>
             <th scope="col" class="right">No.</th>
-            <th scope="col">Comes off</th>
+            <th scope="col">Part removed</th>
             <th scope="col">Tool</th>
             <th scope="col">Bit</th>
             <th scope="col">How</th>
-            <th scope="col">First had to come off</th>
+            <th scope="col">Blocked by</th>
             <th scope="col" class="right">Time</th>
             <th></th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.step.id; let i = $index) {
-            <tr [class.on]="row.step.id === chosen()?.id" (click)="chosenId.set(row.step.id)">
-              <td class="right figure">{{ i + 1 }}</td>
-              <th scope="row">
-                <button type="button" class="link-button" (click)="chosenId.set(row.step.id)">{{ row.parts }}</button>
-                @if (row.step.otherwise !== '') {
-                  <small class="otherwise">done otherwise: {{ row.step.otherwise }}</small>
-                }
-              </th>
-              <td>{{ row.step.tool }}</td>
-              <td class="figure">{{ row.step.bit }}</td>
-              <td class="soft">{{ row.manner }}</td>
-              <td>{{ row.after }}</td>
-              <td class="right figure">{{ row.time }}</td>
-              <td class="buttons">
-                @if (work.mayRecord()) {
-                  <button
-                    type="button"
-                    class="icon-button"
-                    [attr.aria-label]="'Move removal ' + (i + 1) + ' up'"
-                    [disabled]="i === 0"
-                    (click)="move(row.step, -1)"
-                  >
-                    <i class="pi pi-arrow-up" aria-hidden="true"></i>
-                  </button>
-                  <button
-                    type="button"
-                    class="icon-button"
-                    [attr.aria-label]="'Move removal ' + (i + 1) + ' down'"
-                    [disabled]="i === rows().length - 1"
-                    (click)="move(row.step, 1)"
-                  >
-                    <i class="pi pi-arrow-down" aria-hidden="true"></i>
-                  </button>
-                }
-              </td>
-            </tr>
-          }
-        </tbody>
-      </table>
+          </tr> </ng-template
+        ><ng-template [ebRow]="rows()" track="step.id" let-row let-i="index">
+          <tr [class.on]="row.step.id === chosen()?.id" (click)="chosenId.set(row.step.id)">
+            <td class="right figure">{{ i + 1 }}</td>
+            <th scope="row">
+              <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="chosenId.set(row.step.id)">
+                {{ row.parts }}
+              </button>
+              @if (row.step.otherwise !== '') {
+                <small class="otherwise">done otherwise: {{ row.step.otherwise }}</small>
+              }
+            </th>
+            <td>{{ row.step.tool }}</td>
+            <td class="figure">{{ row.step.bit }}</td>
+            <td class="soft">{{ row.manner }}</td>
+            <td>{{ row.after }}</td>
+            <td class="right figure">{{ row.time }}</td>
+            <td class="buttons">
+              @if (work.mayRecord()) {
+                <button
+                  pButton
+                  [text]="true"
+                  severity="secondary"
+                  type="button"
+                  class="icon-button"
+                  [attr.aria-label]="'Move removal ' + (i + 1) + ' up'"
+                  [disabled]="i === 0"
+                  (click)="move(row.step, -1)"
+                >
+                  <i class="pi pi-arrow-up" aria-hidden="true"></i>
+                </button>
+                <button
+                  pButton
+                  [text]="true"
+                  severity="secondary"
+                  type="button"
+                  class="icon-button"
+                  [attr.aria-label]="'Move removal ' + (i + 1) + ' down'"
+                  [disabled]="i === rows().length - 1"
+                  (click)="move(row.step, 1)"
+                >
+                  <i class="pi pi-arrow-down" aria-hidden="true"></i>
+                </button>
+              }
+            </td>
+          </tr> </ng-template
+      ></eb-table>
     }
     @if (chosen(); as step) {
       <section class="step" aria-label="Removal">
@@ -137,12 +158,19 @@ import { afterText, stepManner, stepParts } from './step-text';
           <h2>Removal {{ number(step) }}: {{ parts(step) }}</h2>
           @if (work.mayRecord()) {
             <div class="acts">
-              <button type="button" class="quiet-button" title="The removal before had to be done first, or not (x)" (click)="toggle(step)">
-                {{ waitsForBefore() ? 'It did not wait for the one before' : 'It waited for the one before' }}
+              <button
+                pButton
+                severity="secondary"
+                type="button"
+                title="The removal before had to be done first, or not (x)"
+                (click)="toggle(step)"
+              >
+                {{ waitsForBefore() ? 'Not blocked by the one before' : 'Blocked by the one before' }}
               </button>
               <button
+                pButton
+                severity="secondary"
                 type="button"
-                class="quiet-button"
                 [disabled]="number(step) === 1"
                 title="Join with the one before (j)"
                 (click)="join(step)"
@@ -150,15 +178,16 @@ import { afterText, stepManner, stepParts } from './step-text';
                 Join
               </button>
               <button
+                pButton
+                severity="secondary"
                 type="button"
-                class="quiet-button"
                 [disabled]="step.parts.length < 2"
                 title="Split the last part off (t)"
                 (click)="split(step)"
               >
                 Split
               </button>
-              <button type="button" class="quiet-button" (click)="remove(step)">Take off</button>
+              <button pButton severity="secondary" type="button" (click)="remove(step)">Take off</button>
             </div>
           }
         </header>
@@ -212,7 +241,7 @@ import { afterText, stepManner, stepParts } from './step-text';
               />
             </dd>
           }
-          <dt>First had to come off</dt>
+          <dt>Blocked by</dt>
           <dd>
             <eb-edit-field
               label="Numbers of the removals that had to come first"
@@ -244,7 +273,7 @@ import { afterText, stepManner, stepParts } from './step-text';
               (committed)="edit(step, { workedS: $any($event) })"
             />
           </dd>
-          <dt>Released, let out</dt>
+          <dt>Fluids and energy released</dt>
           <dd>{{ released(step) }}</dd>
           <dt>{{ 'step.note' | ebField }}</dt>
           <dd>
@@ -284,7 +313,7 @@ import { afterText, stepManner, stepParts } from './step-text';
     .loss > div:first-child {
       flex: 1 1 340px;
     }
-    tbody tr {
+    tr:has(td) {
       cursor: pointer;
     }
     .otherwise {
@@ -451,7 +480,7 @@ export class RemovalsView {
 
   protected async waive(loss: Loss, why: HTMLInputElement): Promise<void> {
     if (why.value.trim() === '') {
-      this.refusal.set({ code: 'reason', message: 'Say why it stays so; the reason is kept with the session', issues: [] });
+      this.refusal.set({ code: 'reason', message: 'Say reason; the reason is kept with the session', issues: [] });
       why.focus();
       return;
     }

@@ -5,6 +5,9 @@ import type { HoldPoint, WorkPackage } from '@each-bolt/core/record';
 import { numbered } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { Session as SignedIn } from '../record/session';
@@ -17,7 +20,7 @@ import { stepText } from './step-text';
 /** The session that is open: clock, people, the last removal, and what comes before the next one. */
 @Component({
   selector: 'eb-session-bar',
-  imports: [EditField, RefusalNote, RouterLink],
+  imports: [EditField, RefusalNote, RouterLink, ButtonDirective, InputText, Choose, ChoicesPipe],
   template: `@if (refusal(); as why) {
       <eb-refusal [message]="why.message" [issues]="why.issues" action="Close" (acted)="refusal.set(null)" />
     }
@@ -30,7 +33,9 @@ import { stepText } from './step-text';
             @if (work.paused()) {
               paused: nothing happened for {{ pauseMin() }} min
             } @else if (work.leftOutS() > 0) {
-              <button type="button" class="link-button" (click)="work.countLeftOut()">{{ leftOut() }} left out: count it</button>
+              <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="work.countLeftOut()">
+                {{ leftOut() }} left out: count it
+              </button>
             } @else {
               removal {{ work.ownSteps().length + 1 }}, running
             }
@@ -50,11 +55,11 @@ import { stepText } from './step-text';
           />
         </div>
         <div class="acts">
-          <button type="button" class="quiet-button" title="Who takes apart and who writes change places" (click)="handOver()">
+          <button pButton severity="secondary" type="button" title="Who takes apart and who writes change places" (click)="handOver()">
             Hand over
           </button>
-          <button type="button" class="quiet-button" (click)="work.leave()">Leave open</button>
-          <a class="quiet-button" routerLink="../removals" queryParamsHandling="preserve">{{ endText() }}</a>
+          <button pButton severity="secondary" type="button" (click)="work.leave()">Leave open</button>
+          <a pButton severity="secondary" routerLink="../removals" queryParamsHandling="preserve">{{ endText() }}</a>
         </div>
       </section>
       @if (last(); as text) {
@@ -84,7 +89,7 @@ import { stepText } from './step-text';
                     }
                   </ul>
                 </div>
-                <button type="button" class="main-button" (click)="acknowledge(row.hazard.id)">Read by {{ me }}</button>
+                <button pButton type="button" (click)="acknowledge(row.hazard.id)">Read by {{ me }}</button>
               </div>
             }
           }
@@ -123,6 +128,7 @@ import { stepText } from './step-text';
           <label class="otherwise"
             >or the next removal is done otherwise, because
             <input
+              pInputText
               type="text"
               maxlength="400"
               aria-label="Done otherwise because"
@@ -136,16 +142,15 @@ import { stepText } from './step-text';
       <section class="bar idle" aria-label="Session">
         <label
           >Work package
-          <select class="plain" aria-label="Work package of the session" (change)="chosen.set($any($event.target).value)">
-            <option value="">none: only this subsystem</option>
-            @for (row of packages(); track row.pack.id) {
-              <option [value]="row.pack.id" [selected]="row.pack.id === chosen()">{{ row.word }}</option>
-            }
-          </select>
+          <eb-choose
+            label="Work package of the session"
+            [(value)]="chosen"
+            [options]="packages() | ebChoices: 'id' : 'word' : 'none: only this subsystem'"
+          />
         </label>
-        <button type="button" class="quiet-button" (click)="begin()">Begin a session</button>
+        <button pButton severity="secondary" type="button" (click)="begin()">Begin a session</button>
         @for (session of work.openSessions(); track session.id) {
-          <button type="button" class="quiet-button" (click)="work.goOn(session)">Go on with “{{ session.name }}”</button>
+          <button pButton severity="secondary" type="button" (click)="work.goOn(session)">Go on with “{{ session.name }}”</button>
         }
         <span class="soft small">A session keeps the order of removals and their times by itself.</span>
       </section>
@@ -213,11 +218,8 @@ import { stepText } from './step-text';
       align-items: center;
       gap: 8px;
     }
-    .idle select {
+    .idle eb-choose {
       max-width: 300px;
-    }
-    a.quiet-button {
-      text-decoration: none;
     }
     .small {
       font-size: 12.5px;
@@ -243,7 +245,7 @@ import { stepText } from './step-text';
       padding: 6px 0;
       border-bottom: 1px solid var(--amber-edge);
     }
-    .hazard .main-button {
+    .hazard button {
       min-height: 44px;
       white-space: nowrap;
     }
@@ -303,7 +305,7 @@ export class SessionBar {
     const vehicleId = this.selection.vehicle()?.id;
     const rank = (p: WorkPackage): number => (p.startedOn !== null ? 0 : 1) + (p.vehicleId === vehicleId ? 0 : 2);
     return numbered(this.open.record().packages)
-      .map((pack, at) => ({ pack, word: `${at + 1} ${pack.name}${pack.startedOn === null ? '' : ', begun'}` }))
+      .map((pack, at) => ({ id: pack.id, pack, word: `${at + 1} ${pack.name}${pack.startedOn === null ? '' : ', begun'}` }))
       .filter(({ pack }) => pack.doneOn === null && pack.vehicleId !== null)
       .sort((a, b) => rank(a.pack) - rank(b.pack));
   });

@@ -1,6 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { TagSheet } from '@each-bolt/core/record';
 import { LABEL_STOCKS, judgeTag, nextFreeTag, nextTagNumber, tagPrefix, tagText, tagsOf } from '@each-bolt/core/bench';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
+import { Tick } from '../shared/tick';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -10,6 +15,7 @@ import { BenchWork } from './bench-work';
 /** Tags: sheets to print, and what a scanned tag is. */
 @Component({
   selector: 'eb-tags-view',
+  imports: [ButtonDirective, InputText, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -23,7 +29,7 @@ import { BenchWork } from './bench-work';
     <section class="scan" aria-label="Scan">
       <label
         >Scan or type a tag
-        <input #tag type="text" class="plain figure" autocomplete="off" aria-label="Scan or type a tag" (keydown.enter)="scan(tag)" />
+        <input pInputText #tag type="text" class="figure" autocomplete="off" aria-label="Scan or type a tag" (keydown.enter)="scan(tag)" />
       </label>
       @if (found(); as text) {
         <p role="status" [class.stop]="isStop()">{{ text }}</p>
@@ -33,24 +39,20 @@ import { BenchWork } from './bench-work';
       <section class="make" aria-label="A new sheet">
         <h2>A new sheet for {{ selection.subsystem()?.name ?? 'the vehicle' }}, {{ selection.vehicle()?.name }}</h2>
         <div class="acts">
-          <label>Tags <input #n type="number" class="plain" min="1" max="2000" value="65" aria-label="How many tags" /></label>
+          <label>Tags <input pInputText #n type="number" min="1" max="2000" value="65" aria-label="How many tags" /></label>
           <label
             >Labels
-            <select #stock class="plain" aria-label="Label size">
-              @for (s of stocks; track s.name) {
-                <option [value]="s.name">{{ s.name }}</option>
-              }
-            </select>
+            <eb-choose #stock label="Label size" [value]="stocks[0]?.name ?? ''" [options]="stocks | ebChoices: 'name' : 'name'" />
           </label>
           @if (work.pack(); as pack) {
-            <label class="only"><input #only type="checkbox" /> only for “{{ pack.name }}”</label>
+            <eb-tick class="only" [(checked)]="isForPackage">only for “{{ pack.name }}”</eb-tick>
           }
-          <button type="button" class="main-button" (click)="make(n, stock.value)">Make {{ nextText() }} …</button>
+          <button pButton type="button" (click)="make(n, stock.value())">Make {{ nextText() }} …</button>
         </div>
       </section>
     }
-    <table class="ruled" aria-label="Sheets of tags">
-      <thead>
+    <eb-table label="Sheets of tags"
+      ><ng-template ebHead>
         <tr>
           <th scope="col">Tags</th>
           <th scope="col">For</th>
@@ -59,39 +61,38 @@ import { BenchWork } from './bench-work';
           <th scope="col">Next free</th>
           <th scope="col">Labels</th>
           <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        @for (row of sheets(); track row.sheet.id) {
-          <tr>
-            <th scope="row" class="figure">{{ row.span }}</th>
-            <td>{{ row.of }}</td>
-            <td class="right figure">{{ row.sheet.count }}</td>
-            <td class="right figure">{{ row.used }}</td>
-            <td class="figure">{{ row.next }}</td>
-            <td>
-              {{ row.sheet.stock }}
-            </td>
-            <td class="links">
-              <label class="skip"
-                >from label
-                <input #skip type="number" class="plain" min="1" max="200" value="1" aria-label="First label of the sheet to print on"
-              /></label>
-              @if (isKept()) {
-                <a class="quiet-button" [href]="url(row.sheet, 'pdf', skip.valueAsNumber)" download>PDF</a>
-                <a class="quiet-button" [href]="url(row.sheet, 'svg', skip.valueAsNumber)" target="_blank" rel="noopener">SVG</a>
-              } @else {
-                <span class="soft">being kept …</span>
-              }
-            </td>
-          </tr>
-        } @empty {
+        </tr> </ng-template
+      ><ng-template [ebRow]="sheets()" track="sheet.id" let-row>
+        <tr>
+          <th scope="row" class="figure">{{ row.span }}</th>
+          <td>{{ row.of }}</td>
+          <td class="right figure">{{ row.sheet.count }}</td>
+          <td class="right figure">{{ row.used }}</td>
+          <td class="figure">{{ row.next }}</td>
+          <td>
+            {{ row.sheet.stock }}
+          </td>
+          <td class="links">
+            <label class="skip"
+              >from label
+              <input pInputText #skip type="number" min="1" max="200" value="1" aria-label="First label of the sheet to print on"
+            /></label>
+            @if (isKept()) {
+              <a pButton severity="secondary" [href]="url(row.sheet, 'pdf', skip.valueAsNumber)" download>PDF</a>
+              <a pButton severity="secondary" [href]="url(row.sheet, 'svg', skip.valueAsNumber)" target="_blank" rel="noopener">SVG</a>
+            } @else {
+              <span class="soft">being kept …</span>
+            }
+          </td>
+        </tr> </ng-template
+      ><ng-template ebFoot>
+        @if (sheets().length === 0) {
           <tr>
             <td colspan="7" class="soft">No sheet is printed yet.</td>
           </tr>
         }
-      </tbody>
-    </table>
+      </ng-template></eb-table
+    >
   </div>`,
   styles: `
     :host {
@@ -149,6 +150,7 @@ export class TagsView {
   private readonly service = inject(RecordService);
 
   protected readonly stocks = LABEL_STOCKS;
+  protected readonly isForPackage = signal(false);
   protected readonly found = signal('');
   protected readonly isStop = signal(false);
   /** the server prints what it has */
@@ -196,11 +198,10 @@ export class TagsView {
   protected make(n: HTMLInputElement, stock: string): void {
     const [vehicle, next] = [this.selection.vehicle(), this.next()];
     if (!vehicle || !next) return;
-    const only = n.closest('.acts')?.querySelector<HTMLInputElement>('.only input')?.checked ?? false;
     void this.edits.add('sheet', {
       vehicleId: vehicle.id,
       subsystemId: this.selection.subsystem()?.id ?? null,
-      packageId: only ? (this.work.pack()?.id ?? null) : null,
+      packageId: this.isForPackage() ? (this.work.pack()?.id ?? null) : null,
       ...next,
       count: n.valueAsNumber,
       stock,

@@ -68,17 +68,17 @@ describe('the card of a part', () => {
     await press('Keep it');
     expect(heard).toEqual([]);
     await press('Remove');
-    await press('Take off for good');
+    await press('Delete part');
     expect(heard).toEqual(['remove']);
   });
   it('never takes off another part than the one that was asked about', async () => {
     await press('Remove');
     await show(named('lever'));
-    expect(button('Take off for good')).toBeUndefined();
+    expect(button('Delete part')).toBeUndefined();
     // the same part, changed by somebody else meanwhile, is still the one that was asked about
     await press('Remove');
     await show({ ...named('lever'), tag: 'A-0014' });
-    expect(button('Take off for good')).toBeDefined();
+    expect(button('Delete part')).toBeDefined();
   });
   it('offers to readers what readers do, and nothing else', async () => {
     await set({ mayEdit: false, mayRecord: false, mayAsk: true });

@@ -6,6 +6,7 @@ import type { Measure, PartCost, StudyShown } from '@each-bolt/core/cost';
 import { PictureList, type ShownPicture } from '../pictures/picture-list';
 import type { RecordedSet } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { MassPipe, MoneyPipe } from '../shared/pipes';
 import { RefusalNote } from '../shared/refusal-note';
@@ -25,12 +26,21 @@ export interface ShownReading {
 /** Everything about one part, to read and to edit. */
 @Component({
   selector: 'eb-part-card',
-  imports: [CostTerms, EvidenceMark, MassPipe, MoneyPipe, PictureList, PartEditor, RefusalNote, SetList],
+  imports: [CostTerms, EvidenceMark, MassPipe, MoneyPipe, PictureList, PartEditor, RefusalNote, SetList, ButtonDirective],
   template: `<aside aria-label="Part">
     <header>
       <h2>{{ part().name }}</h2>
       <span class="figure tag">{{ part().tag }}</span>
-      <button type="button" class="close" aria-label="Close the card" title="Close (Esc)" (click)="closed.emit()">
+      <button
+        pButton
+        [text]="true"
+        severity="secondary"
+        type="button"
+        class="close"
+        aria-label="Close the card"
+        title="Close (Esc)"
+        (click)="closed.emit()"
+      >
         <i class="pi pi-times" aria-hidden="true"></i>
       </button>
     </header>
@@ -49,20 +59,20 @@ export interface ShownReading {
     } @else {
       <div class="acts">
         @if (mayEdit()) {
-          <button type="button" class="quiet-button" title="Edit (e)" (click)="edit.emit(true)">Edit</button>
+          <button pButton severity="secondary" type="button" title="Edit (e)" (click)="edit.emit(true)">Edit</button>
         }
         @if (mayRecord()) {
-          <button type="button" class="quiet-button" title="Record inside (o)" (click)="recordInside.emit()">Record inside</button>
+          <button pButton severity="secondary" type="button" title="Record inside (o)" (click)="recordInside.emit()">Record inside</button>
         }
-        <button type="button" class="quiet-button" title="How do we know? (w)" (click)="why.emit('mass')">Evidence</button>
-        <button type="button" class="quiet-button" title="History of this part" (click)="history.emit()">History</button>
+        <button pButton severity="secondary" type="button" title="How do we know? (w)" (click)="why.emit('mass')">Evidence</button>
+        <button pButton severity="secondary" type="button" title="History of this part" (click)="history.emit()">History</button>
         @if (!mayRecord()) {
           <!-- nothing more to do for those who do not record -->
         } @else if (confirming()) {
-          <button type="button" class="quiet-button warn" (click)="confirmRemove()">Take off for good</button>
-          <button type="button" class="quiet-button" (click)="confirming.set(false)">Keep it</button>
+          <button pButton severity="secondary" type="button" class="warn" (click)="confirmRemove()">Delete part</button>
+          <button pButton severity="secondary" type="button" (click)="confirming.set(false)">Keep it</button>
         } @else {
-          <button type="button" class="quiet-button" (click)="confirming.set(true)">Remove</button>
+          <button pButton severity="secondary" type="button" (click)="confirming.set(true)">Remove</button>
         }
       </div>
       @if (confirming()) {
@@ -76,6 +86,9 @@ export interface ShownReading {
             @if (line.mark; as mark) {
               @if (line.field !== null && mayEdit()) {
                 <button
+                  pButton
+                  [text]="true"
+                  severity="secondary"
                   type="button"
                   class="how"
                   [attr.aria-label]="line.label + ': how is it known?'"
@@ -103,21 +116,45 @@ export interface ShownReading {
             <dt>Count</dt>
             <dd class="figure">
               {{ countText() }}
-              <button type="button" class="how" aria-label="How do we know the count?" (click)="why.emit('count')">
+              <button
+                pButton
+                [text]="true"
+                severity="secondary"
+                type="button"
+                class="how"
+                aria-label="How do we know the count?"
+                (click)="why.emit('count')"
+              >
                 <eb-mark [mark]="f.countMark" />
               </button>
             </dd>
             <dt>Mass</dt>
             <dd class="figure">
               {{ f.massKg | ebMass }} kg
-              <button type="button" class="how" aria-label="How do we know the mass?" (click)="why.emit('mass')">
+              <button
+                pButton
+                [text]="true"
+                severity="secondary"
+                type="button"
+                class="how"
+                aria-label="How do we know the mass?"
+                (click)="why.emit('mass')"
+              >
                 <eb-mark [mark]="f.weakest" [share]="share()" />
               </button>
             </dd>
             <dt>Cost</dt>
             <dd class="figure">
               {{ study().currency }} {{ f.cost | ebMoney }}
-              <button type="button" class="how" aria-label="How do we know the cost?" (click)="why.emit('cost')">
+              <button
+                pButton
+                [text]="true"
+                severity="secondary"
+                type="button"
+                class="how"
+                aria-label="How do we know the cost?"
+                (click)="why.emit('cost')"
+              >
                 <eb-mark [mark]="f.costMark" />
               </button>
             </dd>
@@ -146,7 +183,9 @@ export interface ShownReading {
           <p class="soft">None.</p>
         }
         @if (mayAsk()) {
-          <button type="button" class="quiet-button" title="Attach a question or promise (q)" (click)="ask.emit()">+ question</button>
+          <button pButton severity="secondary" type="button" title="Attach a question or promise (q)" (click)="ask.emit()">
+            + question
+          </button>
         }
       </section>
       <section>
@@ -208,9 +247,6 @@ export interface ShownReading {
       flex-wrap: wrap;
       gap: 6px;
       margin-bottom: 10px;
-    }
-    .acts .quiet-button {
-      padding: 7px 9px;
     }
     .warn {
       border-color: var(--amber-edge);
@@ -276,7 +312,7 @@ export interface ShownReading {
     .done {
       color: var(--soft);
     }
-    section > .quiet-button {
+    section > button {
       margin-top: 8px;
     }
     section h3 {

@@ -18,6 +18,7 @@ import { partForm, partFromForm, rebasedForm, type PartForm } from '@each-bolt/c
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
 import { Textarea } from 'primeng/textarea';
+import { ButtonDirective } from 'primeng/button';
 import { Unsaved } from '../record/unsaved';
 
 /** What became of an edit that was not kept: the part as it is now, when somebody changed it, and what is wrong, by field. */
@@ -113,7 +114,7 @@ const CLEARABLE: readonly (keyof PartForm)[] = ['materialId', 'processId', 'mass
 /** Every field of a part in one form; faults stand at their field, and only what changed is sent. */
 @Component({
   selector: 'eb-part-editor',
-  imports: [InputText, ReactiveFormsModule, Select, Textarea],
+  imports: [InputText, ReactiveFormsModule, Select, Textarea, ButtonDirective],
   template: `<form [formGroup]="form" (ngSubmit)="save()" (keydown)="onKey($event)">
     @for (group of groups; track group.title) {
       <fieldset>
@@ -168,8 +169,8 @@ const CLEARABLE: readonly (keyof PartForm)[] = ['materialId', 'processId', 'mass
       </ul>
     }
     <div class="buttons">
-      <button type="button" class="quiet-button" (click)="cancelled.emit()">Cancel</button>
-      <button type="submit" class="main-button" title="Save (Ctrl Enter)" [disabled]="saving()">
+      <button pButton severity="secondary" type="button" (click)="cancelled.emit()">Cancel</button>
+      <button pButton type="submit" title="Save (Ctrl Enter)" [disabled]="saving()">
         {{ saving() ? 'Saving …' : 'Save' }}
       </button>
     </div>

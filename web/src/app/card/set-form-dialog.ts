@@ -3,12 +3,15 @@ import { editTo, type Op } from '@each-bolt/core/record';
 import { SET_KIND_WORD, SET_KINDS, blankSet, setForm, setFormFields, setFromForm, type SetKind } from '@each-bolt/core/bench';
 import type { Issue } from '@each-bolt/core/shared';
 import { Dialog } from 'primeng/dialog';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Choose } from '../shared/choose';
 import type { RecordedSet } from '../record/open-study';
 
 /** A set as a form: the same fields and limits as its line of shorthand. */
 @Component({
   selector: 'eb-set-form-dialog',
-  imports: [Dialog],
+  imports: [Dialog, ButtonDirective, InputText, Choose],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
@@ -20,11 +23,7 @@ import type { RecordedSet } from '../record/open-study';
     <form (submit)="save($event)">
       @if (set() === null) {
         <label for="form-kind">What it is</label>
-        <select id="form-kind" class="plain" (change)="kind.set($any($event.target).value)">
-          @for (one of kinds; track one.value) {
-            <option [value]="one.value" [selected]="one.value === kind()">{{ one.word }}</option>
-          }
-        </select>
+        <eb-choose inputId="form-kind" label="What it is" (valueChange)="kind.set($any($event))" [value]="kind()" [options]="kinds" />
       }
       @for (field of fields(); track field.field) {
         <label [for]="'set-' + field.field">
@@ -35,16 +34,18 @@ import type { RecordedSet } from '../record/open-study';
         </label>
         <div>
           @if (field.choices.length > 0) {
-            <select [id]="'set-' + field.field" class="plain" (change)="type(field.field, $any($event.target).value)">
-              @for (choice of field.choices; track choice.value) {
-                <option [value]="choice.value" [selected]="choice.value === (typed()[field.field] ?? '')">{{ choice.word }}</option>
-              }
-            </select>
+            <eb-choose
+              [inputId]="'set-' + field.field"
+              [label]="field.label"
+              (valueChange)="type(field.field, $event)"
+              [value]="typed()[field.field] ?? ''"
+              [options]="field.choices"
+            />
           } @else {
             <input
+              pInputText
               [id]="'set-' + field.field"
               type="text"
-              class="plain"
               autocomplete="off"
               [attr.aria-invalid]="faultOf(field.field) !== ''"
               [value]="typed()[field.field] ?? ''"
@@ -60,8 +61,8 @@ import type { RecordedSet } from '../record/open-study';
         <small role="alert" class="all">{{ fault }}</small>
       }
       <div class="buttons all">
-        <button type="button" class="quiet-button" (click)="visible.set(false)">Cancel</button>
-        <button type="submit" class="main-button">Keep</button>
+        <button pButton severity="secondary" type="button" (click)="visible.set(false)">Cancel</button>
+        <button pButton type="submit">Keep</button>
       </div>
     </form>
   </p-dialog>`,

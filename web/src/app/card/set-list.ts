@@ -3,6 +3,8 @@ import { ChangeDetectionStrategy, Component, computed, effect, input, output, si
 import { editTo, removeOp, type FastenerSet, type Op, type Part, nextSequence } from '@each-bolt/core/record';
 import { fastenerMass, parseLine, setFields, setLineOf, type SetEntry } from '@each-bolt/core/bench';
 import { fixed } from '@each-bolt/core/shared';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
 import type { RecordedSet } from '../record/open-study';
 import { SetFormDialog } from './set-form-dialog';
 
@@ -23,12 +25,13 @@ const grams = (set: FastenerSet): string => {
 /** What holds and feeds a part, and what is on its board; each is edited as its shorthand line. */
 @Component({
   selector: 'eb-set-list',
-  imports: [SetFormDialog],
-  template: `<h3>What holds and feeds it</h3>
+  imports: [SetFormDialog, ButtonDirective, InputText],
+  template: `<h3>Fasteners, joints, connections</h3>
     @for (set of lines(); track set.row.id) {
       @if (editing() === set.row.id) {
         <form (submit)="save($event, set)">
           <input
+            pInputText
             #line
             type="text"
             class="figure"
@@ -39,15 +42,27 @@ const grams = (set: FastenerSet): string => {
             (input)="fault.set('')"
             (keydown.escape)="stop($event)"
           />
-          <button type="submit" class="quiet-button">Save</button>
+          <button pButton severity="secondary" type="submit">Save</button>
         </form>
       } @else {
         <div class="set">
-          <button type="button" class="figure line" title="Edit" [disabled]="!mayRecord()" (click)="editing.set(set.row.id)">
+          <button
+            pButton
+            [text]="true"
+            severity="secondary"
+            type="button"
+            class="figure line"
+            title="Edit"
+            [disabled]="!mayRecord()"
+            (click)="editing.set(set.row.id)"
+          >
             {{ set.line }}
           </button>
           @if (mayRecord()) {
             <button
+              pButton
+              [text]="true"
+              severity="secondary"
               type="button"
               class="off"
               [attr.aria-label]="'Edit ' + set.line + ' in a form'"
@@ -56,7 +71,16 @@ const grams = (set: FastenerSet): string => {
             >
               <i class="pi pi-list" aria-hidden="true"></i>
             </button>
-            <button type="button" class="off" [attr.aria-label]="'Remove ' + set.line" title="Remove" (click)="remove(set)">
+            <button
+              pButton
+              [text]="true"
+              severity="secondary"
+              type="button"
+              class="off"
+              [attr.aria-label]="'Remove ' + set.line"
+              title="Remove"
+              (click)="remove(set)"
+            >
               <i class="pi pi-times" aria-hidden="true"></i>
             </button>
           }
@@ -69,6 +93,7 @@ const grams = (set: FastenerSet): string => {
     @if (editing() === 'new') {
       <form (submit)="save($event, null)">
         <input
+          pInputText
           #line
           type="text"
           class="figure"
@@ -79,11 +104,11 @@ const grams = (set: FastenerSet): string => {
           (input)="fault.set('')"
           (keydown.escape)="stop($event)"
         />
-        <button type="submit" class="quiet-button">Keep</button>
+        <button pButton severity="secondary" type="submit">Keep</button>
       </form>
     } @else if (mayRecord()) {
-      <button type="button" class="quiet-button add" (click)="editing.set('new')">+ set</button>
-      <button type="button" class="quiet-button add" (click)="openForm(null)">+ set in a form</button>
+      <button pButton severity="secondary" type="button" class="add" (click)="editing.set('new')">+ set</button>
+      <button pButton severity="secondary" type="button" class="add" (click)="openForm(null)">+ set in a form</button>
     }
     @if (fault() !== '') {
       <p class="fault" role="alert">{{ fault() }}</p>

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { comparisonCsv, comparisonGaps, comparisonSentences, compareVehicles, type CompareRow } from '@each-bolt/core/compare';
 import { subsystemKey } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
@@ -18,7 +20,7 @@ type View = 'total' | 'material' | 'process';
 /** Two vehicles, one subsystem: the sentence, the table, the picture. */
 @Component({
   selector: 'eb-compare-page',
-  imports: [CompareTable, NgxEchartsDirective, VehicleMark, ViewTabs],
+  imports: [CompareTable, NgxEchartsDirective, VehicleMark, ViewTabs, ButtonDirective, Choose, ChoicesPipe],
   providers: [provideEchartsCore({ echarts })],
   template: `<div class="sheet">
     <header>
@@ -27,24 +29,26 @@ type View = 'total' | 'material' | 'process';
         <p class="who">
           @if (left(); as l) {
             <eb-vehicle-mark [place]="l.place" />
-            <select aria-label="Vehicle spoken of" [value]="selection.vehicle()?.id" (change)="chooseLeft($event)">
-              @for (v of open.record().vehicles; track v.id) {
-                <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
-              }
-            </select>
+            <eb-choose
+              label="Vehicle spoken of"
+              [value]="selection.vehicle()?.id ?? ''"
+              (valueChange)="chooseLeft($event)"
+              [options]="open.record().vehicles | ebChoices: 'id' : 'name'"
+            />
           }
           @if (right(); as r) {
             <span class="soft">against</span>
             <eb-vehicle-mark [place]="r.place" />
-            <select aria-label="Vehicle compared with" (change)="chooseRight($event)">
-              @for (v of others(); track v.id) {
-                <option [value]="v.id" [selected]="v.id === selection.against()?.id">{{ v.name }}</option>
-              }
-            </select>
+            <eb-choose
+              label="Vehicle compared with"
+              (valueChange)="chooseRight($event)"
+              [value]="selection.against()?.id ?? ''"
+              [options]="others() | ebChoices: 'id' : 'name'"
+            />
           }
         </p>
       </div>
-      <button type="button" class="quiet-button" [disabled]="comparison() === null" (click)="exportCsv()">
+      <button pButton severity="secondary" type="button" [disabled]="comparison() === null" (click)="exportCsv()">
         <i class="pi pi-download" aria-hidden="true"></i> Table as CSV
       </button>
     </header>
@@ -200,7 +204,7 @@ export class ComparePage {
 
   protected readonly view = signal<View>('total');
   protected readonly views: readonly { readonly view: View; readonly word: string }[] = [
-    { view: 'total', word: 'In all' },
+    { view: 'total', word: 'Total' },
     { view: 'material', word: 'By material' },
     { view: 'process', word: 'By process' },
   ];
@@ -253,14 +257,13 @@ export class ComparePage {
     return vehicle ? { name: vehicle.name, place } : null;
   }
 
-  protected chooseLeft(event: Event): void {
-    const vehicle = (event.target as HTMLSelectElement).value;
+  protected chooseLeft(vehicle: string): void {
     const against = vehicle === this.selection.against()?.id ? (this.selection.vehicle()?.id ?? null) : undefined;
     void this.selection.choose({ vehicle, inside: null, ...(against === undefined ? {} : { against }) });
   }
 
-  protected chooseRight(event: Event): void {
-    void this.selection.choose({ against: (event.target as HTMLSelectElement).value });
+  protected chooseRight(against: string): void {
+    void this.selection.choose({ against });
   }
 
   protected exportCsv(): void {

@@ -26,7 +26,7 @@ export interface RowGroup {
         <th scope="col" class="right"><eb-vehicle-mark [place]="left().place" /> {{ left().name }}</th>
         <th scope="col" class="right"><eb-vehicle-mark [place]="right().place" /> {{ right().name }}</th>
         <th scope="col" class="right">Difference</th>
-        <th scope="col" class="right" title="First vehicle as a multiple of the second">Times</th>
+        <th scope="col" class="right" title="First vehicle as a multiple of the second">Ratio</th>
       </tr>
     </thead>
     @for (group of groups(); track group.heading) {

@@ -1,13 +1,15 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 
 /** The catalogue behind the costs: every figure with its unit, year and source. */
 @Component({
   selector: 'eb-catalogue-table',
+  imports: [DataTable, TableHead, TableRow],
   template: `<div class="scroll" tabindex="0" role="region" aria-label="Catalogue">
     @if (kind() === 'materials') {
-      <table>
-        <thead>
+      <eb-table
+        ><ng-template ebHead>
           <tr>
             <th scope="col">Material</th>
             <th scope="col">Family</th>
@@ -16,25 +18,22 @@ import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared
             <th scope="col" class="right">Year</th>
             <th scope="col">Typed as</th>
             <th scope="col">Source</th>
+          </tr> </ng-template
+        ><ng-template [ebRow]="materials" track="id" let-m>
+          <tr>
+            <td>{{ m.name }}</td>
+            <td>{{ m.family }}</td>
+            <td class="right figure">{{ number(m.densityKgPerM3, 0) }}</td>
+            <td class="right figure">{{ number(m.priceEurPerKg, 2) }}</td>
+            <td class="right figure">{{ m.year }}</td>
+            <td class="figure">{{ words(m) }}</td>
+            <td class="soft">{{ m.source }}</td>
           </tr>
-        </thead>
-        <tbody>
-          @for (m of materials; track m.id) {
-            <tr>
-              <td>{{ m.name }}</td>
-              <td>{{ m.family }}</td>
-              <td class="right figure">{{ number(m.densityKgPerM3, 0) }}</td>
-              <td class="right figure">{{ number(m.priceEurPerKg, 2) }}</td>
-              <td class="right figure">{{ m.year }}</td>
-              <td class="figure">{{ words(m) }}</td>
-              <td class="soft">{{ m.source }}</td>
-            </tr>
-          }
-        </tbody>
-      </table>
+        </ng-template></eb-table
+      >
     } @else {
-      <table>
-        <thead>
+      <eb-table
+        ><ng-template ebHead>
           <tr>
             <th scope="col">Process</th>
             <th scope="col" class="right">Scrap</th>
@@ -45,24 +44,21 @@ import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared
             <th scope="col" class="right">Yield</th>
             <th scope="col">Typed as</th>
             <th scope="col">Source</th>
+          </tr> </ng-template
+        ><ng-template [ebRow]="processes" track="id" let-p>
+          <tr>
+            <td>{{ p.name }}</td>
+            <td class="right figure">{{ number(p.scrapFraction * 100, 0) }} %</td>
+            <td class="right figure">{{ byMass(p.cycleS) }}</td>
+            <td class="right figure">{{ byMass(p.rateEurPerH) }}</td>
+            <td class="right figure">{{ byMass(p.toolingEur) }}</td>
+            <td class="right figure">{{ number(p.toolLifeParts, 0) }}</td>
+            <td class="right figure">{{ number(p.yieldFraction * 100, 1) }} %</td>
+            <td class="figure">{{ words(p) }}</td>
+            <td class="soft">{{ p.source }} {{ p.year }}</td>
           </tr>
-        </thead>
-        <tbody>
-          @for (p of processes; track p.id) {
-            <tr>
-              <td>{{ p.name }}</td>
-              <td class="right figure">{{ number(p.scrapFraction * 100, 0) }} %</td>
-              <td class="right figure">{{ byMass(p.cycleS) }}</td>
-              <td class="right figure">{{ byMass(p.rateEurPerH) }}</td>
-              <td class="right figure">{{ byMass(p.toolingEur) }}</td>
-              <td class="right figure">{{ number(p.toolLifeParts, 0) }}</td>
-              <td class="right figure">{{ number(p.yieldFraction * 100, 1) }} %</td>
-              <td class="figure">{{ words(p) }}</td>
-              <td class="soft">{{ p.source }} {{ p.year }}</td>
-            </tr>
-          }
-        </tbody>
-      </table>
+        </ng-template></eb-table
+      >
       <p class="soft">“a + b m”: a plus b times the net mass of the part in kg.</p>
     }
   </div>`,
@@ -75,27 +71,6 @@ import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared
     .scroll {
       overflow: auto;
       flex: 1;
-    }
-    table {
-      border-collapse: collapse;
-      width: 100%;
-      background: var(--sheet);
-    }
-    th {
-      position: sticky;
-      top: 0;
-      background: var(--paper);
-      font: 500 12.5px/1.2 var(--label);
-      color: var(--soft);
-      text-align: left;
-      padding: 7px 10px;
-      border-bottom: 1px solid var(--ink);
-      white-space: nowrap;
-    }
-    td {
-      padding: 6px 10px;
-      border-bottom: 1px solid var(--fine);
-      font-size: 13px;
     }
     th.right,
     .right {

@@ -1,13 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { CostLine } from '@each-bolt/core/cost';
 import { TableModule } from 'primeng/table';
+import { ButtonDirective } from 'primeng/button';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { CountPipe, MoneyPipe } from '../shared/pipes';
 
 /** The cost of each part by term; the dearest first unless sorted otherwise. */
 @Component({
   selector: 'eb-cost-table',
-  imports: [EvidenceMark, CountPipe, MoneyPipe, TableModule],
+  imports: [EvidenceMark, CountPipe, MoneyPipe, TableModule, ButtonDirective],
   template: `<p-table
     [value]="rows()"
     [scrollable]="true"
@@ -27,14 +28,16 @@ import { CountPipe, MoneyPipe } from '../shared/pipes';
         <th scope="col" class="right">Tooling</th>
         <th scope="col" class="right">Conversion</th>
         <th scope="col" class="right">Bought out</th>
-        <th scope="col" class="right" pSortableColumn="each">Each, {{ currency() }} <p-sortIcon field="each" /></th>
-        <th scope="col" class="right" pSortableColumn="onVehicle">In all, {{ currency() }} <p-sortIcon field="onVehicle" /></th>
+        <th scope="col" class="right" pSortableColumn="each">Per part, {{ currency() }} <p-sortIcon field="each" /></th>
+        <th scope="col" class="right" pSortableColumn="onVehicle">Total, {{ currency() }} <p-sortIcon field="onVehicle" /></th>
       </tr>
     </ng-template>
     <ng-template #body let-line>
       <tr [class.chosen]="line.partId === chosen()" (click)="picked.emit(line.partId)">
         <td class="name">
-          <button type="button" (click)="picked.emit(line.partId); $event.stopPropagation()">{{ line.name }}</button>
+          <button pButton [text]="true" severity="secondary" type="button" (click)="picked.emit(line.partId); $event.stopPropagation()">
+            {{ line.name }}
+          </button>
           @if (line.missing !== '') {
             <small [title]="line.missing">{{ line.missing }}</small>
           }

@@ -5,13 +5,15 @@ import { editOp, fieldLabel, type Op, type Part } from '@each-bolt/core/record';
 import { evidenceForm, evidenceFormHas, evidenceFromForm } from '@each-bolt/core/bench';
 import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
+import { ButtonDirective } from 'primeng/button';
+import { RadioButton } from 'primeng/radiobutton';
 
 const MEASURED: EvidenceMark = 'M';
 
 /** Says how one value of a part is known. */
 @Component({
   selector: 'eb-evidence-dialog',
-  imports: [Dialog, InputText, ReactiveFormsModule],
+  imports: [Dialog, InputText, ReactiveFormsModule, ButtonDirective, RadioButton],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
@@ -24,7 +26,7 @@ const MEASURED: EvidenceMark = 'M';
       <fieldset role="radiogroup" aria-label="Evidence">
         @for (mark of marks; track mark) {
           <label>
-            <input type="radio" formControlName="mark" [value]="mark" />
+            <p-radiobutton formControlName="mark" [value]="mark" />
             <span class="mark">{{ mark }}</span> {{ words[mark] }}
           </label>
         }
@@ -44,8 +46,8 @@ const MEASURED: EvidenceMark = 'M';
       <label for="evidence-source">Who or what says so</label>
       <input id="evidence-source" pInputText formControlName="source" autocomplete="off" placeholder="supplier’s sheet, picture 4" />
       <div class="buttons">
-        <button type="button" class="quiet-button" (click)="visible.set(false)">Cancel</button>
-        <button type="submit" class="main-button">Save</button>
+        <button pButton severity="secondary" type="button" (click)="visible.set(false)">Cancel</button>
+        <button pButton type="submit">Save</button>
       </div>
     </form>
   </p-dialog>`,

@@ -6,6 +6,8 @@ import { closureText, evidenceText, lastSet, uText, valueText } from '@each-bolt
 import { MEASURES, evidenceChain, restsOn, type ChainTerm, type Measure } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
 import { catchError, map, of, startWith, switchMap } from 'rxjs';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { fileUrl } from '../pictures/picture-url';
 import { Names } from '../record/names';
 import { OpenStudy } from '../record/open-study';
@@ -30,7 +32,7 @@ interface Ground {
 /** The chain from a figure down to readings, pictures and people. */
 @Component({
   selector: 'eb-why-host',
-  imports: [Dialog, EvidenceMark],
+  imports: [Dialog, EvidenceMark, ButtonDirective, DataTable, TableHead, TableRow],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="How do we know?"
@@ -45,7 +47,7 @@ interface Ground {
         @if (last) {
           <b aria-current="step">{{ step.name }}</b>
         } @else {
-          <button type="button" class="link" (click)="go(step.key)">{{ step.name }}</button>
+          <button pButton [text]="true" severity="secondary" type="button" class="link" (click)="go(step.key)">{{ step.name }}</button>
           <i class="pi pi-angle-right" aria-hidden="true"></i>
         }
       }
@@ -53,8 +55,9 @@ interface Ground {
     <div class="measures" role="group" aria-label="Figure">
       @for (measure of measures; track measure) {
         <button
+          pButton
+          severity="secondary"
           type="button"
-          class="quiet-button"
           [class.on]="measure === now()?.measure"
           [attr.aria-pressed]="measure === now()?.measure"
           (click)="setMeasure(measure)"
@@ -73,38 +76,34 @@ interface Ground {
         <p class="soft">{{ closureWords(closure) }}</p>
       }
       @if (c.terms.length > 0) {
-        <table>
-          <caption class="sr-only">
-            What it is the sum of, the weakest evidence first
-          </caption>
-          <thead>
+        <eb-table label="What it is the sum of, the weakest evidence first"
+          ><ng-template ebHead>
             <tr>
               <th>Made of</th>
               <th class="right">{{ unit() }}</th>
               <th>Evidence</th>
               <th class="right">Share</th>
+            </tr> </ng-template
+          ><ng-template [ebRow]="shown()" track="key" let-term>
+            <tr>
+              <td>
+                @if (term.kind === 'fasteners') {
+                  <span class="figure">{{ term.line }}</span>
+                } @else {
+                  <button pButton [text]="true" severity="secondary" type="button" class="link" (click)="go(term.key)">
+                    {{ name(term) }}
+                  </button>
+                }
+                @if (term.times > 1) {
+                  <span class="soft"> × {{ term.times }}</span>
+                }
+              </td>
+              <td class="right figure">{{ text(term) }}</td>
+              <td><eb-mark [mark]="term.mark" /></td>
+              <td class="right figure">{{ share(term) }}</td>
             </tr>
-          </thead>
-          <tbody>
-            @for (term of shown(); track term.key) {
-              <tr>
-                <td>
-                  @if (term.kind === 'fasteners') {
-                    <span class="figure">{{ term.line }}</span>
-                  } @else {
-                    <button type="button" class="link" (click)="go(term.key)">{{ name(term) }}</button>
-                  }
-                  @if (term.times > 1) {
-                    <span class="soft"> × {{ term.times }}</span>
-                  }
-                </td>
-                <td class="right figure">{{ text(term) }}</td>
-                <td><eb-mark [mark]="term.mark" /></td>
-                <td class="right figure">{{ share(term) }}</td>
-              </tr>
-            }
-          </tbody>
-        </table>
+          </ng-template></eb-table
+        >
         @if (c.terms.length > shown().length) {
           <p class="soft">and {{ c.terms.length - shown().length }} more, each better known than these</p>
         }
@@ -172,20 +171,6 @@ interface Ground {
     .whole .figure {
       font-size: 18px;
       font-weight: 600;
-    }
-    table {
-      width: 100%;
-      border-collapse: collapse;
-    }
-    th {
-      text-align: left;
-      font: 500 12.5px/1.7 var(--label);
-      color: var(--soft);
-      border-bottom: 1px solid var(--ink);
-    }
-    td {
-      padding: 4px 0;
-      border-bottom: 1px solid var(--fine);
     }
     .right {
       text-align: right;

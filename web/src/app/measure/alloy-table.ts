@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
 import { limitText, type AlloyMatch, type Fractions, type Grade } from '@each-bolt/core/measure';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { percentWords } from './scan-text';
 
 const MOST_ROWS = 4;
@@ -8,6 +10,7 @@ const MOST_ROWS = 4;
 /** What an analyser read, and the grades it may come from. */
 @Component({
   selector: 'eb-alloy-table',
+  imports: [ButtonDirective, DataTable, TableHead, TableRow],
   template: `<p class="elements">
       @for (e of elements(); track e.symbol) {
         <span [class.weak]="e.isWeak" [title]="e.isWeak ? 'read with little certainty by X-rays' : ''"
@@ -18,37 +21,40 @@ const MOST_ROWS = 4;
     @if (match().base === null) {
       <p class="soft">No alloys of {{ elements()[0]?.symbol }} are in the catalogue.</p>
     } @else {
-      <table class="ruled" aria-label="Grades">
-        <thead>
+      <eb-table label="Grades"
+        ><ng-template ebHead>
           <tr>
             <th scope="col">Grade</th>
             <th scope="col" class="right">Likelihood</th>
             <th scope="col">Fits</th>
             <th></th>
+          </tr> </ng-template
+        ><ng-template [ebRow]="rows()" track="grade.name" let-row>
+          <tr>
+            <th scope="row">
+              {{ row.grade.name }} <small class="soft">{{ row.names }}</small>
+            </th>
+            <td class="right figure">{{ row.likelihood }}</td>
+            <td [class.fault]="!row.fits">
+              {{ row.said }}
+              @if (row.unseen !== '') {
+                <small class="soft">not looked at: {{ row.unseen }}</small>
+              }
+            </td>
+            <td class="right">
+              <button
+                pButton
+                severity="secondary"
+                type="button"
+                [attr.aria-label]="'Take ' + row.grade.name"
+                (click)="taken.emit(row.grade)"
+              >
+                Take
+              </button>
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.grade.name) {
-            <tr>
-              <th scope="row">
-                {{ row.grade.name }} <small class="soft">{{ row.names }}</small>
-              </th>
-              <td class="right figure">{{ row.likelihood }}</td>
-              <td [class.fault]="!row.fits">
-                {{ row.said }}
-                @if (row.unseen !== '') {
-                  <small class="soft">not looked at: {{ row.unseen }}</small>
-                }
-              </td>
-              <td class="right">
-                <button type="button" class="quiet-button" [attr.aria-label]="'Take ' + row.grade.name" (click)="taken.emit(row.grade)">
-                  Take
-                </button>
-              </td>
-            </tr>
-          }
-        </tbody>
-      </table>
+        </ng-template></eb-table
+      >
       @if (match().separate.length > 0) {
         <ul aria-label="What would tell them apart">
           @for (words of match().separate; track words) {
@@ -68,9 +74,6 @@ const MOST_ROWS = 4;
     .elements span {
       display: inline-flex;
       gap: 5px;
-    }
-    td {
-      font-size: 13px;
     }
     th[scope='row'] {
       white-space: nowrap;

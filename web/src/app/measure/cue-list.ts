@@ -1,18 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { CUES } from '@each-bolt/core/measure';
+import { Tick } from '../shared/tick';
 
 const GROUPS = ['surface', 'edges and shape', 'marks', 'material'] as const;
 
 /** What may be seen on a part, to be ticked. */
 @Component({
   selector: 'eb-cue-list',
+  imports: [Tick],
   template: `@for (group of groups(); track group.word) {
     <fieldset>
       <legend>{{ group.word }}</legend>
       @for (cue of group.cues; track cue.id) {
-        <label [title]="cue.hint">
-          <input type="checkbox" [checked]="seen().includes(cue.id)" (change)="toggle(cue.id)" /> {{ cue.word }}
-        </label>
+        <eb-tick [title]="cue.hint" [checked]="seen().includes(cue.id)" (checkedChange)="toggle(cue.id)">{{ cue.word }}</eb-tick>
       }
     </fieldset>
   }`,

@@ -11,6 +11,10 @@ import {
 } from '@each-bolt/core/measure';
 import { ABSENT, fixed, threeDigits } from '@each-bolt/core/shared';
 import { nextSequence, type GaugeStudy } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Choose } from '../shared/choose';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -19,32 +23,24 @@ import { percentWords } from './scan-text';
 /** So that a team knows what its figures are worth: every person measures every part several times. */
 @Component({
   selector: 'eb-gauge-view',
+  imports: [ButtonDirective, InputText, Choose, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     @if (may()) {
       <form class="new" aria-label="A new gauge R&R study" (submit)="add($event, name, quantity, persons, parts, trials)">
         <label
           >Name
-          <input
-            #name
-            type="text"
-            class="plain"
-            maxlength="100"
-            aria-label="Name of the gauge R&R study"
-            placeholder="wall with the caliper"
+          <input pInputText #name type="text" maxlength="100" aria-label="Name of the gauge R&R study" placeholder="wall with the caliper"
         /></label>
         <label
           >Of
-          <select #quantity class="plain" aria-label="Quantity">
-            <option value="length">a length, mm</option>
-            <option value="mass">a mass, g</option>
-          </select>
+          <eb-choose #quantity label="Quantity" value="length" [options]="quantities" />
         </label>
+        <label>Operators <input pInputText #persons type="text" aria-label="Operators" placeholder="Odo, Wenna, Lisk" /></label>
+        <label>Parts <input pInputText #parts type="number" class="short" min="2" max="50" value="10" aria-label="How many parts" /></label>
         <label
-          >Persons, by comma <input #persons type="text" class="plain" aria-label="Persons, by comma" placeholder="Odo, Wenna, Lisk"
+          >Trials per part <input pInputText #trials type="number" class="short" min="2" max="20" value="3" aria-label="Trials per part"
         /></label>
-        <label>Parts <input #parts type="number" class="plain short" min="2" max="50" value="10" aria-label="How many parts" /></label>
-        <label>Times each <input #trials type="number" class="plain short" min="2" max="20" value="3" aria-label="Times each" /></label>
-        <button type="submit" class="main-button">Begin the study</button>
+        <button pButton type="submit">Begin the study</button>
       </form>
       @if (fault() !== '') {
         <p class="fault" role="alert">{{ fault() }}</p>
@@ -58,98 +54,95 @@ import { percentWords } from './scan-text';
     } @else {
       <div class="acts">
         @for (gaugeStudy of gaugeStudies(); track gaugeStudy.id) {
-          <button type="button" class="quiet-button" [class.chosen]="gaugeStudy.id === chosen()?.id" (click)="chosenId.set(gaugeStudy.id)">
+          <button
+            pButton
+            severity="secondary"
+            type="button"
+            [class.chosen]="gaugeStudy.id === chosen()?.id"
+            (click)="chosenId.set(gaugeStudy.id)"
+          >
             {{ gaugeStudy.name }}
           </button>
         }
         @if (chosen(); as gaugeStudy) {
           @if (may()) {
-            <button type="button" class="quiet-button" (click)="remove(gaugeStudy)">Take “{{ gaugeStudy.name }}” off</button>
+            <button pButton severity="secondary" type="button" (click)="remove(gaugeStudy)">Delete “{{ gaugeStudy.name }}” off</button>
           }
         }
       </div>
       @if (chosen(); as gaugeStudy) {
         <div class="grid" tabindex="0" role="region" aria-label="Readings of the study">
-          <table class="ruled" aria-label="Readings of the study">
-            <thead>
+          <eb-table label="Readings of the study"
+            ><ng-template ebHead>
               <tr>
                 <th scope="col">Part</th>
                 @for (person of gaugeStudy.persons; track $index) {
                   <th scope="colgroup" [attr.colspan]="gaugeStudy.trials">{{ person }}</th>
                 }
-              </tr>
-            </thead>
-            <tbody>
-              @for (part of gaugeStudy.parts; track $index; let j = $index) {
-                <tr>
-                  <th scope="row">{{ part }}</th>
-                  @for (person of gaugeStudy.persons; track $index; let i = $index) {
-                    @for (trial of gaugeStudy.readings[i]![j]!; track $index; let k = $index) {
-                      <td>
-                        <input
-                          type="number"
-                          step="any"
-                          class="plain cell"
-                          [value]="shown(trial)"
-                          [disabled]="!may()"
-                          [attr.aria-label]="person + ', ' + part + ', time ' + (k + 1)"
-                          (change)="set(gaugeStudy, i, j, k, $any($event.target).value)"
-                        />
-                      </td>
-                    }
+              </tr> </ng-template
+            ><ng-template [ebRow]="gaugeStudy.parts" let-part let-j="index">
+              <tr>
+                <th scope="row">{{ part }}</th>
+                @for (person of gaugeStudy.persons; track $index; let i = $index) {
+                  @for (trial of gaugeStudy.readings[i]![j]!; track $index; let k = $index) {
+                    <td>
+                      <input
+                        pInputText
+                        type="number"
+                        step="any"
+                        class="cell"
+                        [value]="shown(trial)"
+                        [disabled]="!may()"
+                        [attr.aria-label]="person + ', ' + part + ', time ' + (k + 1)"
+                        (change)="set(gaugeStudy, i, j, k, $any($event.target).value)"
+                      />
+                    </td>
                   }
-                </tr>
-              }
-            </tbody>
-          </table>
+                }
+              </tr> </ng-template
+          ></eb-table>
         </div>
         @if (missing() > 0) {
           <p class="soft" role="status">{{ missing() }} readings are still missing; the study is worked out when all are there.</p>
         } @else if (result(); as r) {
           <p class="verdict" role="status" [class.fault]="r.verdict !== 'good'">{{ verdict() }}</p>
           <div class="two">
-            <table class="ruled" aria-label="Where the scatter comes from">
-              <thead>
+            <eb-table label="Where the scatter comes from"
+              ><ng-template ebHead>
                 <tr>
-                  <th scope="col">Scatter of</th>
+                  <th scope="col">Source of variation</th>
                   <th scope="col" class="right">s, {{ unit() }}</th>
                   <th scope="col" class="right">of the total</th>
                   <th scope="col" class="right">by average and range</th>
+                </tr> </ng-template
+              ><ng-template [ebRow]="parts()" track="word" let-row>
+                <tr>
+                  <th scope="row">{{ row.word }}</th>
+                  <td class="right figure">{{ row.s }}</td>
+                  <td class="right figure">{{ row.share }}</td>
+                  <td class="right figure">{{ row.byRange }}</td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (row of parts(); track row.word) {
-                  <tr>
-                    <th scope="row">{{ row.word }}</th>
-                    <td class="right figure">{{ row.s }}</td>
-                    <td class="right figure">{{ row.share }}</td>
-                    <td class="right figure">{{ row.byRange }}</td>
-                  </tr>
-                }
-              </tbody>
-            </table>
-            <table class="ruled" aria-label="Analysis of variance">
-              <thead>
+              </ng-template></eb-table
+            >
+            <eb-table label="Analysis of variance"
+              ><ng-template ebHead>
                 <tr>
                   <th scope="col">Source</th>
                   <th scope="col" class="right">Sum of squares</th>
-                  <th scope="col" class="right">Freedom</th>
+                  <th scope="col" class="right">df</th>
                   <th scope="col" class="right">F</th>
                   <th scope="col" class="right">p</th>
+                </tr> </ng-template
+              ><ng-template [ebRow]="table()" track="source" let-line>
+                <tr>
+                  <th scope="row">{{ line.source }}</th>
+                  <td class="right figure">{{ line.sum }}</td>
+                  <td class="right figure">{{ line.freedom }}</td>
+                  <td class="right figure">{{ line.f }}</td>
+                  <td class="right figure">{{ line.p }}</td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (line of table(); track line.source) {
-                  <tr>
-                    <th scope="row">{{ line.source }}</th>
-                    <td class="right figure">{{ line.sum }}</td>
-                    <td class="right figure">{{ line.freedom }}</td>
-                    <td class="right figure">{{ line.f }}</td>
-                    <td class="right figure">{{ line.p }}</td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></eb-table
+            >
           </div>
           <p class="soft small">
             {{ r.isPooled ? 'Part × person is not certain (p above 0.25) and is joined with the repeats. ' : '' }}Good below 10 % of the
@@ -271,10 +264,15 @@ export class GaugeView {
     void this.edits.edit('gaugeStudy', gaugeStudy, { readings });
   }
 
+  protected readonly quantities = [
+    { value: 'length', word: 'a length, mm' },
+    { value: 'mass', word: 'a mass, g' },
+  ];
+
   protected async add(
     event: Event,
     name: HTMLInputElement,
-    quantity: HTMLSelectElement,
+    quantity: Choose,
     persons: HTMLInputElement,
     parts: HTMLInputElement,
     trials: HTMLInputElement,
@@ -292,7 +290,7 @@ export class GaugeView {
         : !isWhole(partCount, 2, 50)
           ? 'Parts: a whole number from 2 to 50'
           : !isWhole(times, 2, 20)
-            ? 'Times each: a whole number from 2 to 20'
+            ? 'Trials per part: a whole number from 2 to 20'
             : '';
     this.fault.set(fault);
     if (fault !== '') return;
@@ -300,7 +298,7 @@ export class GaugeView {
     const id = await this.edits.add('gaugeStudy', {
       sequence: nextSequence(this.gaugeStudies()),
       name: name.value.trim() || `gauge R&R study ${this.gaugeStudies().length + 1}`,
-      quantity: quantity.value as GaugeStudy['quantity'],
+      quantity: quantity.value() as GaugeStudy['quantity'],
       persons: people,
       parts: Array.from({ length: partCount }, (_, i) => `part ${i + 1}`),
       trials: times,

@@ -3,6 +3,10 @@ import { meanReading, outliers } from '@each-bolt/core/measure';
 import { readingFault, readingFields, type Taken } from '@each-bolt/core/bench';
 import { LENGTH_UNITS, fixed, readQuantity, resolutionU, withU } from '@each-bolt/core/shared';
 import { editOp, evidence, type Op, type ReadingFields } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
@@ -30,16 +34,18 @@ interface HandReading {
 /** Thickness and size by hand: read several times, with the mean and what it is worth. */
 @Component({
   selector: 'eb-hand-view',
+  imports: [ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       <div class="acts">
         <label
           >What is measured
-          <select class="plain" aria-label="What is measured" (change)="begin($any($event.target).value)">
-            @for (f of fields; track f.field) {
-              <option [value]="f.field" [selected]="f.field === field()">{{ f.word }}</option>
-            }
-          </select>
+          <eb-choose
+            label="What is measured"
+            (valueChange)="begin($event)"
+            [value]="field()"
+            [options]="fields | ebChoices: 'field' : 'word'"
+          />
         </label>
         <span class="soft"
           >recorded: <b class="figure">{{ recorded() }}</b></span
@@ -49,14 +55,14 @@ interface HandReading {
         <form class="acts" (submit)="type($event, typed)">
           <label
             >Reading, with its unit
-            <input #typed type="text" class="plain" aria-label="Reading, with its unit" placeholder="1.98 mm" />
+            <input pInputText #typed type="text" aria-label="Reading, with its unit" placeholder="1.98 mm" />
           </label>
-          <button type="submit" class="quiet-button">Add it</button>
+          <button pButton severity="secondary" type="submit">Add it</button>
           <label
             >Read with
             <input
+              pInputText
               type="text"
-              class="plain"
               maxlength="100"
               [value]="tool()"
               aria-label="Read with"
@@ -65,9 +71,7 @@ interface HandReading {
             />
           </label>
           @if (caliper(); as c) {
-            <button type="button" class="main-button" [disabled]="c.state !== 'ready'" (click)="fromCaliper()">
-              From {{ c.name }} <kbd>F8</kbd>
-            </button>
+            <button pButton type="button" [disabled]="c.state !== 'ready'" (click)="fromCaliper()">From {{ c.name }} <kbd>F8</kbd></button>
             <span class="figure" aria-label="Caliper reads now">{{ caliperText() }}</span>
           }
         </form>
@@ -80,32 +84,35 @@ interface HandReading {
           Read it three times or more, at different places or after taking the tool off: the scatter tells what the figure is worth.
         </p>
       } @else {
-        <table class="ruled narrow" aria-label="Readings">
-          <thead>
+        <eb-table class="narrow" label="Readings"
+          ><ng-template ebHead>
             <tr>
               <th scope="col">No.</th>
               <th scope="col" class="right">Reading, mm</th>
               <th scope="col">As read</th>
               <th></th>
+            </tr> </ng-template
+          ><ng-template [ebRow]="readings()" let-r let-i="index">
+            <tr>
+              <th scope="row">{{ i + 1 }}</th>
+              <td class="right figure" [class.fault]="outlierPlaces().includes(i)">{{ mm(r.valueM) }}</td>
+              <td class="soft">
+                {{ r.taken ? r.taken.instrument.name : r.raw }}{{ outlierPlaces().includes(i) ? ' · outlier: a slip?' : '' }}
+              </td>
+              <td class="right">
+                <button
+                  pButton
+                  severity="secondary"
+                  type="button"
+                  [attr.aria-label]="'Leave reading ' + (i + 1) + ' out'"
+                  (click)="leaveOut(i)"
+                >
+                  Leave out
+                </button>
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            @for (r of readings(); track $index; let i = $index) {
-              <tr>
-                <th scope="row">{{ i + 1 }}</th>
-                <td class="right figure" [class.fault]="outlierPlaces().includes(i)">{{ mm(r.valueM) }}</td>
-                <td class="soft">
-                  {{ r.taken ? r.taken.instrument.name : r.raw }}{{ outlierPlaces().includes(i) ? ' · outlier: a slip?' : '' }}
-                </td>
-                <td class="right">
-                  <button type="button" class="quiet-button" [attr.aria-label]="'Leave reading ' + (i + 1) + ' out'" (click)="leaveOut(i)">
-                    Leave out
-                  </button>
-                </td>
-              </tr>
-            }
-          </tbody>
-        </table>
+          </ng-template></eb-table
+        >
         @if (mean(); as m) {
           <p class="result" role="status">
             Mean of {{ m.n }}: <b class="figure">{{ meanText() }} mm</b>
@@ -116,7 +123,7 @@ interface HandReading {
             }
           </p>
           @if (may()) {
-            <button type="button" class="main-button" (click)="keep()">Keep as {{ word().toLowerCase() }} of {{ part.name }}</button>
+            <button pButton type="button" (click)="keep()">Keep as {{ word().toLowerCase() }} of {{ part.name }}</button>
           }
         }
       }
@@ -135,7 +142,7 @@ interface HandReading {
       font: 500 12.5px/1.6 var(--label);
       color: var(--soft);
     }
-    .acts .plain {
+    .acts input {
       margin-left: 6px;
     }
     .narrow {
@@ -154,9 +161,6 @@ interface HandReading {
     }
     .small {
       font-size: 12.5px;
-    }
-    .main-button {
-      align-self: start;
     }
     kbd {
       font: 400 11px/1 var(--figure);

@@ -2,6 +2,12 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { matchHoles } from '@each-bolt/core/measure';
 import { fixed } from '@each-bolt/core/shared';
 import { HOLE_PATTERN_SOURCES, type HolePattern, type HolePatternFields, type Triple, nextSequence } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Textarea } from 'primeng/textarea';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Tick } from '../shared/tick';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -11,34 +17,29 @@ import { HoleDrawing } from './hole-drawing';
 /** Hole patterns: would one part bolt on where the other does? */
 @Component({
   selector: 'eb-holes-view',
-  imports: [HoleDrawing],
+  imports: [HoleDrawing, ButtonDirective, InputText, Textarea, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       @if (may()) {
         <form class="new" aria-label="A new hole pattern" (submit)="add($event, name, from, points)">
           <label
-            >Name
-            <input #name type="text" class="plain" maxlength="100" aria-label="Name of the hole pattern" placeholder="holes of the foot"
+            >Name <input pInputText #name type="text" maxlength="100" aria-label="Name of the hole pattern" placeholder="holes of the foot"
           /></label>
           <label
             >Taken from
-            <select #from class="plain" aria-label="Taken from">
-              @for (source of sources; track source) {
-                <option [value]="source" [selected]="source === 'caliper'">{{ source }}</option>
-              }
-            </select>
+            <eb-choose #from label="Taken from" value="caliper" [options]="sources | ebChoices" />
           </label>
           <label
             >Points x y z in mm, one a line
             <textarea
+              pTextarea
               #points
-              class="plain"
               rows="5"
               aria-label="Points of the hole pattern, mm"
               placeholder="0 0&#10;80 0&#10;80 50"
             ></textarea>
           </label>
-          <button type="submit" class="main-button">Add the hole pattern</button>
+          <button pButton type="submit">Add the hole pattern</button>
         </form>
         @if (fault() !== '') {
           <p class="fault" role="alert">{{ fault() }}</p>
@@ -52,13 +53,19 @@ import { HoleDrawing } from './hole-drawing';
       } @else {
         <div class="acts">
           @for (pattern of own(); track pattern.id) {
-            <button type="button" class="quiet-button" [class.chosen]="pattern.id === chosen()?.id" (click)="chosenId.set(pattern.id)">
+            <button
+              pButton
+              severity="secondary"
+              type="button"
+              [class.chosen]="pattern.id === chosen()?.id"
+              (click)="chosenId.set(pattern.id)"
+            >
               {{ pattern.name }} · {{ pattern.points.length }}
             </button>
           }
           @if (chosen(); as pattern) {
             @if (may()) {
-              <button type="button" class="quiet-button" (click)="remove(pattern)">Take “{{ pattern.name }}” off</button>
+              <button pButton severity="secondary" type="button" (click)="remove(pattern)">Delete “{{ pattern.name }}” off</button>
             }
           }
         </div>
@@ -67,18 +74,18 @@ import { HoleDrawing } from './hole-drawing';
           <div class="acts">
             <label
               >Onto
-              <select class="plain" aria-label="Hole pattern it would go onto" (change)="ontoId.set($any($event.target).value)">
-                <option value="">choose a hole pattern …</option>
-                @for (other of others(); track other.pattern.id) {
-                  <option [value]="other.pattern.id" [selected]="other.pattern.id === ontoId()">{{ other.word }}</option>
-                }
-              </select>
+              <eb-choose
+                label="Hole pattern it would go onto"
+                [(value)]="ontoId"
+                [options]="others() | ebChoices: 'id' : 'word' : 'choose a hole pattern …'"
+              />
             </label>
             <label
               >Clearance, mm
               <input
+                pInputText
                 type="number"
-                class="plain mm"
+                class="mm"
                 min="0"
                 step="0.1"
                 [value]="clearanceMm()"
@@ -86,9 +93,7 @@ import { HoleDrawing } from './hole-drawing';
                 (input)="clearanceMm.set($any($event.target).valueAsNumber)"
               />
             </label>
-            <label
-              ><input type="checkbox" [checked]="mirrored()" (change)="mirrored.set($any($event.target).checked)" /> may be mirrored</label
-            >
+            <eb-tick [checked]="mirrored()" (checkedChange)="mirrored.set($event)">may be mirrored</eb-tick>
           </div>
           @if (fit(); as f) {
             <p class="verdict" role="status" [class.fault]="!f.bolts">{{ verdict() }}</p>
@@ -101,47 +106,41 @@ import { HoleDrawing } from './hole-drawing';
             <div class="beside">
               <eb-hole-drawing [name]="pattern.name" [points]="pattern.points" [onto]="ontoPoints()" [fit]="fit()" />
               @if (fit(); as f) {
-                <table class="ruled" aria-label="Points of the fit">
-                  <thead>
+                <eb-table label="Points of the fit"
+                  ><ng-template ebHead>
                     <tr>
                       <th scope="col">Point</th>
                       <th scope="col">Onto point</th>
                       <th scope="col" class="right">Off by, mm</th>
                       <th scope="col">Within the clearance</th>
+                    </tr> </ng-template
+                  ><ng-template [ebRow]="f.points" track="from" let-p>
+                    <tr>
+                      <th scope="row">{{ p.from + 1 }}</th>
+                      <td>{{ p.onto + 1 }}</td>
+                      <td class="right figure">{{ mm(p.residualM) }}</td>
+                      <td [class.fault]="!p.isWithin">{{ p.isWithin ? 'yes' : 'no' }}</td>
                     </tr>
-                  </thead>
-                  <tbody>
-                    @for (p of f.points; track p.from) {
-                      <tr>
-                        <th scope="row">{{ p.from + 1 }}</th>
-                        <td>{{ p.onto + 1 }}</td>
-                        <td class="right figure">{{ mm(p.residualM) }}</td>
-                        <td [class.fault]="!p.isWithin">{{ p.isWithin ? 'yes' : 'no' }}</td>
-                      </tr>
-                    }
-                  </tbody>
-                </table>
+                  </ng-template></eb-table
+                >
               } @else {
-                <table class="ruled" aria-label="Points of the hole pattern">
-                  <thead>
+                <eb-table label="Points of the hole pattern"
+                  ><ng-template ebHead>
                     <tr>
                       <th scope="col">Point</th>
                       <th scope="col" class="right">x, mm</th>
                       <th scope="col" class="right">y, mm</th>
                       <th scope="col" class="right">z, mm</th>
+                    </tr> </ng-template
+                  ><ng-template [ebRow]="pattern.points" let-p let-i="index">
+                    <tr>
+                      <th scope="row">{{ i + 1 }}</th>
+                      @for (x of p; track $index) {
+                        <td class="right figure">{{ mm(x) }}</td>
+                      }
                     </tr>
-                  </thead>
-                  <tbody>
-                    @for (p of pattern.points; track $index) {
-                      <tr>
-                        <th scope="row">{{ $index + 1 }}</th>
-                        @for (x of p; track $index) {
-                          <td class="right figure">{{ mm(x) }}</td>
-                        }
-                      </tr>
-                    }
-                  </tbody>
-                </table>
+                  </ng-template></eb-table
+                >
               }
             </div>
           }
@@ -153,7 +152,7 @@ import { HoleDrawing } from './hole-drawing';
   </div>`,
   styleUrl: './new-row.css',
   styles: `
-    textarea.plain {
+    textarea {
       height: 96px;
       width: 240px;
       font-family: var(--figure);
@@ -212,7 +211,7 @@ export class HolesView {
       .map((pattern) => {
         const part = this.open.partById().get(pattern.partId);
         const vehicle = this.open.vehicleById().get(part?.vehicleId ?? '');
-        return { pattern, word: `${vehicle?.name ?? ''}, ${part?.name ?? ''}: ${pattern.name}` };
+        return { id: pattern.id, pattern, word: `${vehicle?.name ?? ''}, ${part?.name ?? ''}: ${pattern.name}` };
       }),
   );
   private readonly onto = computed(() => this.others().find((o) => o.pattern.id === this.ontoId()) ?? null);
@@ -244,7 +243,7 @@ export class HolesView {
     return fixed(m * 1000, 2);
   }
 
-  protected async add(event: Event, name: HTMLInputElement, from: HTMLSelectElement, points: HTMLTextAreaElement): Promise<void> {
+  protected async add(event: Event, name: HTMLInputElement, from: Choose, points: HTMLTextAreaElement): Promise<void> {
     event.preventDefault();
     const read = readPoints(points.value);
     this.fault.set(read.fault === '' ? '' : `${read.fault}. Nothing was kept`);
@@ -254,7 +253,7 @@ export class HolesView {
       sequence: nextSequence(this.own()),
       name: name.value.trim() || `hole pattern ${this.own().length + 1}`,
       points: read.points,
-      source: from.value as HolePatternFields['source'],
+      source: from.value() as HolePatternFields['source'],
       note: '',
     });
     if (id === null) return;

@@ -12,6 +12,11 @@ import {
 } from '@each-bolt/core/measure';
 import { MATERIALS, PROCESSES, fixed, materialById, processById, type MaterialFamily } from '@each-bolt/core/shared';
 import { editOp, evidence, type Identification } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Tick } from '../shared/tick';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -33,7 +38,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
 /** Material and process: what was read, what is seen, what it likely is, and what is decided. */
 @Component({
   selector: 'eb-material-view',
-  imports: [AlloyTable, CueList],
+  imports: [AlloyTable, CueList, ButtonDirective, InputText, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       <div class="two">
@@ -45,15 +50,15 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
             } @else {
               <label class="small"
                 >Reading
-                <select class="plain" aria-label="Alloy reading" (change)="readingId.set($any($event.target).value)">
-                  @for (r of readings(); track r.id) {
-                    <option [value]="r.id" [selected]="r.id === reading()?.id">{{ r.word }}</option>
-                  }
-                </select>
+                <eb-choose
+                  label="Alloy reading"
+                  (valueChange)="readingId.set($event)"
+                  [value]="reading()?.id ?? ''"
+                  [options]="readings() | ebChoices: 'id' : 'word'"
+                />
               </label>
-              <label class="small"
-                ><input type="checkbox" [checked]="byXRays()" (change)="byXRays.set($any($event.target).checked)" /> read by X-rays: carbon
-                and boron are not seen, magnesium, aluminium and silicon weakly</label
+              <eb-tick class="small" [checked]="byXRays()" (checkedChange)="byXRays.set($event)"
+                >read by X-rays: carbon and boron are not seen, magnesium, aluminium and silicon weakly</eb-tick
               >
               @if (match(); as m) {
                 <eb-alloy-table [reading]="reading()!.elements!" [match]="m" [weak]="weak()" (taken)="takeGrade($event)" />
@@ -65,8 +70,8 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
             <label class="small"
               >As it stands on the part
               <input
+                pInputText
                 type="text"
-                class="plain"
                 maxlength="200"
                 [value]="marking()"
                 aria-label="Marking or designation"
@@ -93,28 +98,27 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
                   : 'Chances rank, they do not bet: cues are taken as independent. You decide.'
               }}
             </p>
-            <table class="ruled" aria-label="Likely processes">
-              <thead>
+            <eb-table label="Likely processes"
+              ><ng-template ebHead>
                 <tr>
                   <th scope="col">Process</th>
                   <th scope="col" class="right">Chance</th>
                   <th scope="col">For it</th>
                   <th scope="col">Against</th>
+                </tr> </ng-template
+              ><ng-template [ebRow]="likelyRows()" track="id" let-row>
+                <tr>
+                  <th scope="row">
+                    <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="processId.set(row.id)">
+                      {{ row.name }}
+                    </button>
+                  </th>
+                  <td class="right figure">{{ row.chance }}</td>
+                  <td class="small">{{ row.forIt }}</td>
+                  <td class="small soft">{{ row.against }}</td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (row of likelyRows(); track row.id) {
-                  <tr>
-                    <th scope="row">
-                      <button type="button" class="link-button" (click)="processId.set(row.id)">{{ row.name }}</button>
-                    </th>
-                    <td class="right figure">{{ row.chance }}</td>
-                    <td class="small">{{ row.forIt }}</td>
-                    <td class="small soft">{{ row.against }}</td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></eb-table
+            >
             <p class="small">
               Material:
               @for (family of families(); track family.name) {
@@ -127,18 +131,18 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
             <div class="form">
               <label
                 >Material
-                <select class="plain" aria-label="Material" (change)="materialId.set($any($event.target).value)">
-                  <option value="">not decided</option>
-                  @for (m of materials; track m.id) {
-                    <option [value]="m.id" [selected]="m.id === materialId()">{{ m.name }}</option>
-                  }
-                </select>
+                <eb-choose
+                  label="Material"
+                  (valueChange)="materialId.set($event)"
+                  [value]="materialId()"
+                  [options]="materials | ebChoices: 'id' : 'name' : 'not decided'"
+                />
               </label>
               <label
                 >Grade
                 <input
+                  pInputText
                   type="text"
-                  class="plain"
                   maxlength="100"
                   [value]="grade()"
                   aria-label="Grade"
@@ -147,18 +151,18 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
               </label>
               <label class="wide"
                 >Process
-                <select class="plain" aria-label="Process" (change)="processId.set($any($event.target).value)">
-                  <option value="">not decided</option>
-                  @for (p of processes; track p.id) {
-                    <option [value]="p.id" [selected]="p.id === processId()">{{ p.name }}</option>
-                  }
-                </select>
+                <eb-choose
+                  label="Process"
+                  (valueChange)="processId.set($event)"
+                  [value]="processId()"
+                  [options]="processes | ebChoices: 'id' : 'name' : 'not decided'"
+                />
               </label>
               <label class="wide"
                 >Because
                 <input
+                  pInputText
                   type="text"
-                  class="plain"
                   maxlength="1000"
                   [value]="reason()"
                   aria-label="Reason"
@@ -170,7 +174,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
               <p class="fault" role="alert">{{ doubt }}</p>
             }
             @if (may()) {
-              <button type="button" class="main-button" [disabled]="materialId() === '' && processId() === ''" (click)="decide()">
+              <button pButton type="button" [disabled]="materialId() === '' && processId() === ''" (click)="decide()">
                 Keep the decision with {{ part.name }}
               </button>
             }
@@ -233,7 +237,8 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
       font: 500 12.5px/1.6 var(--label);
       color: var(--soft);
     }
-    .form .plain {
+    .form eb-choose,
+    .form input {
       width: 100%;
     }
     .wide {

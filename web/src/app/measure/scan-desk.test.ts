@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { By } from '@angular/platform-browser';
+import { Choose } from '../shared/choose';
 import type { Place } from '@each-bolt/core/measure';
 import { FULL_ROWS, ROW_ID } from '../../../../core/testing/rows';
 import type { Picked } from './mesh-scene';
@@ -57,9 +59,10 @@ describe('a scan that is open', () => {
     await fixture.whenStable();
   };
   const pickView = async (label: string, value: string): Promise<void> => {
-    const select = element().querySelector<HTMLSelectElement>(`[aria-label="${label}"]`)!;
-    select.value = value;
-    select.dispatchEvent(new Event('change'));
+    fixture.debugElement
+      .queryAll(By.directive(Choose))
+      .find((field) => (field.componentInstance as Choose).label() === label)!
+      .triggerEventHandler('valueChange', value);
     await fixture.whenStable();
   };
 

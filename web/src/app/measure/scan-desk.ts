@@ -2,6 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, output, si
 import { METRES_PER, circleThrough, type Circle, type Loop, type Place } from '@each-bolt/core/measure';
 import { fixed } from '@each-bolt/core/shared';
 import type { Scan, ScanUnit } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { RadioButton } from 'primeng/radiobutton';
+import { Slider } from 'primeng/slider';
+import { FormsModule } from '@angular/forms';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { MeshViewer, type ShownCut } from './mesh-viewer';
 import type { Picked } from './mesh-scene';
 import type { Compared, MeasuredFile } from './mesh-told';
@@ -12,10 +17,17 @@ import { TakeScan } from './take-scan';
 type Axis = 0 | 1 | 2;
 type Mode = 'distance' | 'wall' | 'hole';
 
+const AXES = [
+  { value: '', word: 'none' },
+  { value: '0', word: 'x' },
+  { value: '1', word: 'y' },
+  { value: '2', word: 'z' },
+];
+
 /** A scan that is open: looked at, cut, measured between points, registered to another. All in the unit of its file, shown in mm. */
 @Component({
   selector: 'eb-scan-desk',
-  imports: [MeshViewer],
+  imports: [MeshViewer, ButtonDirective, Choose, ChoicesPipe, RadioButton, Slider, FormsModule],
   template: `<eb-mesh-viewer
       [mesh]="shown()"
       [label]="name()"
@@ -27,66 +39,57 @@ type Mode = 'distance' | 'wall' | 'hole';
     <div class="tools">
       <fieldset>
         <legend>Section plane</legend>
-        <select
-          class="plain"
-          aria-label="Square to the plane"
+        <eb-choose
+          label="Square to the plane"
           [disabled]="compared() !== null"
-          (change)="turnTo($any($event.target).value)"
-        >
-          <option value="">none</option>
-          <option value="0" [selected]="axis() === 0">x</option>
-          <option value="1" [selected]="axis() === 1">y</option>
-          <option value="2" [selected]="axis() === 2">z</option>
-        </select>
+          [value]="squareTo()"
+          (valueChange)="turnTo($event)"
+          [options]="axes"
+        />
         @if (compared() !== null) {
           <span class="soft small">not while it is registered to another</span>
         }
         @if (axis() !== null) {
-          <input
-            type="range"
-            min="0"
-            max="1000"
-            [value]="along() * 1000"
-            aria-label="Place of the plane"
-            (input)="move($any($event.target).valueAsNumber)"
-          />
+          <p-slider [min]="0" [max]="1000" [ngModel]="along() * 1000" ariaLabel="Place of the plane" (ngModelChange)="move($event)" />
           <span class="figure">{{ planeText() }}</span>
           <span class="soft">{{ cutText() }}</span>
           @if (loops().length > 0 && scan() !== null) {
-            <button type="button" class="quiet-button" (click)="keepSection()">Keep this section</button>
+            <button pButton severity="secondary" type="button" (click)="keepSection()">Keep this section</button>
           }
         }
       </fieldset>
       <fieldset>
         <legend>Click measures</legend>
         <label
-          ><input type="radio" name="mode" [checked]="mode() === 'distance'" (change)="setMode('distance')" /> between two points</label
+          ><p-radiobutton name="mode" value="distance" [ngModel]="mode()" (ngModelChange)="setMode('distance')" /> between two points</label
         >
         <label
-          ><input type="radio" name="mode" [disabled]="compared() !== null" [checked]="mode() === 'wall'" (change)="setMode('wall')" /> the
-          wall at a point</label
+          ><p-radiobutton name="mode" value="wall" [disabled]="compared() !== null" [ngModel]="mode()" (ngModelChange)="setMode('wall')" />
+          the wall at a point</label
         >
         <label
-          ><input type="radio" name="mode" [checked]="mode() === 'hole'" (change)="setMode('hole')" /> a hole, by three corners of its
+          ><p-radiobutton name="mode" value="hole" [ngModel]="mode()" (ngModelChange)="setMode('hole')" /> a hole, by three corners of its
           rim</label
         >
         <span class="figure" role="status" aria-label="Measured on the scan">{{ measured() }}</span>
         @if (holes().length >= 1) {
-          <button type="button" class="quiet-button" (click)="forgetHole()">Forget hole {{ holes().length }}</button>
+          <button pButton severity="secondary" type="button" (click)="forgetHole()">Forget hole {{ holes().length }}</button>
         }
         @if (holes().length >= 2) {
-          <button type="button" class="quiet-button" (click)="keepHoles()">Keep the {{ holes().length }} holes as a hole pattern</button>
+          <button pButton severity="secondary" type="button" (click)="keepHoles()">
+            Keep the {{ holes().length }} holes as a hole pattern
+          </button>
         }
       </fieldset>
       @if (others().length > 0) {
         <fieldset>
           <legend>Registration and deviation</legend>
-          <select class="plain" aria-label="Scan to register it to" (change)="registerScan($any($event.target).value)">
-            <option value="">none</option>
-            @for (other of others(); track other.scan.id) {
-              <option [value]="other.scan.id">{{ other.word }}</option>
-            }
-          </select>
+          <eb-choose
+            label="Scan to register it to"
+            value=""
+            (valueChange)="registerScan($event)"
+            [options]="others() | ebChoices: 'id' : 'word' : 'none'"
+          />
           @if (compared(); as c) {
             <span
               >off by <b class="figure">{{ mm(c.rms) }}</b> rms, <b class="figure">{{ mm(c.worst) }}</b> at most</span
@@ -147,7 +150,8 @@ export class ScanDesk {
   readonly unit = input.required<ScanUnit>();
   readonly name = input.required<string>();
   readonly scan = input.required<Scan | null>();
-  readonly others = input.required<readonly { readonly scan: Scan; readonly word: string }[]>();
+  protected readonly axes = AXES;
+  readonly others = input.required<readonly { readonly id: string; readonly scan: Scan; readonly word: string }[]>();
   /** outline in the unit of the file */
   readonly sectioned = output<{ readonly name: string; readonly loops: readonly Loop[] }>();
 
@@ -246,6 +250,10 @@ export class ScanDesk {
   protected move(thousandths: number): void {
     this.along.set(thousandths / 1000);
     void this.slice();
+  }
+
+  protected squareTo(): string {
+    return String(this.axis() ?? '');
   }
 
   private isSlicing = false;

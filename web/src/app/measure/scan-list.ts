@@ -1,15 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Scan } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { sidesMm, volumeWords } from './scan-text';
 
 /** The scans of a part: file, unit, volume and boxes, who took it with what and when. */
 @Component({
   selector: 'eb-scan-list',
+  imports: [ButtonDirective, DataTable, TableHead, TableRow],
   template: `@if (rows().length === 0) {
       <p class="soft">None yet. Open a file, or take one from the scanner; it is measured here, before anything is kept.</p>
     } @else {
-      <table class="ruled" aria-label="Scans">
-        <thead>
+      <eb-table label="Scans"
+        ><ng-template ebHead>
           <tr>
             <th scope="col">File</th>
             <th scope="col">Unit</th>
@@ -17,28 +20,27 @@ import { sidesMm, volumeWords } from './scan-text';
             <th scope="col" class="right">Minimum bounding box, mm</th>
             <th scope="col" class="right">Trimmed bounding box, mm</th>
             <th></th>
+          </tr> </ng-template
+        ><ng-template [ebRow]="rows()" track="scan.id" let-row>
+          <tr [class.on]="row.scan.id === openId()">
+            <th scope="row">
+              <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="opened.emit(row.scan)">
+                {{ row.scan.fileName }}
+              </button>
+              <small class="soft">{{ row.taken }}</small>
+            </th>
+            <td>{{ row.scan.unit }}</td>
+            <td class="right figure">{{ row.volume }}</td>
+            <td class="right figure sides">{{ row.minimum }}</td>
+            <td class="right figure sides">{{ row.trimmed }}</td>
+            <td class="right">
+              @if (mayRemove()) {
+                <button pButton severity="secondary" type="button" (click)="removed.emit(row.scan)">Take off</button>
+              }
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.scan.id) {
-            <tr [class.on]="row.scan.id === openId()">
-              <th scope="row">
-                <button type="button" class="link-button" (click)="opened.emit(row.scan)">{{ row.scan.fileName }}</button>
-                <small class="soft">{{ row.taken }}</small>
-              </th>
-              <td>{{ row.scan.unit }}</td>
-              <td class="right figure">{{ row.volume }}</td>
-              <td class="right figure sides">{{ row.minimum }}</td>
-              <td class="right figure sides">{{ row.trimmed }}</td>
-              <td class="right">
-                @if (mayRemove()) {
-                  <button type="button" class="quiet-button" (click)="removed.emit(row.scan)">Take off</button>
-                }
-              </td>
-            </tr>
-          }
-        </tbody>
-      </table>
+        </ng-template></eb-table
+      >
     }`,
   styles: `
     :host {

@@ -2,6 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSig
 import { UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
 import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
 import { SCAN_UNITS, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableRow } from '../shared/data-table';
+import { FileButton } from '../shared/file-button';
+import { Choose } from '../shared/choose';
 import { InstrumentService } from '../bench/instrument-service';
 import { Session } from '../record/session';
 import { OpenStudy } from '../record/open-study';
@@ -29,23 +34,24 @@ interface Looked {
 /** Scans of the chosen part: measured, looked at, cut, compared, and weighed against. */
 @Component({
   selector: 'eb-scans-view',
-  imports: [DensityPanel, RefusalNote, ScanDesk, ScanList],
+  imports: [DensityPanel, RefusalNote, ScanDesk, ScanList, ButtonDirective, InputText, Choose, FileButton, DataTable, TableRow],
   providers: [ScanResults],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       <section class="acts" aria-label="Take a scan in">
         @if (may()) {
-          <label class="main-button file"
-            >Open a scan file
-            <input type="file" accept=".stl,.ply,.obj" aria-label="Scan file" (change)="choose($any($event.target))" />
-          </label>
+          <eb-file-button [isMain]="true" label="Scan file" accept=".stl,.ply,.obj" (picked)="choose($event)"
+            >Open a scan file</eb-file-button
+          >
           @if (scanner(); as s) {
-            <button type="button" class="quiet-button" [disabled]="s.state !== 'ready'" (click)="fromScanner()">From {{ s.name }}</button>
+            <button pButton severity="secondary" type="button" [disabled]="s.state !== 'ready'" (click)="fromScanner()">
+              From {{ s.name }}
+            </button>
           }
         }
         @if (work.step() !== '') {
           <span role="status">Measuring: {{ work.step() }} …</span>
-          <button type="button" class="quiet-button" (click)="stop()">Stop</button>
+          <button pButton severity="secondary" type="button" (click)="stop()">Stop</button>
         } @else {
           <span class="soft small">STL, PLY or OBJ, up to {{ mostMb }} MB.</span>
         }
@@ -59,11 +65,7 @@ interface Looked {
             <section aria-label="Unit of the file" class="unit">
               <label
                 >The file is in
-                <select class="plain" aria-label="Unit of the file" (change)="unit.set($any($event.target).value)">
-                  @for (u of units; track u) {
-                    <option [value]="u" [selected]="u === unit()">{{ words[u] }}</option>
-                  }
-                </select>
+                <eb-choose label="Unit of the file" [value]="unit()" (valueChange)="unit.set($any($event))" [options]="unitChoices" />
               </label>
               @if (guess(); as g) {
                 <span [class.fault]="g.unit !== unit() || !g.isClear">
@@ -71,7 +73,7 @@ interface Looked {
                   }}{{ g.isClear ? '' : '. Not certain: check it with the caliper' }}.
                 </span>
               }
-              <button type="button" class="main-button" (click)="keep()">Keep the scan with {{ part.name }}</button>
+              <button pButton type="button" (click)="keep()">Keep the scan with {{ part.name }}</button>
             </section>
           }
           <div class="desk">
@@ -85,26 +87,24 @@ interface Looked {
               (patterned)="keepPattern($event)"
             />
             <div class="side">
-              <table class="ruled" aria-label="Figures of the scan">
-                <tbody>
-                  @for (row of rows(); track row.word) {
-                    <tr>
-                      <th scope="row">{{ row.word }}</th>
-                      <td class="figure">
-                        {{ row.value }} <small class="soft">{{ row.note }}</small>
-                      </td>
-                    </tr>
-                  }
-                </tbody>
-              </table>
+              <eb-table label="Figures of the scan"
+                ><ng-template [ebRow]="rows()" track="word" let-row>
+                  <tr>
+                    <th scope="row">{{ row.word }}</th>
+                    <td class="figure">
+                      {{ row.value }} <small class="soft">{{ row.note }}</small>
+                    </td>
+                  </tr>
+                </ng-template></eb-table
+              >
               @for (note of measured.notes; track note) {
                 <p class="soft small">{{ note }}</p>
               }
               <label class="small share"
-                >Share to hold, %
+                >Enclosed share of volume, %
                 <input
+                  pInputText
                   type="number"
-                  class="plain"
                   min="50"
                   max="100"
                   step="0.5"
@@ -116,8 +116,8 @@ interface Looked {
               <label class="small share"
                 >Surface of the scanner, ± mm
                 <input
+                  pInputText
                   type="number"
-                  class="plain"
                   min="0.001"
                   max="10"
                   step="0.01"
@@ -130,9 +130,11 @@ interface Looked {
               @if (now.scan && may()) {
                 <div class="acts">
                   @if (share() !== now.scan.figures.shareFraction) {
-                    <button type="button" class="quiet-button" (click)="keepFigures(now.scan)">Keep these figures with the scan</button>
+                    <button pButton severity="secondary" type="button" (click)="keepFigures(now.scan)">
+                      Keep these figures with the scan
+                    </button>
                   }
-                  <button type="button" class="quiet-button" (click)="takeSides(now.scan)">
+                  <button pButton severity="secondary" type="button" (click)="takeSides(now.scan)">
                     Take the minimum bounding box over as the envelope
                   </button>
                 </div>
@@ -163,22 +165,6 @@ interface Looked {
   styles: `
     :host {
       display: contents;
-    }
-    .file {
-      display: inline-flex;
-      align-items: center;
-      position: relative;
-      overflow: hidden;
-      cursor: pointer;
-    }
-    .file:focus-within {
-      outline: 2px solid var(--dye);
-    }
-    .file input {
-      position: absolute;
-      inset: 0;
-      opacity: 0;
-      cursor: pointer;
     }
     .unit {
       display: flex;
@@ -237,7 +223,7 @@ export class ScansView {
   private readonly instruments = inject(InstrumentService);
   private readonly session = inject(Session);
 
-  protected readonly units = SCAN_UNITS;
+  protected readonly unitChoices = SCAN_UNITS.map((value) => ({ value, word: UNIT_WORD[value] }));
   protected readonly words = UNIT_WORD;
   protected readonly mostMb = MOST_SCAN_BYTES / 1024 / 1024;
   protected readonly unit = signal<ScanUnit>('mm');
@@ -253,7 +239,7 @@ export class ScansView {
     this.open$
       .record()
       .scans.filter((s) => s.id !== this.looked()?.scan?.id)
-      .map((scan) => ({ scan, word: `${this.open$.partById().get(scan.partId)?.name ?? ''}: ${scan.fileName}` })),
+      .map((scan) => ({ id: scan.id, scan, word: `${this.open$.partById().get(scan.partId)?.name ?? ''}: ${scan.fileName}` })),
   );
   protected readonly shownUnit = computed(() => this.looked()?.scan?.unit ?? this.unit());
   protected readonly figures = computed(() => {
@@ -309,9 +295,7 @@ export class ScansView {
     this.looked.set(null);
   }
 
-  protected async choose(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
-    input.value = '';
+  protected async choose([file]: readonly File[]): Promise<void> {
     if (!file) return;
     await this.look({ name: file.name, file, scan: null, instrument: '', serial: '' });
   }

@@ -4,6 +4,11 @@ import { of, startWith, switchMap } from 'rxjs';
 import { DIMENSION_WORD, SECTION_SHAPES, type Dimension, type SectionFigures, formulaOff } from '@each-bolt/core/measure';
 import { MATERIALS, signed, threeDigits, READ_IN, readAs } from '@each-bolt/core/shared';
 import { SECTION_KINDS, type Section, type SectionFields, type SectionKind, nextSequence } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Textarea } from 'primeng/textarea';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -26,6 +31,7 @@ const PICTURE = { width: 190, height: 140 } as const;
 /** Sections of the chosen part: drawn from the library or an outline, worked out, held against another, and varied. */
 @Component({
   selector: 'eb-sections-view',
+  imports: [ButtonDirective, InputText, Textarea, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
   providers: [SectionWork],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
@@ -33,18 +39,14 @@ const PICTURE = { width: 190, height: 140 } as const;
         <form class="new" aria-label="A new section" (submit)="add($event, name)">
           <label
             >Shape
-            <select class="plain" aria-label="Shape" (change)="kind.set($any($event.target).value)">
-              @for (k of kinds; track k) {
-                <option [value]="k" [selected]="k === kind()">{{ k }}</option>
-              }
-            </select>
+            <eb-choose label="Shape" (valueChange)="kind.set($any($event))" [value]="kind()" [options]="kinds | ebChoices" />
           </label>
           @for (d of dimensions(); track d.name) {
             <label
               >{{ d.word }}, mm
               <input
+                pInputText
                 type="number"
-                class="plain"
                 min="0"
                 step="any"
                 [attr.aria-label]="d.word + ', mm'"
@@ -56,7 +58,7 @@ const PICTURE = { width: 190, height: 140 } as const;
             <label class="wide"
               >Points x y in mm, one a line; an empty line begins a hole
               <textarea
-                class="plain"
+                pTextarea
                 rows="5"
                 aria-label="Points of the outline, mm"
                 (input)="outline.set($any($event.target).value)"
@@ -64,9 +66,9 @@ const PICTURE = { width: 190, height: 140 } as const;
             </label>
           }
           <label
-            >Name <input #name type="text" class="plain" maxlength="100" aria-label="Name of the section" placeholder="sill, middle"
+            >Name <input pInputText #name type="text" maxlength="100" aria-label="Name of the section" placeholder="sill, middle"
           /></label>
-          <button type="submit" class="main-button">Add the section</button>
+          <button pButton type="submit">Add the section</button>
         </form>
         @if (fault() !== '') {
           <p class="fault" role="alert">{{ fault() }}</p>
@@ -79,7 +81,13 @@ const PICTURE = { width: 190, height: 140 } as const;
       } @else {
         <div class="acts">
           @for (section of own(); track section.id) {
-            <button type="button" class="quiet-button" [class.chosen]="section.id === chosen()?.id" (click)="chosenId.set(section.id)">
+            <button
+              pButton
+              severity="secondary"
+              type="button"
+              [class.chosen]="section.id === chosen()?.id"
+              (click)="chosenId.set(section.id)"
+            >
               {{ section.name }}
             </button>
           }
@@ -96,40 +104,31 @@ const PICTURE = { width: 190, height: 140 } as const;
               <figcaption class="soft small">{{ section.kind }}{{ section.scanId ? ', cut from a scan' : '' }}</figcaption>
               <label class="small"
                 >Material
-                <select
-                  class="plain"
-                  aria-label="Material of the section"
+                <eb-choose
+                  label="Material of the section"
                   [disabled]="!may()"
-                  (change)="setMaterial(section, $any($event.target).value)"
-                >
-                  <option value="">none</option>
-                  @for (m of materials; track m.id) {
-                    <option [value]="m.id" [selected]="m.id === section.materialId">{{ m.name }}</option>
-                  }
-                </select>
+                  (valueChange)="setMaterial(section, $event)"
+                  [value]="section.materialId ?? ''"
+                  [options]="materials | ebChoices: 'id' : 'name' : 'none'"
+                />
               </label>
               @if (may()) {
-                <button type="button" class="quiet-button" (click)="remove(section)">Take this section off</button>
+                <button pButton severity="secondary" type="button" (click)="remove(section)">Take this section off</button>
               }
             </figure>
             <div class="figures">
               <div class="acts">
                 <label class="small"
                   >Against
-                  <select class="plain" aria-label="Section to hold it against" (change)="againstId.set($any($event.target).value)">
-                    <option value="">nothing</option>
-                    <option value="varied" [selected]="againstId() === 'varied'">the same, varied</option>
-                    @for (other of others(); track other.section.id) {
-                      <option [value]="other.section.id" [selected]="other.section.id === againstId()">{{ other.word }}</option>
-                    }
-                  </select>
+                  <eb-choose label="Section to hold it against" [(value)]="againstId" [options]="againstChoices()" />
                 </label>
                 @if (againstId() === 'varied') {
                   <label class="small"
                     >Height ×
                     <input
+                      pInputText
                       type="number"
-                      class="plain factor"
+                      class="factor"
                       min="0.2"
                       max="5"
                       step="0.05"
@@ -142,8 +141,9 @@ const PICTURE = { width: 190, height: 140 } as const;
                     <label class="small"
                       >Walls ×
                       <input
+                        pInputText
                         type="number"
-                        class="plain factor"
+                        class="factor"
                         min="0.2"
                         max="5"
                         step="0.05"
@@ -161,8 +161,8 @@ const PICTURE = { width: 190, height: 140 } as const;
               @if (busy()) {
                 <p class="soft" role="status">Working the section out …</p>
               }
-              <table class="ruled" aria-label="Figures of the section">
-                <thead>
+              <eb-table label="Figures of the section"
+                ><ng-template ebHead>
                   <tr>
                     <th scope="col"></th>
                     <th scope="col"></th>
@@ -171,22 +171,19 @@ const PICTURE = { width: 190, height: 140 } as const;
                       <th scope="col" class="right">{{ against().word }}</th>
                       <th scope="col" class="right">Ratio</th>
                     }
+                  </tr> </ng-template
+                ><ng-template [ebRow]="rows()" track="word" let-row>
+                  <tr>
+                    <th scope="row">{{ row.word }}</th>
+                    <td class="soft">{{ row.unit }}</td>
+                    <td class="right figure">{{ row.own }}</td>
+                    @if (against().figures) {
+                      <td class="right figure">{{ row.other }}</td>
+                      <td class="right figure">{{ row.ratio }}</td>
+                    }
                   </tr>
-                </thead>
-                <tbody>
-                  @for (row of rows(); track row.word) {
-                    <tr>
-                      <th scope="row">{{ row.word }}</th>
-                      <td class="soft">{{ row.unit }}</td>
-                      <td class="right figure">{{ row.own }}</td>
-                      @if (against().figures) {
-                        <td class="right figure">{{ row.other }}</td>
-                        <td class="right figure">{{ row.ratio }}</td>
-                      }
-                    </tr>
-                  }
-                </tbody>
-              </table>
+                </ng-template></eb-table
+              >
               @if (figures().figures; as f) {
                 <p class="soft small">
                   Torsion: {{ f.jBy }}{{ formulaText(f) }}. Centroid {{ mm(f.centroid[0]) }} to the right, {{ mm(f.centroid[1]) }} up.
@@ -281,6 +278,11 @@ export class SectionsView {
   protected readonly fault = signal('');
 
   protected readonly againstId = signal('');
+  protected readonly againstChoices = computed(() => [
+    { value: '', word: 'nothing' },
+    { value: 'varied', word: 'the same, varied' },
+    ...this.others().map(({ section, word }) => ({ value: section.id, word })),
+  ]);
   protected readonly height = signal(1.2);
   protected readonly thickness = signal(1);
 

@@ -6,6 +6,9 @@ import { InputText } from 'primeng/inputtext';
 import { Subject, catchError, firstValueFrom, map, of, startWith, switchMap } from 'rxjs';
 import { deviceName, nameDevice } from '../record/device';
 import type { Person, Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Choose } from '../shared/choose';
 import { RecordApi } from '../record/record-api';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
@@ -19,7 +22,7 @@ type Listed =
 /** One's own password and device, and for leads of the organisation the accounts of all. */
 @Component({
   selector: 'eb-accounts-page',
-  imports: [Brand, InputText, ReactiveFormsModule, RefusalNote, RouterLink],
+  imports: [Brand, InputText, ReactiveFormsModule, RefusalNote, RouterLink, ButtonDirective, Choose, DataTable, TableHead, TableRow],
   template: `<main>
     <eb-brand />
     <p><a routerLink="/">All studies</a></p>
@@ -29,7 +32,7 @@ type Listed =
       <form class="row" (submit)="saveDevice($event, device.value)">
         <label for="device">Its name, as the history and the others see it</label>
         <input id="device" #device pInputText [value]="deviceNow()" maxlength="60" />
-        <button type="submit" class="quiet-button">Keep the name</button>
+        <button pButton severity="secondary" type="submit">Keep the name</button>
       </form>
     </section>
     <section>
@@ -41,7 +44,7 @@ type Listed =
         <label for="next">New password, 10 characters or more</label>
         <input id="next" type="password" pInputText formControlName="next" autocomplete="new-password" />
         <small role="alert">{{ faultOf(ownRefusal(), 'next') }}</small>
-        <button type="submit" class="quiet-button">Change it</button>
+        <button pButton severity="secondary" type="submit">Change it</button>
         <p role="status" class="soft">{{ ownSaid() }}</p>
       </form>
     </section>
@@ -57,43 +60,42 @@ type Listed =
             <eb-refusal [message]="now.refusal.message" action="Try again" (acted)="asked$.next()" />
           }
           @case ('ready') {
-            <table>
-              <thead>
+            <eb-table
+              ><ng-template ebHead>
                 <tr>
                   <th>Name</th>
                   <th>Sign-in name</th>
-                  <th>Standing</th>
+                  <th>Role</th>
                   <th>Password</th>
+                </tr> </ng-template
+              ><ng-template [ebRow]="now.people" track="id" let-person>
+                <tr>
+                  <td>{{ person.name }}</td>
+                  <td class="figure">{{ person.login }}</td>
+                  <td>{{ person.standing === 'lead' ? 'lead of the organisation' : 'member' }}</td>
+                  <td>
+                    @if (resetting() === person.id) {
+                      <form (submit)="reset($event, person, fresh.value)">
+                        <input
+                          #fresh
+                          pInputText
+                          pSize="small"
+                          type="text"
+                          [attr.aria-label]="'New password of ' + person.name"
+                          autocomplete="off"
+                        />
+                        <button pButton severity="secondary" type="submit">Give it</button>
+                      </form>
+                    } @else {
+                      {{ person.demoPassword ? 'as it came with the demo' : 'own' }}
+                      <button pButton [text]="true" severity="secondary" type="button" class="link" (click)="resetting.set(person.id)">
+                        give a new one
+                      </button>
+                    }
+                  </td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (person of now.people; track person.id) {
-                  <tr>
-                    <td>{{ person.name }}</td>
-                    <td class="figure">{{ person.login }}</td>
-                    <td>{{ person.standing === 'lead' ? 'lead of the organisation' : 'member' }}</td>
-                    <td>
-                      @if (resetting() === person.id) {
-                        <form (submit)="reset($event, person, fresh.value)">
-                          <input
-                            #fresh
-                            pInputText
-                            pSize="small"
-                            type="text"
-                            [attr.aria-label]="'New password of ' + person.name"
-                            autocomplete="off"
-                          />
-                          <button type="submit" class="quiet-button">Give it</button>
-                        </form>
-                      } @else {
-                        {{ person.demoPassword ? 'as it came with the demo' : 'own' }}
-                        <button type="button" class="link" (click)="resetting.set(person.id)">give a new one</button>
-                      }
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></eb-table
+            >
             <p role="status" class="soft">{{ said() }}</p>
           }
         }
@@ -112,13 +114,10 @@ type Listed =
             </label>
           }
           <label>
-            <span>Standing</span>
-            <select formControlName="standing">
-              <option value="member">member</option>
-              <option value="lead">lead of the organisation: begins studies, makes accounts</option>
-            </select>
+            <span>Role</span>
+            <eb-choose label="Role" formControlName="standing" [options]="standings" />
           </label>
-          <button type="submit" class="main-button">Make the account</button>
+          <button pButton type="submit">Make the account</button>
         </form>
       </section>
     }
@@ -175,20 +174,6 @@ type Listed =
     .row p {
       grid-column: 2 / -1;
     }
-    table {
-      width: 100%;
-      border-collapse: collapse;
-    }
-    th {
-      text-align: left;
-      font: 500 12.5px/1.6 var(--label);
-      color: var(--soft);
-      border-bottom: 1px solid var(--ink);
-    }
-    td {
-      padding: 6px 12px 6px 0;
-      border-bottom: 1px solid var(--fine);
-    }
     td form {
       display: flex;
       gap: 6px;
@@ -224,6 +209,10 @@ export class AccountsPage {
     { name: 'name', label: 'Name, as the record shows it' },
     { name: 'login', label: 'Sign-in name' },
     { name: 'password', label: 'First password, 10 characters or more' },
+  ];
+  protected readonly standings = [
+    { value: 'member', word: 'member' },
+    { value: 'lead', word: 'lead of the organisation: begins studies, makes accounts' },
   ];
   protected readonly account = this.builder.group({ name: '', login: '', password: '', standing: 'member' });
   protected readonly own = this.builder.group({ current: '', next: '' });

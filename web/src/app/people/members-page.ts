@@ -5,13 +5,16 @@ import { RecordService } from '../record/record-service';
 import { RefusalNote } from '../shared/refusal-note';
 import { RouterLink } from '@angular/router';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { ROLE_TEXT } from './role-words';
 import { Session } from '../record/session';
 
 /** Who is of the study, and with which role. */
 @Component({
   selector: 'eb-members-page',
-  imports: [RefusalNote, RouterLink],
+  imports: [RefusalNote, RouterLink, ButtonDirective, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
   template: `<div class="sheet">
     <h1>People of this study</h1>
     <p class="soft">
@@ -23,62 +26,54 @@ import { Session } from '../record/session';
     @if (refusal(); as why) {
       <eb-refusal [message]="why.message" [issues]="why.issues" />
     }
-    <table>
-      <thead>
+    <eb-table
+      ><ng-template ebHead>
         <tr>
           <th>Name</th>
           <th>Role</th>
           <th>May</th>
           <th>Here now</th>
           <th></th>
+        </tr> </ng-template
+      ><ng-template [ebRow]="rows()" track="member.id" let-row>
+        <tr>
+          <td>{{ row.name }}</td>
+          <td>
+            @if (mayEdit()) {
+              <eb-choose
+                [label]="'Role of ' + row.name"
+                [value]="row.member.role"
+                (valueChange)="setRole(row.member, $any($event))"
+                [options]="roles | ebChoices"
+              />
+            } @else {
+              {{ row.member.role }}
+            }
+          </td>
+          <td class="soft">{{ texts[row.member.role] }}</td>
+          <td>{{ row.here }}</td>
+          <td>
+            @if (mayEdit()) {
+              <button pButton severity="secondary" type="button" (click)="takeOff(row.member)">Take off</button>
+            }
+          </td>
         </tr>
-      </thead>
-      <tbody>
-        @for (row of rows(); track row.member.id) {
-          <tr>
-            <td>{{ row.name }}</td>
-            <td>
-              @if (mayEdit()) {
-                <select
-                  [attr.aria-label]="'Role of ' + row.name"
-                  [value]="row.member.role"
-                  (change)="setRole(row.member, $any($event.target).value)"
-                >
-                  @for (role of roles; track role) {
-                    <option [value]="role" [selected]="role === row.member.role">{{ role }}</option>
-                  }
-                </select>
-              } @else {
-                {{ row.member.role }}
-              }
-            </td>
-            <td class="soft">{{ texts[row.member.role] }}</td>
-            <td>{{ row.here }}</td>
-            <td>
-              @if (mayEdit()) {
-                <button type="button" class="quiet-button" (click)="takeOff(row.member)">Take off</button>
-              }
-            </td>
-          </tr>
-        }
-      </tbody>
-    </table>
+      </ng-template></eb-table
+    >
     @if (mayEdit()) {
       @if (others().length > 0) {
-        <form (submit)="take($event, person.value, $any(role.value))">
-          <label for="person">Take in</label>
-          <select id="person" #person>
-            @for (other of others(); track other.id) {
-              <option [value]="other.id">{{ other.name }}</option>
-            }
-          </select>
+        <form (submit)="take($event, person.value(), $any(role.value()))">
+          <label for="person">Add to study</label>
+          <eb-choose
+            inputId="person"
+            #person
+            label="Who joins the study"
+            placeholder="choose a person"
+            [options]="others() | ebChoices: 'id' : 'name'"
+          />
           <label for="role">as</label>
-          <select id="role" #role>
-            @for (one of roles; track one) {
-              <option [value]="one" [selected]="one === 'recorder'">{{ one }}</option>
-            }
-          </select>
-          <button type="submit" class="main-button">Take in</button>
+          <eb-choose inputId="role" #role label="Role in the study" value="recorder" [options]="roles | ebChoices" />
+          <button pButton type="submit">Add to study</button>
         </form>
       } @else {
         <p class="soft">Everybody who has an account is of this study.</p>
@@ -91,20 +86,6 @@ import { Session } from '../record/session';
     }
     a {
       color: var(--dye);
-    }
-    table {
-      border-collapse: collapse;
-      max-width: 900px;
-    }
-    th {
-      text-align: left;
-      font: 500 12.5px/1.8 var(--label);
-      color: var(--soft);
-      border-bottom: 1px solid var(--ink);
-    }
-    td {
-      padding: 7px 14px 7px 0;
-      border-bottom: 1px solid var(--fine);
     }
     form {
       display: flex;

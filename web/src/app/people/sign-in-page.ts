@@ -7,6 +7,7 @@ import { counted } from '@each-bolt/core/shared';
 import type { Left } from '../record/device-store';
 import { LocalStore } from '../record/local-store';
 import type { DemoSignIn, Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
 import { ROLE_TEXT } from './role-words';
@@ -15,7 +16,7 @@ import { Session } from '../record/session';
 /** Signing in; on the very first run, making the first account. */
 @Component({
   selector: 'eb-sign-in-page',
-  imports: [Brand, InputText, ReactiveFormsModule, RefusalNote],
+  imports: [Brand, InputText, ReactiveFormsModule, RefusalNote, ButtonDirective],
   template: `<main>
     <eb-brand />
     @if (failed(); as why) {
@@ -62,14 +63,14 @@ import { Session } from '../record/session';
             {{ leftWords(left) }}
           </p>
         }
-        <button type="submit" class="main-button" [disabled]="busy()">{{ firstRun() ? 'Make it and sign in' : 'Sign in' }}</button>
+        <button pButton type="submit" [disabled]="busy()">{{ firstRun() ? 'Make it and sign in' : 'Sign in' }}</button>
       </form>
       @if (demo().length > 0) {
         <section>
           <h2>Demo sign-ins</h2>
           <p class="soft">They came with the demo study. Everybody can read them here until their passwords are changed.</p>
           @for (person of demo(); track person.login) {
-            <button type="button" class="person" (click)="fill(person)">
+            <button pButton [text]="true" severity="secondary" type="button" class="person" (click)="fill(person)">
               <b>{{ person.name }}</b>
               <span class="role">{{ person.role }}</span>
               <span class="soft">{{ roleText(person.role) }}</span>
@@ -118,7 +119,7 @@ import { Session } from '../record/session';
       border-left: 3px solid var(--amber);
       background: var(--sheet);
     }
-    .main-button {
+    button[type='submit'] {
       min-height: 44px;
       margin-top: 8px;
     }

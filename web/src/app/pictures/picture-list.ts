@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { Picture } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { FileButton } from '../shared/file-button';
 
 /** A picture as the list shows it. */
 export interface ShownPicture {
@@ -10,6 +12,7 @@ export interface ShownPicture {
 /** The pictures of a part; more are dropped, pasted or chosen. */
 @Component({
   selector: 'eb-picture-list',
+  imports: [ButtonDirective, FileButton],
   template: `<h3>Pictures</h3>
     <div
       class="drop"
@@ -24,6 +27,9 @@ export interface ShownPicture {
     >
       @for (shown of pictures(); track shown.picture.id) {
         <button
+          pButton
+          [text]="true"
+          severity="secondary"
           type="button"
           class="picture"
           (click)="opened.emit(shown.picture)"
@@ -36,10 +42,9 @@ export interface ShownPicture {
         </button>
       }
       @if (mayAdd()) {
-        <label class="add">
-          <span>{{ hint() }}</span>
-          <input type="file" accept="image/jpeg,image/png" multiple class="sr-only" (change)="choose($any($event.target))" />
-        </label>
+        <eb-file-button class="add" label="Add pictures" accept="image/jpeg,image/png" [multiple]="true" (picked)="added.emit($event)"
+          ><span>{{ hint() }}</span></eb-file-button
+        >
       } @else if (pictures().length === 0) {
         <p class="soft">None yet.</p>
       }
@@ -97,10 +102,6 @@ export interface ShownPicture {
     .add:first-child {
       grid-column: 1 / -1;
     }
-    .add:focus-within {
-      outline: 2px solid var(--dye);
-      outline-offset: 1px;
-    }
     .fault {
       color: var(--amber);
       font-size: 13px;
@@ -133,11 +134,6 @@ export class PictureList {
   protected paste(event: ClipboardEvent): void {
     if (event.clipboardData?.files.length) event.preventDefault();
     this.give(event.clipboardData?.files);
-  }
-
-  protected choose(input: HTMLInputElement): void {
-    this.give(input.files);
-    input.value = '';
   }
 
   private give(files: FileList | null | undefined): void {

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, input, model, output, signal } from '@angular/core';
 import { editOp, removeOp, type Op, type Picture, type PictureMark } from '@each-bolt/core/record';
 import { Dialog } from 'primeng/dialog';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
 import { arrowHead, radiusOf } from './mark-shapes';
 
 type Tool = 'look' | PictureMark['kind'];
@@ -15,7 +17,7 @@ const ZOOMS = [1, 1.5, 2, 3, 4, 6] as const;
 /** A picture large, with zoom, and marks that lie over it as data. */
 @Component({
   selector: 'eb-picture-viewer',
-  imports: [Dialog],
+  imports: [Dialog, ButtonDirective, InputText],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="picture().shows || 'Picture'"
@@ -28,8 +30,9 @@ const ZOOMS = [1, 1.5, 2, 3, 4, 6] as const;
       <div class="tools" role="radiogroup" aria-label="Mark">
         @for (one of tools(); track one.tool) {
           <button
+            pButton
+            severity="secondary"
             type="button"
-            class="quiet-button"
             role="radio"
             [attr.aria-checked]="tool() === one.tool"
             [class.on]="tool() === one.tool"
@@ -41,6 +44,7 @@ const ZOOMS = [1, 1.5, 2, 3, 4, 6] as const;
       </div>
       @if (tool() === 'text') {
         <input
+          pInputText
           [value]="words()"
           (input)="words.set($any($event.target).value)"
           aria-label="Text of the mark"
@@ -49,11 +53,14 @@ const ZOOMS = [1, 1.5, 2, 3, 4, 6] as const;
         />
       }
       <span class="push"></span>
-      <button type="button" class="quiet-button" [disabled]="zoom() === 0" (click)="zoom.set(zoom() - 1)" aria-label="Smaller">−</button>
+      <button pButton severity="secondary" type="button" [disabled]="zoom() === 0" (click)="zoom.set(zoom() - 1)" aria-label="Smaller">
+        −
+      </button>
       <span class="figure">{{ zooms[zoom()] }}×</span>
       <button
+        pButton
+        severity="secondary"
         type="button"
-        class="quiet-button"
         [disabled]="zoom() === zooms.length - 1"
         (click)="zoom.set(zoom() + 1)"
         aria-label="Larger"
@@ -112,13 +119,13 @@ const ZOOMS = [1, 1.5, 2, 3, 4, 6] as const;
     </div>
     <form class="below" (submit)="save($event, shows.value)">
       <label for="shows">What it shows</label>
-      <input #shows id="shows" [value]="picture().shows" maxlength="400" autocomplete="off" [disabled]="!mayEdit()" />
+      <input pInputText #shows id="shows" [value]="picture().shows" maxlength="400" autocomplete="off" [disabled]="!mayEdit()" />
       @if (mayEdit()) {
-        <button type="button" class="quiet-button" [disabled]="marks().length === 0" (click)="marks.set(marks().slice(0, -1))">
-          Take the last mark off
+        <button pButton severity="secondary" type="button" [disabled]="marks().length === 0" (click)="marks.set(marks().slice(0, -1))">
+          Delete the last mark
         </button>
-        <button type="button" class="quiet-button" (click)="ops.emit([off()])">Take the picture off</button>
-        <button type="submit" class="main-button">Save</button>
+        <button pButton severity="secondary" type="button" (click)="ops.emit([off()])">Delete picture</button>
+        <button pButton type="submit">Save</button>
       }
     </form>
   </p-dialog>`,

@@ -6,6 +6,8 @@ import { benchSays, numbered, scopeExpectation, scopeOf, type BenchSays } from '
 import { catchError, debounceTime, of, switchMap } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import type { RecordedDay } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { RecordApi } from '../record/record-api';
 import { RecordService } from '../record/record-service';
 import { PlanOrganisation } from './plan-organisation';
@@ -16,46 +18,45 @@ const OFTEN_MS = 1500;
 /** Packages whose subsystem the bench has begun to record: how far it is, and what that says of start and time left. */
 @Component({
   selector: 'eb-bench-progress',
+  imports: [ButtonDirective, DataTable, TableHead, TableRow],
   template: `@if (rows().length > 0) {
-    <section aria-label="What the bench says">
-      <h3>What the bench says</h3>
-      <table class="ruled">
-        <thead>
+    <section aria-label="Progress recorded at the bench">
+      <h3>Progress recorded at the bench</h3>
+      <eb-table
+        ><ng-template ebHead>
           <tr>
             <th scope="col">Package</th>
             <th scope="col" class="right">Parts recorded</th>
             <th scope="col" class="right">expected</th>
-            <th scope="col">It says</th>
+            <th scope="col">Bench estimate</th>
             <th></th>
+          </tr> </ng-template
+        ><ng-template [ebRow]="rows()" track="pack.id" let-row>
+          <tr>
+            <th scope="row">{{ row.pack.name }}</th>
+            <td class="right figure">{{ row.recorded }}</td>
+            <td class="right figure">{{ row.expected }}</td>
+            <td>{{ row.text }}</td>
+            <td class="right">
+              @if (mayRecord()) {
+                <button
+                  pButton
+                  severity="secondary"
+                  type="button"
+                  [attr.aria-label]="'Use these figures for ' + row.pack.name"
+                  (click)="take(row.pack, row.says)"
+                >
+                  Use these figures
+                </button>
+              }
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.pack.id) {
-            <tr>
-              <th scope="row">{{ row.pack.name }}</th>
-              <td class="right figure">{{ row.recorded }}</td>
-              <td class="right figure">{{ row.expected }}</td>
-              <td>{{ row.text }}</td>
-              <td class="right">
-                @if (mayRecord()) {
-                  <button
-                    type="button"
-                    class="quiet-button"
-                    [attr.aria-label]="'Take it over into ' + row.pack.name"
-                    (click)="take(row.pack, row.says)"
-                  >
-                    Take it over
-                  </button>
-                }
-              </td>
-            </tr>
-          }
-        </tbody>
-      </table>
+        </ng-template></eb-table
+      >
     </section>
   }`,
   styles: `
-    tbody th {
+    th[scope='row'] {
       font-weight: 400;
     }
   `,

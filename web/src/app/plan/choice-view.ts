@@ -17,6 +17,10 @@ import { RecordService } from '../record/record-service';
 import { todayHere } from '../record/when';
 import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
+import { Choose } from '../shared/choose';
 import { RefusalNote } from '../shared/refusal-note';
 import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
@@ -45,7 +49,7 @@ const STRENGTHS: readonly FieldChoice[] = [
 /** Which vehicle comes next: candidates, what is asked for, and a ranking that shows what it rests on. */
 @Component({
   selector: 'eb-choice-view',
-  imports: [EditField, RefusalNote],
+  imports: [EditField, RefusalNote, ButtonDirective, InputText, Choose, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -53,7 +57,7 @@ const STRENGTHS: readonly FieldChoice[] = [
         <p class="soft">{{ summary() }}</p>
       </div>
       @if (may()('candidate.add')) {
-        <button type="button" class="main-button" (click)="add()">Add a candidate</button>
+        <button pButton type="button" (click)="add()">Add a candidate</button>
       }
     </header>
     @if (organisation.isAway()) {
@@ -68,8 +72,8 @@ const STRENGTHS: readonly FieldChoice[] = [
         much. The ranking shows what it rests on, and one act makes a candidate a vehicle of the study.
       </p>
     } @else {
-      <table class="ruled">
-        <thead>
+      <eb-table
+        ><ng-template ebHead>
           <tr>
             <th scope="col"></th>
             <th scope="col">Candidate</th>
@@ -95,39 +99,38 @@ const STRENGTHS: readonly FieldChoice[] = [
             }
             <th class="right soft">only their ratio counts</th>
             <th></th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (row of choice().ranked; track row.candidate.id; let rank = $index) {
-            <tr [class.on]="row.candidate.id === chosen()?.id">
-              <td class="figure rank">{{ row.score === null ? absent : rank + 1 }}</td>
-              <td>
-                <button type="button" class="link-button" (click)="chosenId.set(row.candidate.id)">{{ row.candidate.name }}</button>
-                <small class="soft">{{ describe(row.candidate) }}</small>
+          </tr> </ng-template
+        ><ng-template [ebRow]="choice().ranked" track="candidate.id" let-row let-rank="index">
+          <tr [class.on]="row.candidate.id === chosen()?.id">
+            <td class="figure rank">{{ row.score === null ? absent : rank + 1 }}</td>
+            <td>
+              <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="chosenId.set(row.candidate.id)">
+                {{ row.candidate.name }}
+              </button>
+              <small class="soft">{{ describe(row.candidate) }}</small>
+            </td>
+            @for (mark of row.marks; track mark.criterion) {
+              <td class="right mark">
+                <span class="figure">{{ rawText(mark) }}</span>
+                <span class="bar" aria-hidden="true"><i [style.width.%]="percent(mark.mark)"></i></span>
               </td>
-              @for (mark of row.marks; track mark.criterion) {
-                <td class="right mark">
-                  <span class="figure">{{ rawText(mark) }}</span>
-                  <span class="bar" aria-hidden="true"><i [style.width.%]="percent(mark.mark)"></i></span>
-                </td>
+            }
+            <td class="right">
+              <b class="figure">{{ score(row.score) }}</b>
+              @if (row.highest - row.lowest > 0.005) {
+                <small class="soft">{{ score(row.lowest) }} to {{ score(row.highest) }}</small>
               }
-              <td class="right">
-                <b class="figure">{{ score(row.score) }}</b>
-                @if (row.highest - row.lowest > 0.005) {
-                  <small class="soft">{{ score(row.lowest) }} to {{ score(row.highest) }}</small>
-                }
-              </td>
-              <td class="right">
-                @if (row.candidate.vehicleId !== null) {
-                  <span class="soft">in the study</span>
-                } @else if (may()('vehicle.add')) {
-                  <button type="button" class="quiet-button" (click)="take(row.candidate)">Make it a vehicle</button>
-                }
-              </td>
-            </tr>
-          }
-        </tbody>
-      </table>
+            </td>
+            <td class="right">
+              @if (row.candidate.vehicleId !== null) {
+                <span class="soft">in the study</span>
+              } @else if (may()('vehicle.add')) {
+                <button pButton severity="secondary" type="button" (click)="take(row.candidate)">Make it a vehicle</button>
+              }
+            </td>
+          </tr>
+        </ng-template></eb-table
+      >
       @if (flipLines().length > 0) {
         <section aria-label="What would change the order">
           <h3>What would put another first</h3>
@@ -161,85 +164,84 @@ const STRENGTHS: readonly FieldChoice[] = [
               }
             </dl>
             @if (may()('candidate.remove')) {
-              <button type="button" class="quiet-button" (click)="remove(candidate)">Take the candidate off</button>
+              <button pButton severity="secondary" type="button" (click)="remove(candidate)">Delete candidate</button>
             }
           </section>
           <section aria-label="Requests">
-            <h2>Who asks for it</h2>
-            <table class="ruled">
-              <thead>
+            <h2>Requested by</h2>
+            <eb-table
+              ><ng-template ebHead>
                 <tr>
                   <th scope="col">Who</th>
-                  <th scope="col">How strongly</th>
-                  <th scope="col">What is asked</th>
+                  <th scope="col">Priority</th>
+                  <th scope="col">Question</th>
                   <th></th>
-                </tr>
-              </thead>
-              <tbody>
-                @for (request of requests(); track request.id) {
-                  <tr>
-                    <td>
-                      <eb-edit-field
-                        of="request.who"
-                        [value]="request.who"
-                        [disabled]="!may()('request.edit')"
-                        [fault]="edits.faultOf(request.id, 'who')"
-                        (committed)="editRequest(request, 'who', $event)"
-                      />
-                    </td>
-                    <td>
-                      <eb-edit-field
-                        of="request.strength"
-                        [options]="strengths"
-                        [value]="request.strength + ''"
-                        [disabled]="!may()('request.edit')"
-                        (committed)="editRequest(request, 'strength', $event)"
-                      />
-                    </td>
-                    <td>
-                      <eb-edit-field
-                        of="request.asks"
-                        [value]="request.asks"
-                        [disabled]="!may()('request.edit')"
-                        (committed)="editRequest(request, 'asks', $event)"
-                      />
-                    </td>
-                    <td>
-                      @if (may()('request.remove')) {
-                        <button
-                          type="button"
-                          class="icon-button"
-                          [attr.aria-label]="'Take the request of ' + request.who + ' off'"
-                          (click)="edits.remove('request', request)"
-                        >
-                          <i class="pi pi-times" aria-hidden="true"></i>
-                        </button>
-                      }
-                    </td>
-                  </tr>
-                } @empty {
+                </tr> </ng-template
+              ><ng-template [ebRow]="requests()" track="id" let-request>
+                <tr>
+                  <td>
+                    <eb-edit-field
+                      of="request.who"
+                      [value]="request.who"
+                      [disabled]="!may()('request.edit')"
+                      [fault]="edits.faultOf(request.id, 'who')"
+                      (committed)="editRequest(request, 'who', $event)"
+                    />
+                  </td>
+                  <td>
+                    <eb-edit-field
+                      of="request.strength"
+                      [options]="strengths"
+                      [value]="request.strength + ''"
+                      [disabled]="!may()('request.edit')"
+                      (committed)="editRequest(request, 'strength', $event)"
+                    />
+                  </td>
+                  <td>
+                    <eb-edit-field
+                      of="request.asks"
+                      [value]="request.asks"
+                      [disabled]="!may()('request.edit')"
+                      (committed)="editRequest(request, 'asks', $event)"
+                    />
+                  </td>
+                  <td>
+                    @if (may()('request.remove')) {
+                      <button
+                        pButton
+                        [text]="true"
+                        severity="secondary"
+                        type="button"
+                        class="icon-button"
+                        [attr.aria-label]="'Take the request of ' + request.who + ' off'"
+                        (click)="edits.remove('request', request)"
+                      >
+                        <i class="pi pi-times" aria-hidden="true"></i>
+                      </button>
+                    }
+                  </td>
+                </tr> </ng-template
+              ><ng-template ebFoot>
+                @if (requests().length === 0) {
                   <tr>
                     <td colspan="4" class="soft">Nobody has asked for it yet.</td>
                   </tr>
                 }
-              </tbody>
-            </table>
+              </ng-template></eb-table
+            >
             @if (may()('request.add')) {
               <form (submit)="ask($event, candidate, who, strength, asks)">
-                <input #who class="plain" aria-label="Who asks for it" placeholder="who asks" autocomplete="off" />
-                <select #strength class="plain" aria-label="How strongly it is asked for">
-                  @for (option of strengths; track option.value) {
-                    <option [value]="option.value" [selected]="option.value === '3'">{{ option.word }}</option>
-                  }
-                </select>
+                <input pInputText #who aria-label="Requested by" placeholder="who asks" autocomplete="off" />
+                <eb-choose #strength label="Priority of the request" value="3" [options]="strengths" />
                 <input
+                  pInputText
                   #asks
-                  class="plain wide"
+                  class="wide"
                   aria-label="What they want to know"
                   placeholder="what they want to know"
                   autocomplete="off"
                 />
-                <button type="submit" class="quiet-button">Add the request</button>
+                <button pButton severity="secondary" type="submit">Add the request</button>
               </form>
             }
           </section>
@@ -405,19 +407,13 @@ export class ChoiceView {
     void this.edits.edit('request', request, { [field]: field === 'strength' ? Number(value) : value });
   }
 
-  protected async ask(
-    event: Event,
-    candidate: Candidate,
-    who: HTMLInputElement,
-    strength: HTMLSelectElement,
-    asks: HTMLInputElement,
-  ): Promise<void> {
+  protected async ask(event: Event, candidate: Candidate, who: HTMLInputElement, strength: Choose, asks: HTMLInputElement): Promise<void> {
     event.preventDefault();
     const fields = {
       candidateId: candidate.id,
       sequence: this.requests().length,
       who: who.value.trim(),
-      strength: Number(strength.value),
+      strength: Number(strength.value()),
       asks: asks.value.trim(),
     };
     if ((await this.edits.add('request', fields)) === null) return;

@@ -9,6 +9,8 @@ import { ChartInkService } from '../shared/chart-ink';
 import { EditField } from '../shared/edit-field';
 import { FieldPipe } from '../shared/pipes';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { ThemeService } from '../shared/theme-service';
@@ -24,19 +26,20 @@ const metres = unitShape(READ_IN.m);
 /** Whether a vehicle stays on the lift's pads while heavy things come off it, step by step, before the first is touched. */
 @Component({
   selector: 'eb-lift-panel',
-  imports: [EditField, LiftStepsTable, NgxEchartsDirective, RefusalNote, VehicleMark, FieldPipe],
+  imports: [EditField, LiftStepsTable, NgxEchartsDirective, RefusalNote, VehicleMark, FieldPipe, ButtonDirective, Choose, ChoicesPipe],
   providers: [provideEchartsCore({ echarts }), LiftSums],
   template: `<header class="sheet-head">
       <p class="who">
         <eb-vehicle-mark [place]="selection.vehiclePlace()" />
-        <select class="plain" aria-label="Vehicle on the lift" (change)="selection.choose({ vehicle: $any($event.target).value })">
-          @for (v of open.record().vehicles; track v.id) {
-            <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
-          }
-        </select>
+        <eb-choose
+          label="Vehicle on the lift"
+          (valueChange)="selection.choose({ vehicle: $event })"
+          [value]="selection.vehicle()?.id ?? ''"
+          [options]="open.record().vehicles | ebChoices: 'id' : 'name'"
+        />
       </p>
       @if (liftSetUp() === null && selection.vehicle() && mayEdit()) {
-        <button type="button" class="main-button" (click)="setUp()">Put it on a lift</button>
+        <button pButton type="button" (click)="setUp()">Put it on a lift</button>
       }
     </header>
     @if (liftSetUp(); as h) {
@@ -51,10 +54,10 @@ const metres = unitShape(READ_IN.m);
           <h3>What comes off, in order</h3>
           @if (mayEdit()) {
             <div class="acts">
-              <button type="button" class="quiet-button" [disabled]="fromPlan().length === 0" (click)="takeFromPlan()">
+              <button pButton severity="secondary" type="button" [disabled]="fromPlan().length === 0" (click)="takeFromPlan()">
                 {{ fromPlan().length === 0 ? 'The plan holds nothing more' : 'Take ' + fromPlan().length + ' from the plan' }}
               </button>
-              <button type="button" class="quiet-button" (click)="add()">Add a step</button>
+              <button pButton severity="secondary" type="button" (click)="add()">Add a step</button>
             </div>
           }
         </div>

@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { ABSENT, READ_IN, decimalsFor, fixed, readAs, riskText } from '@each-bolt/core/shared';
 import { fieldLines, type FieldChoice, type LiftStep, type LiftStepFields } from '@each-bolt/core/record';
 import { massTyped, placeTyped, recordedAs, type BalanceStep } from '@each-bolt/core/plan';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
 import { OpenStudy } from '../record/open-study';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
@@ -21,10 +23,10 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
 /** What comes off a vehicle on the lift, step by step, and whether it stays on the pads after each. */
 @Component({
   selector: 'eb-lift-steps',
-  imports: [EditField],
+  imports: [EditField, ButtonDirective, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="steps">
-    <table class="ruled">
-      <thead>
+    <eb-table
+      ><ng-template ebHead>
         <tr>
           <th scope="col" class="right">Step</th>
           <th scope="col">Comes off, recorded as</th>
@@ -32,81 +34,86 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
           <th scope="col" class="right">± u, kg</th>
           <th scope="col" class="right">x, m</th>
           <th scope="col" class="right">y, m</th>
-          <th scope="col" class="right">Left, kg</th>
-          <th scope="col" class="right">Inside by, mm</th>
-          <th scope="col" class="right">Chance to tip</th>
-          <th scope="col">Then it</th>
+          <th scope="col" class="right">Remaining mass, kg</th>
+          <th scope="col" class="right">Stability margin, mm</th>
+          <th scope="col" class="right">Probability of tipping</th>
+          <th scope="col">State</th>
           <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        @for (row of rows(); track row.liftStep.id; let i = $index) {
-          <tr [class.tips]="row.state === 'tips'" [class.near]="row.state === 'near'">
-            <td class="right figure">{{ i + 1 }}</td>
-            <td class="wide">
+        </tr> </ng-template
+      ><ng-template [ebRow]="rows()" track="liftStep.id" let-row let-i="index">
+        <tr [class.tips]="row.state === 'tips'" [class.near]="row.state === 'near'">
+          <td class="right figure">{{ i + 1 }}</td>
+          <td class="wide">
+            <eb-edit-field
+              of="liftStep.label"
+              [value]="row.liftStep.label"
+              [disabled]="!lift.mayEdit()"
+              [fault]="edits.faultOf(row.liftStep.id, 'label')"
+              (committed)="editStep(row.liftStep, { label: $any($event) })"
+            />
+            <eb-edit-field
+              class="soft"
+              [label]="'What is recorded of ' + row.liftStep.label"
+              [options]="recorded()"
+              [value]="row.liftStep.partId ?? row.liftStep.subsystemId ?? ''"
+              [disabled]="!lift.mayEdit()"
+              (committed)="setRecorded(row.liftStep, $any($event))"
+            />
+          </td>
+          @for (figure of figures; track figure.field) {
+            <td class="n">
               <eb-edit-field
-                of="liftStep.label"
-                [value]="row.liftStep.label"
+                [of]="figure.name"
+                [whose]="row.liftStep.label"
+                [showUnit]="false"
+                [placeholder]="row.recorded[figure.field]"
+                [value]="row.liftStep[figure.field]"
                 [disabled]="!lift.mayEdit()"
-                [fault]="edits.faultOf(row.liftStep.id, 'label')"
-                (committed)="editStep(row.liftStep, { label: $any($event) })"
-              />
-              <eb-edit-field
-                class="soft"
-                [label]="'What is recorded of ' + row.liftStep.label"
-                [options]="recorded()"
-                [value]="row.liftStep.partId ?? row.liftStep.subsystemId ?? ''"
-                [disabled]="!lift.mayEdit()"
-                (committed)="setRecorded(row.liftStep, $any($event))"
+                [fault]="edits.faultOf(row.liftStep.id, figure.field)"
+                (committed)="setFigure(row.liftStep, figure.field, $any($event))"
               />
             </td>
-            @for (figure of figures; track figure.field) {
-              <td class="n">
-                <eb-edit-field
-                  [of]="figure.name"
-                  [whose]="row.liftStep.label"
-                  [showUnit]="false"
-                  [placeholder]="row.recorded[figure.field]"
-                  [value]="row.liftStep[figure.field]"
-                  [disabled]="!lift.mayEdit()"
-                  [fault]="edits.faultOf(row.liftStep.id, figure.field)"
-                  (committed)="setFigure(row.liftStep, figure.field, $any($event))"
-                />
-              </td>
+          }
+          <td class="right figure">{{ row.left }}</td>
+          <td class="right figure">{{ row.inside }}</td>
+          <td class="right figure">{{ row.chance }}</td>
+          <td class="state">{{ row.text }}</td>
+          <td class="acts-cell">
+            @if (lift.mayEdit()) {
+              <button
+                pButton
+                [text]="true"
+                severity="secondary"
+                type="button"
+                class="icon-button"
+                [attr.aria-label]="'Move ' + row.liftStep.label + ' up'"
+                [disabled]="i === 0"
+                (click)="move(i, -1)"
+              >
+                <i class="pi pi-arrow-up" aria-hidden="true"></i>
+              </button>
+              <button
+                pButton
+                [text]="true"
+                severity="secondary"
+                type="button"
+                class="icon-button"
+                [attr.aria-label]="'Take ' + row.liftStep.label + ' off the list'"
+                (click)="edits.remove('liftStep', row.liftStep)"
+              >
+                <i class="pi pi-times" aria-hidden="true"></i>
+              </button>
             }
-            <td class="right figure">{{ row.left }}</td>
-            <td class="right figure">{{ row.inside }}</td>
-            <td class="right figure">{{ row.chance }}</td>
-            <td class="state">{{ row.text }}</td>
-            <td class="acts-cell">
-              @if (lift.mayEdit()) {
-                <button
-                  type="button"
-                  class="icon-button"
-                  [attr.aria-label]="'Move ' + row.liftStep.label + ' up'"
-                  [disabled]="i === 0"
-                  (click)="move(i, -1)"
-                >
-                  <i class="pi pi-arrow-up" aria-hidden="true"></i>
-                </button>
-                <button
-                  type="button"
-                  class="icon-button"
-                  [attr.aria-label]="'Take ' + row.liftStep.label + ' off the list'"
-                  (click)="edits.remove('liftStep', row.liftStep)"
-                >
-                  <i class="pi pi-times" aria-hidden="true"></i>
-                </button>
-              }
-            </td>
-          </tr>
-        } @empty {
+          </td>
+        </tr> </ng-template
+      ><ng-template ebFoot>
+        @if (rows().length === 0) {
           <tr>
             <td colspan="11" class="soft">Nothing comes off yet. Take the order from the plan, or add the heavy things one by one.</td>
           </tr>
         }
-      </tbody>
-    </table>
+      </ng-template></eb-table
+    >
   </div>`,
   styles: `
     :host {

@@ -19,6 +19,8 @@ import { RecordService } from '../record/record-service';
 import { EditField } from '../shared/edit-field';
 import { FieldPipe } from '../shared/pipes';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { Tick } from '../shared/tick';
 import { PlanOrganisation } from './plan-organisation';
 import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from '../record/row-edits';
@@ -28,12 +30,12 @@ const ACTUALS = fieldLines('package', ['startedOn', 'doneOn', 'workedS', 'remain
 /** One work package in full. */
 @Component({
   selector: 'eb-package-sheet',
-  imports: [EditField, FieldPipe],
+  imports: [EditField, FieldPipe, ButtonDirective, Tick],
   template: `<aside aria-label="Package">
     @let p = pack();
     <header>
       <h2>{{ number() }} · {{ p.name }}</h2>
-      <button type="button" class="quiet-button" aria-label="Close the package" (click)="close()">
+      <button pButton severity="secondary" type="button" aria-label="Close the package" (click)="close()">
         <i class="pi pi-times" aria-hidden="true"></i>
       </button>
     </header>
@@ -106,15 +108,9 @@ const ACTUALS = fieldLines('package', ['startedOn', 'doneOn', 'workedS', 'remain
       <dt>By name</dt>
       <dd class="checks">
         @for (person of people(); track person.id) {
-          <label
-            ><input
-              type="checkbox"
-              [checked]="p.who.includes(person.id)"
-              [disabled]="!mayPlan()"
-              (change)="toggleWho(person.id, $any($event.target).checked)"
-            />
-            {{ person.name }}</label
-          >
+          <eb-tick [checked]="p.who.includes(person.id)" [disabled]="!mayPlan()" (checkedChange)="toggleWho(person.id, $event)">{{
+            person.name
+          }}</eb-tick>
         } @empty {
           <span class="soft">no people yet</span>
         }
@@ -188,24 +184,20 @@ const ACTUALS = fieldLines('package', ['startedOn', 'doneOn', 'workedS', 'remain
       <summary>Hazards, {{ p.hazards.length === 0 ? 'none' : hazardText() }}</summary>
       <div class="checks">
         @for (hazard of hazards; track hazard.id) {
-          <label
-            ><input
-              type="checkbox"
-              [checked]="p.hazards.includes(hazard.id)"
-              [disabled]="!mayPlan()"
-              (change)="toggleHazard(hazard.id, $any($event.target).checked)"
-            />
-            {{ hazard.name }}</label
-          >
+          <eb-tick [checked]="p.hazards.includes(hazard.id)" [disabled]="!mayPlan()" (checkedChange)="toggleHazard(hazard.id, $event)">{{
+            hazard.name
+          }}</eb-tick>
         }
       </div>
-      <button type="button" class="link-button" (click)="toPrecautions()">{{ holdPointText() }}</button>
+      <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="toPrecautions()">
+        {{ holdPointText() }}
+      </button>
     </details>
     @if (mayPlan()) {
       <div class="acts">
-        <button type="button" class="quiet-button" (click)="move(-1)">Up</button>
-        <button type="button" class="quiet-button" (click)="move(1)">Down</button>
-        <button type="button" class="quiet-button" (click)="remove()">Take the package off</button>
+        <button pButton severity="secondary" type="button" (click)="move(-1)">Up</button>
+        <button pButton severity="secondary" type="button" (click)="move(1)">Down</button>
+        <button pButton severity="secondary" type="button" (click)="remove()">Delete package</button>
       </div>
     }
   </aside>`,

@@ -5,6 +5,8 @@ import { ABSENT, counted, dayText, fixed, printField, READ_IN, readAs } from '@e
 import { blank, type WorkPackage, nextSequence } from '@each-bolt/core/record';
 import { labourOf, numbered, printAfter, progressFraction, type Scheduled } from '@each-bolt/core/plan';
 import { map } from 'rxjs';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { Hexagon } from '../shared/hexagon';
@@ -15,7 +17,7 @@ import { RowEdits } from '../record/row-edits';
 /** The work packages of the study as a list, and the one that is chosen in full. */
 @Component({
   selector: 'eb-packages-view',
-  imports: [Hexagon, PackageSheet],
+  imports: [Hexagon, PackageSheet, ButtonDirective, DataTable, TableHead, TableRow],
   template: `<div class="columns">
     <div class="list" tabindex="0" role="region" aria-label="Work packages">
       <header class="sheet-head">
@@ -24,7 +26,7 @@ import { RowEdits } from '../record/row-edits';
           <p class="soft">{{ summary() }}</p>
         </div>
         @if (mayPlan()) {
-          <button type="button" class="main-button" (click)="add()">Add a package</button>
+          <button pButton type="button" (click)="add()">Add a package</button>
         }
       </header>
       @if (rows().length === 0) {
@@ -32,8 +34,8 @@ import { RowEdits } from '../record/row-edits';
           No work package yet. Decide how deep each subsystem is opened under Scope and make packages from it, or add one here.
         </p>
       } @else {
-        <table class="ruled">
-          <thead>
+        <eb-table
+          ><ng-template ebHead>
             <tr>
               <th scope="col" class="right">No.</th>
               <th scope="col"></th>
@@ -43,31 +45,30 @@ import { RowEdits } from '../record/row-edits';
               <th scope="col">Where</th>
               <th scope="col" class="after">After</th>
               <th scope="col">When</th>
+            </tr> </ng-template
+          ><ng-template [ebRow]="rows()" track="pack.id" let-row>
+            <tr [class.on]="row.pack.id === chosen()?.id" [class.out]="row.why !== ''">
+              <td class="right figure">{{ row.number }}</td>
+              <td><eb-hexagon [progress]="row.progress" /></td>
+              <td>
+                <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="choose(row.pack.id)">
+                  {{ row.pack.name }}
+                </button>
+                @if (row.why !== '') {
+                  <small class="why">{{ row.why }}</small>
+                }
+              </td>
+              <td class="right figure">{{ row.hours }}</td>
+              <td>{{ row.crew }}</td>
+              <td>{{ row.where }}</td>
+              <td class="after">{{ row.after }}</td>
+              <td class="when">
+                {{ row.from }}
+                <small class="soft">{{ row.to }}</small>
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            @for (row of rows(); track row.pack.id) {
-              <tr [class.on]="row.pack.id === chosen()?.id" [class.out]="row.why !== ''">
-                <td class="right figure">{{ row.number }}</td>
-                <td><eb-hexagon [progress]="row.progress" /></td>
-                <td>
-                  <button type="button" class="link-button" (click)="choose(row.pack.id)">{{ row.pack.name }}</button>
-                  @if (row.why !== '') {
-                    <small class="why">{{ row.why }}</small>
-                  }
-                </td>
-                <td class="right figure">{{ row.hours }}</td>
-                <td>{{ row.crew }}</td>
-                <td>{{ row.where }}</td>
-                <td class="after">{{ row.after }}</td>
-                <td class="when">
-                  {{ row.from }}
-                  <small class="soft">{{ row.to }}</small>
-                </td>
-              </tr>
-            }
-          </tbody>
-        </table>
+          </ng-template></eb-table
+        >
       }
     </div>
     @if (chosen(); as pack) {
@@ -91,9 +92,6 @@ import { RowEdits } from '../record/row-edits';
       display: flex;
       flex-direction: column;
       gap: 8px;
-    }
-    td {
-      font-size: 13.5px;
     }
     .after {
       width: 84px;

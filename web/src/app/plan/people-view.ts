@@ -13,6 +13,11 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { DayField } from '../shared/day-field';
+import { Tick } from '../shared/tick';
 import { RefusalNote } from '../shared/refusal-note';
 import { PlanScheduleService } from './plan-schedule-service';
 import { RowEdits } from '../record/row-edits';
@@ -27,7 +32,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
 /** Who and what there is to do the work, and when the workshop works. */
 @Component({
   selector: 'eb-people-view',
-  imports: [EditField, RefusalNote],
+  imports: [EditField, RefusalNote, ButtonDirective, InputText, Tick, DayField, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     <h1>People, places and working time</h1>
     @for (issue of axisIssues(); track issue.code) {
@@ -48,21 +53,15 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
         <dt>Working days</dt>
         <dd class="days">
           @for (day of weekdays; track day; let i = $index) {
-            <label>
-              <input
-                type="checkbox"
-                [checked]="calendar().weekdays.includes(i + 1)"
-                [disabled]="!mayPlan()"
-                (change)="toggle(i + 1, $any($event.target).checked)"
-              />
-              {{ day }}
-            </label>
+            <eb-tick [checked]="calendar().weekdays.includes(i + 1)" [disabled]="!mayPlan()" (checkedChange)="toggle(i + 1, $event)">{{
+              day
+            }}</eb-tick>
           }
         </dd>
         <dt>The day begins at</dt>
         <dd>
           <input
-            class="plain"
+            pInputText
             type="time"
             aria-label="The day begins at"
             [value]="opens()"
@@ -83,13 +82,21 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
         </dd>
       </dl>
       <div>
-        <h3>Days off of the organisation</h3>
+        <h3>Company holidays</h3>
         <ul class="off">
           @for (off of calendar().daysOff; track $index; let i = $index) {
             <li>
               <span>{{ span(off) }}</span> <span class="soft">{{ off.why }}</span>
               @if (mayPlan()) {
-                <button type="button" class="icon-button" [attr.aria-label]="'Work again ' + span(off)" (click)="dropOff(i)">
+                <button
+                  pButton
+                  [text]="true"
+                  severity="secondary"
+                  type="button"
+                  class="icon-button"
+                  [attr.aria-label]="'Work again ' + span(off)"
+                  (click)="dropOff(i)"
+                >
                   <i class="pi pi-times" aria-hidden="true"></i>
                 </button>
               }
@@ -100,10 +107,10 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
         </ul>
         @if (mayPlan()) {
           <form (submit)="addOff($event, from, to, why)">
-            <input #from class="plain" type="date" aria-label="Day off from" />
-            <input #to class="plain" type="date" aria-label="Day off to" />
-            <input #why class="plain" aria-label="Why" placeholder="why" autocomplete="off" />
-            <button type="submit" class="quiet-button">Add</button>
+            <eb-day-field #from label="Day off from" />
+            <eb-day-field #to label="Day off to" />
+            <input pInputText #why aria-label="Why" placeholder="why" autocomplete="off" />
+            <button pButton severity="secondary" type="submit">Add</button>
           </form>
         }
       </div>
@@ -113,17 +120,17 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
         <div class="sheet-head">
           <h2>{{ group.heading }}</h2>
           @if (mayPlan()) {
-            <button type="button" class="quiet-button" (click)="add(group.kind, group.name)">{{ group.add }}</button>
+            <button pButton severity="secondary" type="button" (click)="add(group.kind, group.name)">{{ group.add }}</button>
           }
         </div>
         @if (of(group.kind).length > 0) {
-          <table class="ruled">
-            <thead>
+          <eb-table
+            ><ng-template ebHead>
               <tr>
                 <th scope="col">Name</th>
                 @if (group.kind === 'person') {
                   <th scope="col">Account</th>
-                  <th scope="col">Can do, separated by commas</th>
+                  <th scope="col">Skills, separated by commas</th>
                 }
                 @if (group.kind === 'lift') {
                   <th scope="col">Rated load</th>
@@ -132,90 +139,89 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                 <th scope="col">Note</th>
                 <th scope="col" class="right">Packages ahead</th>
                 <th></th>
-              </tr>
-            </thead>
-            <tbody>
-              @for (row of of(group.kind); track row.id) {
-                <tr>
+              </tr> </ng-template
+            ><ng-template [ebRow]="of(group.kind)" track="id" let-row>
+              <tr>
+                <td>
+                  <eb-edit-field
+                    of="resource.name"
+                    [value]="row.name"
+                    [disabled]="!mayPlan()"
+                    [fault]="edits.faultOf(row.id, 'name')"
+                    (committed)="edit(row, 'name', $event)"
+                  />
+                </td>
+                @if (group.kind === 'person') {
                   <td>
                     <eb-edit-field
-                      of="resource.name"
-                      [value]="row.name"
-                      [disabled]="!mayPlan()"
-                      [fault]="edits.faultOf(row.id, 'name')"
-                      (committed)="edit(row, 'name', $event)"
-                    />
-                  </td>
-                  @if (group.kind === 'person') {
-                    <td>
-                      <eb-edit-field
-                        of="resource.personId"
-                        [whose]="row.name"
-                        [options]="accounts()"
-                        [value]="row.personId ?? ''"
-                        [disabled]="!mayPlan()"
-                        (committed)="edit(row, 'personId', $event)"
-                      />
-                    </td>
-                    <td class="wide">
-                      <eb-edit-field
-                        of="resource.skills"
-                        [whose]="row.name"
-                        [value]="row.skills"
-                        [disabled]="!mayPlan()"
-                        [fault]="edits.faultOf(row.id, 'skills')"
-                        (committed)="edit(row, 'skills', $event)"
-                      />
-                    </td>
-                  }
-                  @if (group.kind === 'lift') {
-                    <td>
-                      <eb-edit-field
-                        of="resource.ratedKg"
-                        [whose]="row.name"
-                        [value]="row.ratedKg"
-                        [disabled]="!mayPlan()"
-                        [fault]="edits.faultOf(row.id, 'ratedKg')"
-                        (committed)="edit(row, 'ratedKg', $event)"
-                      />
-                    </td>
-                  }
-                  <td>
-                    <eb-edit-field
-                      [label]="'Days when ' + row.name + ' is away'"
-                      placeholder="2026-06-03 to 2026-06-05"
-                      [value]="awayText(row)"
-                      [disabled]="!mayPlan()"
-                      [fault]="awayFault().get(row.id) ?? ''"
-                      (committed)="setAway(row, $any($event))"
-                    />
-                  </td>
-                  <td>
-                    <eb-edit-field
-                      of="resource.note"
+                      of="resource.personId"
                       [whose]="row.name"
-                      [value]="row.note"
+                      [options]="accounts()"
+                      [value]="row.personId ?? ''"
                       [disabled]="!mayPlan()"
-                      (committed)="edit(row, 'note', $event)"
+                      (committed)="edit(row, 'personId', $event)"
                     />
                   </td>
-                  <td class="right figure">{{ ahead().get(row.id) ?? 0 }}</td>
-                  <td>
-                    @if (mayPlan()) {
-                      <button
-                        type="button"
-                        class="icon-button"
-                        [attr.aria-label]="'Take ' + row.name + ' off the plan'"
-                        (click)="remove(row)"
-                      >
-                        <i class="pi pi-times" aria-hidden="true"></i>
-                      </button>
-                    }
+                  <td class="wide">
+                    <eb-edit-field
+                      of="resource.skills"
+                      [whose]="row.name"
+                      [value]="row.skills"
+                      [disabled]="!mayPlan()"
+                      [fault]="edits.faultOf(row.id, 'skills')"
+                      (committed)="edit(row, 'skills', $event)"
+                    />
                   </td>
-                </tr>
-              }
-            </tbody>
-          </table>
+                }
+                @if (group.kind === 'lift') {
+                  <td>
+                    <eb-edit-field
+                      of="resource.ratedKg"
+                      [whose]="row.name"
+                      [value]="row.ratedKg"
+                      [disabled]="!mayPlan()"
+                      [fault]="edits.faultOf(row.id, 'ratedKg')"
+                      (committed)="edit(row, 'ratedKg', $event)"
+                    />
+                  </td>
+                }
+                <td>
+                  <eb-edit-field
+                    [label]="'Days when ' + row.name + ' is away'"
+                    placeholder="2026-06-03 to 2026-06-05"
+                    [value]="awayText(row)"
+                    [disabled]="!mayPlan()"
+                    [fault]="awayFault().get(row.id) ?? ''"
+                    (committed)="setAway(row, $any($event))"
+                  />
+                </td>
+                <td>
+                  <eb-edit-field
+                    of="resource.note"
+                    [whose]="row.name"
+                    [value]="row.note"
+                    [disabled]="!mayPlan()"
+                    (committed)="edit(row, 'note', $event)"
+                  />
+                </td>
+                <td class="right figure">{{ ahead().get(row.id) ?? 0 }}</td>
+                <td>
+                  @if (mayPlan()) {
+                    <button
+                      pButton
+                      [text]="true"
+                      severity="secondary"
+                      type="button"
+                      class="icon-button"
+                      [attr.aria-label]="'Take ' + row.name + ' off the plan'"
+                      (click)="remove(row)"
+                    >
+                      <i class="pi pi-times" aria-hidden="true"></i>
+                    </button>
+                  }
+                </td>
+              </tr> </ng-template
+          ></eb-table>
         } @else {
           <p class="soft">None yet.</p>
         }
@@ -323,12 +329,13 @@ export class PeopleView {
     if (opensMin !== null) this.set({ opensMin });
   }
 
-  protected addOff(event: Event, from: HTMLInputElement, to: HTMLInputElement, why: HTMLInputElement): void {
+  protected addOff(event: Event, from: DayField, to: DayField, why: HTMLInputElement): void {
     event.preventDefault();
-    if (from.value === '') return;
-    const off = { from: from.value, to: to.value === '' ? from.value : to.value, why: why.value.trim() };
+    if (from.value() === '') return;
+    const off = { from: from.value(), to: to.value() === '' ? from.value() : to.value(), why: why.value.trim() };
     this.set({ daysOff: [...this.calendar().daysOff, off].sort((a, b) => (a.from < b.from ? -1 : 1)) });
-    for (const field of [from, to, why]) field.value = '';
+    for (const field of [from, to]) field.value.set('');
+    why.value = '';
   }
 
   protected dropOff(at: number): void {

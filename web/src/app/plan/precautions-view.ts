@@ -9,6 +9,9 @@ import { Session } from '../record/session';
 import { RecordService } from '../record/record-service';
 import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
 import { ViewTabs } from '../shared/view-tabs';
 import { LiftPanel } from './lift-panel';
 import { RowEdits } from '../record/row-edits';
@@ -20,7 +23,19 @@ type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
 /** What can hurt, the usual cautions, what is read before work begins, and the sums that go with it. */
 @Component({
   selector: 'eb-precautions-view',
-  imports: [EditField, LiftPanel, SafetySums, UsualHazardsTable, ViewTabs],
+  imports: [
+    EditField,
+    LiftPanel,
+    SafetySums,
+    UsualHazardsTable,
+    ViewTabs,
+    ButtonDirective,
+    InputText,
+    DataTable,
+    TableHead,
+    TableRow,
+    TableFoot,
+  ],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <h1>Precautions</h1>
@@ -61,26 +76,25 @@ type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
           </p>
         } @else {
           <div class="two">
-            <table class="ruled">
-              <thead>
+            <eb-table
+              ><ng-template ebHead>
                 <tr>
                   <th scope="col">Package</th>
                   <th scope="col">Hazards</th>
                   <th scope="col">Hold points</th>
+                </tr> </ng-template
+              ><ng-template [ebRow]="packages()" track="pack.id" let-row>
+                <tr [class.on]="row.pack.id === chosen()?.pack?.id">
+                  <td>
+                    <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="choose(row.pack.id)">
+                      {{ row.pack.name }}
+                    </button>
+                  </td>
+                  <td class="small">{{ row.hazards }}</td>
+                  <td class="small" [class.open]="row.open > 0">{{ row.text }}</td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (row of packages(); track row.pack.id) {
-                  <tr [class.on]="row.pack.id === chosen()?.pack?.id">
-                    <td>
-                      <button type="button" class="link-button" (click)="choose(row.pack.id)">{{ row.pack.name }}</button>
-                    </td>
-                    <td class="small">{{ row.hazards }}</td>
-                    <td class="small" [class.open]="row.open > 0">{{ row.text }}</td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></eb-table
+            >
             @if (chosen(); as row) {
               <section [attr.aria-label]="'Precautions for ' + row.pack.name">
                 <h2>{{ row.pack.name }}</h2>
@@ -93,72 +107,83 @@ type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
                   </ul>
                 }
                 <h3>Hold points, read and answered before work begins</h3>
-                <table class="ruled">
-                  <tbody>
-                    @for (holdPoint of row.holdPoints; track holdPoint.id) {
-                      <tr>
-                        <th scope="row">
-                          {{ holdPoint.asks }}
-                          <small class="soft">{{ limits(holdPoint) }}</small>
-                        </th>
-                        <td class="answer">
-                          @if (holdPoint.kind === 'number') {
-                            <eb-edit-field
-                              [label]="holdPoint.asks"
-                              [shape]="{ kind: 'number', per: 1, unit: holdPoint.unit, digits: 3 }"
-                              [value]="holdPoint.value"
-                              [disabled]="!mayAnswer()"
-                              [fault]="outside(holdPoint)"
-                              (committed)="answer(holdPoint, { value: $any($event) })"
-                            />
-                          } @else if (holdPoint.kind === 'yes') {
-                            <eb-edit-field
-                              [label]="holdPoint.asks"
-                              [options]="yesNo"
-                              [value]="holdPoint.said"
-                              [disabled]="!mayAnswer()"
-                              (committed)="answer(holdPoint, { said: $any($event) ?? '' })"
-                            />
-                          } @else {
-                            <eb-edit-field
-                              [label]="holdPoint.asks"
-                              [value]="holdPoint.said"
-                              [disabled]="!mayAnswer()"
-                              (committed)="answer(holdPoint, { said: $any($event) })"
-                            />
-                          }
-                        </td>
-                        <td>
-                          @if (mayPlan()) {
-                            <button
-                              type="button"
-                              class="icon-button"
-                              [attr.aria-label]="'Do not ask: ' + holdPoint.asks"
-                              (click)="edits.remove('holdPoint', holdPoint)"
-                            >
-                              <i class="pi pi-times" aria-hidden="true"></i>
-                            </button>
-                          }
-                        </td>
-                      </tr>
-                    } @empty {
+                <eb-table
+                  ><ng-template [ebRow]="row.holdPoints" track="id" let-holdPoint>
+                    <tr>
+                      <th scope="row">
+                        {{ holdPoint.asks }}
+                        <small class="soft">{{ limits(holdPoint) }}</small>
+                      </th>
+                      <td class="answer">
+                        @if (holdPoint.kind === 'number') {
+                          <eb-edit-field
+                            [label]="holdPoint.asks"
+                            [shape]="{ kind: 'number', per: 1, unit: holdPoint.unit, digits: 3 }"
+                            [value]="holdPoint.value"
+                            [disabled]="!mayAnswer()"
+                            [fault]="outside(holdPoint)"
+                            (committed)="answer(holdPoint, { value: $any($event) })"
+                          />
+                        } @else if (holdPoint.kind === 'yes') {
+                          <eb-edit-field
+                            [label]="holdPoint.asks"
+                            [options]="yesNo"
+                            [value]="holdPoint.said"
+                            [disabled]="!mayAnswer()"
+                            (committed)="answer(holdPoint, { said: $any($event) ?? '' })"
+                          />
+                        } @else {
+                          <eb-edit-field
+                            [label]="holdPoint.asks"
+                            [value]="holdPoint.said"
+                            [disabled]="!mayAnswer()"
+                            (committed)="answer(holdPoint, { said: $any($event) })"
+                          />
+                        }
+                      </td>
+                      <td>
+                        @if (mayPlan()) {
+                          <button
+                            pButton
+                            [text]="true"
+                            severity="secondary"
+                            type="button"
+                            class="icon-button"
+                            [attr.aria-label]="'Do not ask: ' + holdPoint.asks"
+                            (click)="edits.remove('holdPoint', holdPoint)"
+                          >
+                            <i class="pi pi-times" aria-hidden="true"></i>
+                          </button>
+                        }
+                      </td>
+                    </tr> </ng-template
+                  ><ng-template ebFoot>
+                    @if (row.holdPoints.length === 0) {
                       <tr>
                         <td class="soft">Nothing is asked.</td>
                       </tr>
                     }
-                  </tbody>
-                </table>
+                  </ng-template></eb-table
+                >
                 @if (mayAnswer()) {
                   <form (submit)="addHoldPoint($event, row.pack, asks, unit)">
                     <input
+                      pInputText
                       #asks
-                      class="plain wide"
+                      class="wide"
                       aria-label="What else to ask"
                       placeholder="what else to ask before this work"
                       autocomplete="off"
                     />
-                    <input #unit class="plain unit" aria-label="Unit of the reading" placeholder="unit, for a reading" autocomplete="off" />
-                    <button type="submit" class="quiet-button">Ask it too</button>
+                    <input
+                      pInputText
+                      #unit
+                      class="unit"
+                      aria-label="Unit of the reading"
+                      placeholder="unit, for a reading"
+                      autocomplete="off"
+                    />
+                    <button pButton severity="secondary" type="submit">Ask it too</button>
                   </form>
                 }
                 <p class="soft small">{{ codes }}</p>
@@ -210,7 +235,7 @@ type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
       color: var(--amber);
       font-weight: 500;
     }
-    tbody th {
+    th[scope='row'] {
       text-align: left;
       font-weight: 400;
     }

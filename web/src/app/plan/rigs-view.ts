@@ -9,6 +9,11 @@ import { PictureViewer } from '../pictures/picture-viewer';
 import { TakePicture } from '../pictures/take-picture';
 import { EditField } from '../shared/edit-field';
 import type { OrganisationRig } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
+import { Tick } from '../shared/tick';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
 
@@ -17,7 +22,20 @@ const LINES = fieldLines('rig', ['name', 'madeFor', 'state', 'copies', 'ratedN',
 /** Rigs of this study and of the organisation: what they are made for, what they bear, what went wrong last time. */
 @Component({
   selector: 'eb-rigs-view',
-  imports: [EditField, PictureList, PictureViewer],
+  imports: [
+    EditField,
+    PictureList,
+    PictureViewer,
+    ButtonDirective,
+    InputText,
+    Choose,
+    ChoicesPipe,
+    Tick,
+    DataTable,
+    TableHead,
+    TableRow,
+    TableFoot,
+  ],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -26,21 +44,21 @@ const LINES = fieldLines('rig', ['name', 'madeFor', 'state', 'copies', 'ratedN',
       </div>
       <div class="acts">
         <input
-          class="plain"
+          pInputText
           type="search"
           aria-label="Find a rig by part, hazard or word"
           placeholder="find by part, hazard or word"
           [value]="words()"
           (input)="words.set($any($event.target).value)"
         />
-        <select class="plain" aria-label="Hazard" (change)="hazard.set($any($event.target).value)">
-          <option value="">any hazard</option>
-          @for (h of hazards; track h.id) {
-            <option [value]="h.id" [selected]="h.id === hazard()">{{ h.name }}</option>
-          }
-        </select>
+        <eb-choose
+          label="Hazard"
+          (valueChange)="hazard.set($event)"
+          [value]="hazard()"
+          [options]="hazards | ebChoices: 'id' : 'name' : 'any hazard'"
+        />
         @if (mayEdit()) {
-          <button type="button" class="main-button" (click)="add()">Add a rig</button>
+          <button pButton type="button" (click)="add()">Add a rig</button>
         }
       </div>
     </header>
@@ -49,55 +67,52 @@ const LINES = fieldLines('rig', ['name', 'madeFor', 'state', 'copies', 'ratedN',
     }
     <div class="two">
       <div>
-        <table class="ruled">
-          <thead>
+        <eb-table label="Rigs">
+          <ng-template ebHead>
             <tr>
               <th scope="col">Rig</th>
               <th scope="col">Made for</th>
-              <th scope="col" class="right">Bears</th>
-              <th scope="col">Of study</th>
+              <th scope="col" class="right">Rated load</th>
+              <th scope="col">Study</th>
               <th></th>
             </tr>
-          </thead>
-          <tbody>
-            @for (rig of own(); track rig.id) {
-              <tr [class.on]="rig.id === chosen()?.id">
-                <td>
-                  <button type="button" class="link-button" (click)="chosenId.set(rig.id)">{{ rig.name }}</button>
-                </td>
-                <td class="small">{{ rig.madeFor }}</td>
-                <td class="right figure">{{ bears(rig) }}</td>
-                <td class="small soft">this one</td>
-                <td></td>
-              </tr>
-            }
-            @for (rig of others(); track rig.id) {
-              <tr>
-                <td>
-                  {{ rig.name }}
-                  @if (rig.wentWrong !== '') {
-                    <small class="warn">last time: {{ rig.wentWrong }}</small>
+          </ng-template>
+          <ng-template [ebRow]="found()" track="id" let-row>
+            <tr [class.on]="row.id === chosen()?.id">
+              <td>
+                @if (row.own; as rig) {
+                  <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="chosenId.set(rig.id)">
+                    {{ rig.name }}
+                  </button>
+                } @else {
+                  {{ row.rig.name }}
+                  @if (row.rig.wentWrong !== '') {
+                    <small class="warn">last time: {{ row.rig.wentWrong }}</small>
                   }
-                </td>
-                <td class="small">{{ rig.madeFor }}</td>
-                <td class="right figure">{{ bears(rig) }}</td>
-                <td class="small soft">{{ rig.study }}</td>
-                <td>
+                }
+              </td>
+              <td class="small">{{ row.rig.madeFor }}</td>
+              <td class="right figure">{{ bears(row.rig) }}</td>
+              <td class="small soft">{{ row.other?.study ?? 'this one' }}</td>
+              <td>
+                @if (row.other; as rig) {
                   @if (mayEdit()) {
-                    <button type="button" class="quiet-button" (click)="takeOver(rig)">Take it over</button>
+                    <button pButton severity="secondary" type="button" (click)="takeOver(rig)">Copy to this study</button>
                   }
-                </td>
-              </tr>
-            }
-            @if (own().length + others().length === 0) {
+                }
+              </td>
+            </tr>
+          </ng-template>
+          <ng-template ebFoot>
+            @if (found().length === 0) {
               <tr>
                 <td colspan="5" class="soft">
                   {{ words() === '' && hazard() === '' ? 'No rig yet, here or in another study.' : 'No rig is like that.' }}
                 </td>
               </tr>
             }
-          </tbody>
-        </table>
+          </ng-template>
+        </eb-table>
       </div>
       @if (chosen(); as rig) {
         <section [attr.aria-label]="'Rig ' + rig.name">
@@ -118,15 +133,9 @@ const LINES = fieldLines('rig', ['name', 'madeFor', 'state', 'copies', 'ratedN',
             <dt>Against</dt>
             <dd class="checks">
               @for (h of hazards; track h.id) {
-                <label
-                  ><input
-                    type="checkbox"
-                    [checked]="rig.hazards.includes(h.id)"
-                    [disabled]="!mayEdit()"
-                    (change)="toggle(rig, h.id, $any($event.target).checked)"
-                  />
-                  {{ h.name }}</label
-                >
+                <eb-tick [checked]="rig.hazards.includes(h.id)" [disabled]="!mayEdit()" (checkedChange)="toggle(rig, h.id, $event)">{{
+                  h.name
+                }}</eb-tick>
               }
             </dd>
           </dl>
@@ -139,7 +148,7 @@ const LINES = fieldLines('rig', ['name', 'madeFor', 'state', 'copies', 'ratedN',
             (opened)="viewing.set($event.id)"
           />
           @if (mayEdit()) {
-            <button type="button" class="quiet-button off" (click)="remove(rig)">Take the rig off</button>
+            <button pButton severity="secondary" type="button" class="off" (click)="remove(rig)">Delete rig</button>
           }
         </section>
       }
@@ -205,10 +214,15 @@ export class RigsView {
   protected readonly viewing = signal('');
   protected readonly faults = signal<readonly string[]>([]);
   protected readonly mayEdit = computed(() => this.service.can()('rig.edit'));
-  protected readonly own = computed(() =>
+  private readonly own = computed(() =>
     findRigs(this.open.record().rigs, this.words(), this.hazard()).sort((a, b) => a.sequence - b.sequence),
   );
-  protected readonly others = computed(() => findRigs(this.organisation.organisation().rigs, this.words(), this.hazard()));
+  private readonly others = computed(() => findRigs(this.organisation.organisation().rigs, this.words(), this.hazard()));
+  /** rigs of this study first, then those of others */
+  protected readonly found = computed(() => [
+    ...this.own().map((own) => ({ id: own.id, rig: own, own, other: null })),
+    ...this.others().map((other) => ({ id: other.id, rig: other, own: null, other })),
+  ]);
   protected readonly chosen = computed<Rig | null>(
     () => this.open.record().rigs.find((r) => r.id === this.chosenId()) ?? this.own()[0] ?? null,
   );

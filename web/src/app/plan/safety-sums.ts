@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { fixed, riskText, threeDigits, type FieldShape, type FieldValue, READ_IN, readAs } from '@each-bolt/core/shared';
 import { MOST_LEAN_RAD, RIG_LOAD_SOURCE, capacitorDischarge, rigLoad } from '@each-bolt/core/plan';
+import { Tick } from '../shared/tick';
 import { EditField } from '../shared/edit-field';
 
 type CapacitorField = 'capacitanceF' | 'voltageV' | 'resistanceOhm' | 'safeV';
@@ -12,7 +13,7 @@ const DEGREE_RAD = Math.PI / 180;
 /** Sums that say how long to wait and what a rig must bear, each with its formula. Nothing typed here is kept. */
 @Component({
   selector: 'eb-safety-sums',
-  imports: [EditField],
+  imports: [EditField, Tick],
   template: `<div class="two">
     <section aria-label="Link capacitor">
       <h2>Energy in a link capacitor, and the wait</h2>
@@ -43,9 +44,8 @@ const DEGREE_RAD = Math.PI / 180;
     <section aria-label="Load on a rig">
       <h2>Load on a rig</h2>
       <p class="formula figure">F = k (m g or P) / (n cos θ) against the rating</p>
-      <label class="rigid"
-        ><input type="checkbox" [checked]="rigid()" (change)="rigid.set($any($event.target).checked)" /> The load is rigid: of three legs or
-        more two bear it</label
+      <eb-tick class="rigid" [checked]="rigid()" (checkedChange)="rigid.set($event)"
+        >The load is rigid: of three legs or more two bear it</eb-tick
       >
       <dl class="facts">
         @for (line of loadLines; track line.field) {

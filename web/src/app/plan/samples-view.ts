@@ -16,6 +16,8 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { RowEdits } from '../record/row-edits';
 
@@ -29,7 +31,7 @@ const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind',
 /** Questions, samples and their passports, headline figures, and the public claims that the study will test. */
 @Component({
   selector: 'eb-samples-view',
-  imports: [EditField, VehicleMark],
+  imports: [EditField, VehicleMark, ButtonDirective, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     <h1>Samples and questions</h1>
     <section aria-label="Questions to answer">
@@ -144,14 +146,14 @@ const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind',
       <div class="sheet-head">
         <h2>Public claims to test</h2>
         @if (may()('claim.add')) {
-          <button type="button" class="quiet-button" (click)="addClaim()">Add a claim</button>
+          <button pButton severity="secondary" type="button" (click)="addClaim()">Add a claim</button>
         }
       </div>
       @if (claims().length === 0) {
         <p class="soft">None yet. What makers, press or owners say of a vehicle is tested here and carried to the findings.</p>
       } @else {
-        <table class="ruled claims">
-          <thead>
+        <eb-table class="claims"
+          ><ng-template ebHead>
             <tr>
               <th scope="col">Claim</th>
               <th scope="col">About</th>
@@ -161,34 +163,38 @@ const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind',
               <th scope="col">State</th>
               <th scope="col">What the test showed</th>
               <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            @for (claim of claims(); track claim.id) {
-              <tr>
-                @for (cell of claimLines; track cell.field) {
-                  <td>
-                    <eb-edit-field
-                      [of]="cell.name"
-                      [options]="cell.field === 'vehicleId' ? about() : null"
-                      [value]="$any(claim[cell.field]) ?? ''"
-                      [disabled]="!may()('claim.edit')"
-                      [fault]="edits.faultOf(claim.id, cell.field)"
-                      (committed)="editClaim(claim, cell.field, $event)"
-                    />
-                  </td>
-                }
+            </tr> </ng-template
+          ><ng-template [ebRow]="claims()" track="id" let-claim>
+            <tr>
+              @for (cell of claimLines; track cell.field) {
                 <td>
-                  @if (may()('claim.remove')) {
-                    <button type="button" class="icon-button" aria-label="Take the claim off" (click)="edits.remove('claim', claim)">
-                      <i class="pi pi-times" aria-hidden="true"></i>
-                    </button>
-                  }
+                  <eb-edit-field
+                    [of]="cell.name"
+                    [options]="cell.field === 'vehicleId' ? about() : null"
+                    [value]="$any(claim[cell.field]) ?? ''"
+                    [disabled]="!may()('claim.edit')"
+                    [fault]="edits.faultOf(claim.id, cell.field)"
+                    (committed)="editClaim(claim, cell.field, $event)"
+                  />
                 </td>
-              </tr>
-            }
-          </tbody>
-        </table>
+              }
+              <td>
+                @if (may()('claim.remove')) {
+                  <button
+                    pButton
+                    [text]="true"
+                    severity="secondary"
+                    type="button"
+                    class="icon-button"
+                    aria-label="Delete claim"
+                    (click)="edits.remove('claim', claim)"
+                  >
+                    <i class="pi pi-times" aria-hidden="true"></i>
+                  </button>
+                }
+              </td>
+            </tr> </ng-template
+        ></eb-table>
       }
     </section>
   </div>`,
@@ -207,7 +213,7 @@ const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind',
     .passports {
       overflow-x: auto;
     }
-    tbody th {
+    th[scope='row'] {
       width: 170px;
       font-weight: 500;
       white-space: nowrap;

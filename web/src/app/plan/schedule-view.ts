@@ -2,6 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { counted, dayText, fixed, isoDay, type FieldShape, type FieldValue, READ_IN, readAs } from '@each-bolt/core/shared';
 import { editOp, type Op, type WorkPackage } from '@each-bolt/core/record';
 import { burnUp, numbered, personCalendar, scheduleCsv, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import type { ECharts } from 'echarts/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
 import { OpenStudy } from '../record/open-study';
@@ -31,7 +34,19 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
 /** When what is done, by whom and where; how sure the finish is; and how far the work has come. */
 @Component({
   selector: 'eb-schedule-view',
-  imports: [BenchProgress, EditField, NgxEchartsDirective, RefusalNote, ViewTabs],
+  imports: [
+    BenchProgress,
+    EditField,
+    NgxEchartsDirective,
+    RefusalNote,
+    ViewTabs,
+    ButtonDirective,
+    Choose,
+    ChoicesPipe,
+    DataTable,
+    TableHead,
+    TableRow,
+  ],
   providers: [provideEchartsCore({ echarts })],
   template: `<div class="sheet">
     <header class="sheet-head">
@@ -58,28 +73,24 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
         <eb-view-tabs [tabs]="views" [(view)]="view" />
         <div class="acts">
           @if (people().length > 0 && schedule() !== null) {
-            <select class="plain" #who aria-label="Whose calendar">
-              @for (person of people(); track person.id) {
-                <option [value]="person.id">{{ person.name }}</option>
-              }
-            </select>
-            <button type="button" class="quiet-button" (click)="calendar(who.value)">
+            <eb-choose #who label="Whose calendar" [value]="people()[0]?.id ?? ''" [options]="people() | ebChoices: 'id' : 'name'" />
+            <button pButton severity="secondary" type="button" (click)="calendar(who.value())">
               <i class="pi pi-calendar" aria-hidden="true"></i> Calendar file
             </button>
           }
-          <button type="button" class="quiet-button" [disabled]="schedule() === null" (click)="csv()">
+          <button pButton severity="secondary" type="button" [disabled]="schedule() === null" (click)="csv()">
             <i class="pi pi-download" aria-hidden="true"></i> Table as CSV
           </button>
           @if (mayPlan()) {
-            <button type="button" class="main-button" [disabled]="agreeOps().length === 0" (click)="agree()">{{ agreeText() }}</button>
+            <button pButton type="button" [disabled]="agreeOps().length === 0" (click)="agree()">{{ agreeText() }}</button>
           }
         </div>
       </div>
       @switch (view()) {
         @case ('table') {
           <div class="scroll" tabindex="0" role="region" aria-label="Schedule as a table">
-            <table class="ruled">
-              <thead>
+            <eb-table
+              ><ng-template ebHead>
                 <tr>
                   <th scope="col" class="right">No.</th>
                   <th scope="col" class="name">Package</th>
@@ -88,47 +99,44 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
                   <th scope="col">By whom, where</th>
                   <th scope="col" class="right">Slack, days</th>
                   <th scope="col">Pinned on</th>
-                </tr>
-              </thead>
-              <tbody>
-                @for (row of tableRows(); track row.pack.id) {
-                  <tr>
-                    <td class="right figure">{{ row.number }}</td>
-                    <th scope="row">{{ row.pack.name }}</th>
-                    <td class="effort">
+                </tr> </ng-template
+              ><ng-template [ebRow]="tableRows()" track="pack.id" let-row>
+                <tr>
+                  <td class="right figure">{{ row.number }}</td>
+                  <th scope="row">{{ row.pack.name }}</th>
+                  <td class="effort">
+                    <eb-edit-field
+                      [label]="'Hours of ' + row.pack.name"
+                      [shape]="effortShape"
+                      [value]="row.effort"
+                      [disabled]="!mayPlan() || row.state === 'done'"
+                      [fault]="edits.faultOf(row.pack.id, 'mostLikelyS')"
+                      (committed)="setEffort(row.pack, $event)"
+                    />
+                  </td>
+                  <td class="when">
+                    {{ row.from }}
+                    <small class="soft">to {{ row.to }}</small>
+                  </td>
+                  <td>{{ row.holds }}</td>
+                  <td class="right figure">{{ row.slack }}</td>
+                  <td class="pin">
+                    @if (row.state === 'planned') {
                       <eb-edit-field
-                        [label]="'Hours of ' + row.pack.name"
-                        [shape]="effortShape"
-                        [value]="row.effort"
-                        [disabled]="!mayPlan() || row.state === 'done'"
-                        [fault]="edits.faultOf(row.pack.id, 'mostLikelyS')"
-                        (committed)="setEffort(row.pack, $event)"
+                        of="package.pinnedOn"
+                        [whose]="row.pack.name"
+                        [value]="row.pack.pinnedOn"
+                        [disabled]="!mayPlan()"
+                        [fault]="edits.faultOf(row.pack.id, 'pinnedOn')"
+                        (committed)="pin(row.pack, $any($event))"
                       />
-                    </td>
-                    <td class="when">
-                      {{ row.from }}
-                      <small class="soft">to {{ row.to }}</small>
-                    </td>
-                    <td>{{ row.holds }}</td>
-                    <td class="right figure">{{ row.slack }}</td>
-                    <td class="pin">
-                      @if (row.state === 'planned') {
-                        <eb-edit-field
-                          of="package.pinnedOn"
-                          [whose]="row.pack.name"
-                          [value]="row.pack.pinnedOn"
-                          [disabled]="!mayPlan()"
-                          [fault]="edits.faultOf(row.pack.id, 'pinnedOn')"
-                          (committed)="pin(row.pack, $any($event))"
-                        />
-                      } @else {
-                        <span class="soft">{{ row.state }}</span>
-                      }
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+                    } @else {
+                      <span class="soft">{{ row.state }}</span>
+                    }
+                  </td>
+                </tr>
+              </ng-template></eb-table
+            >
           </div>
         }
         @case ('progress') {
@@ -236,7 +244,7 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
     .pin {
       width: 138px;
     }
-    tbody th {
+    th[scope='row'] {
       font-weight: 400;
     }
     .ghost {

@@ -7,6 +7,9 @@ import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { PlanOrganisation } from './plan-organisation';
 import { RowEdits } from '../record/row-edits';
@@ -24,7 +27,7 @@ const HOUR_S = 3600;
 /** How deep each subsystem of a vehicle is opened, and what earlier studies let expect of it. */
 @Component({
   selector: 'eb-scope-view',
-  imports: [EditField, VehicleMark],
+  imports: [EditField, VehicleMark, ButtonDirective, Choose, ChoicesPipe, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -34,13 +37,14 @@ const HOUR_S = 3600;
         </p>
       </div>
       <div class="acts">
-        <select class="plain" aria-label="Vehicle" (change)="selection.choose({ vehicle: $any($event.target).value })">
-          @for (v of open.record().vehicles; track v.id) {
-            <option [value]="v.id" [selected]="v.id === selection.vehicle()?.id">{{ v.name }}</option>
-          }
-        </select>
+        <eb-choose
+          label="Vehicle"
+          (valueChange)="selection.choose({ vehicle: $event })"
+          [value]="selection.vehicle()?.id ?? ''"
+          [options]="open.record().vehicles | ebChoices: 'id' : 'name'"
+        />
         @if (mayPlan()) {
-          <button type="button" class="main-button" [disabled]="made().ops.length === 0" (click)="make()">
+          <button pButton type="button" [disabled]="made().ops.length === 0" (click)="make()">
             {{ made().ops.length === 0 ? 'All of it has packages' : makeText() }}
           </button>
         }
@@ -52,90 +56,86 @@ const HOUR_S = 3600;
     @if (rows().length === 0) {
       <p class="sheet-empty">The study has no subsystem yet. Add the first with “+ subsystem” below the stack.</p>
     } @else {
-      <table class="ruled">
-        <thead>
+      <eb-table
+        ><ng-template ebHead>
           <tr>
             <th scope="col">Subsystem</th>
             <th scope="col">Depth</th>
             <th scope="col">Why it stays closed</th>
             <th scope="col" class="right">Parts expected</th>
             <th scope="col">from earlier studies</th>
-            <th scope="col" class="right">Hours of people</th>
+            <th scope="col" class="right">Labour hours</th>
             <th scope="col">from earlier studies</th>
             <th scope="col" class="right">Recorded</th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.subsystem.id) {
-            <tr>
-              <th scope="row">{{ row.subsystem.name }}</th>
-              <td class="depth">
-                <eb-edit-field
-                  of="scope.depth"
-                  [whose]="row.subsystem.name"
-                  [options]="depths"
-                  [value]="isClosing(row) ? 'closed' : (row.scope?.depth ?? '')"
-                  [disabled]="!mayPlan()"
-                  (committed)="setDepth(row, $any($event))"
-                />
-              </td>
-              <td>
-                @if (isClosing(row)) {
-                  <eb-edit-field
-                    of="scope.reason"
-                    [whose]="row.subsystem.name"
-                    placeholder="say why"
-                    [value]="row.scope?.reason ?? ''"
-                    fault="Not kept yet: say why it stays closed"
-                    (committed)="close(row, $any($event))"
-                  />
-                } @else if (row.scope && (row.scope.depth === 'closed' || row.scope.reason !== '') && row.scope; as scope) {
-                  <eb-edit-field
-                    of="scope.reason"
-                    [whose]="row.subsystem.name"
-                    [value]="scope.reason"
-                    [disabled]="!mayPlan()"
-                    [fault]="edits.faultOf(scope.id, 'reason')"
-                    (committed)="edit(scope, 'reason', $event)"
-                  />
-                }
-              </td>
-              <td class="number">
-                @if (row.scope; as scope) {
-                  <eb-edit-field
-                    of="scope.expectedParts"
-                    [whose]="row.subsystem.name"
-                    [placeholder]="learnt(row.expected?.learntParts, 1)"
-                    [value]="scope.expectedParts"
-                    [disabled]="!mayPlan()"
-                    [fault]="edits.faultOf(scope.id, 'expectedParts')"
-                    (committed)="edit(scope, 'expectedParts', $event)"
-                  />
-                }
-              </td>
-              <td class="soft small" [title]="row.expected?.learntParts?.basis ?? ''">{{ spread(row.expected?.learntParts, 1) }}</td>
-              <td class="number">
-                @if (row.scope; as scope) {
-                  <eb-edit-field
-                    of="scope.expectedS"
-                    [whose]="row.subsystem.name"
-                    [placeholder]="learnt(row.expected?.learntTime, hourS)"
-                    [showUnit]="false"
-                    [value]="scope.expectedS"
-                    [disabled]="!mayPlan()"
-                    [fault]="edits.faultOf(scope.id, 'expectedS')"
-                    (committed)="edit(scope, 'expectedS', $event)"
-                  />
-                }
-              </td>
-              <td class="soft small" [title]="row.expected?.learntTime?.basis ?? ''">{{ spread(row.expected?.learntTime, hourS) }}</td>
-              <td class="right figure">{{ row.recorded === 0 ? absent : row.recorded }}</td>
-            </tr>
-          }
-        </tbody>
-        <tfoot>
+          </tr> </ng-template
+        ><ng-template [ebRow]="rows()" track="subsystem.id" let-row>
           <tr>
-            <th scope="row">Together</th>
+            <th scope="row">{{ row.subsystem.name }}</th>
+            <td class="depth">
+              <eb-edit-field
+                of="scope.depth"
+                [whose]="row.subsystem.name"
+                [options]="depths"
+                [value]="isClosing(row) ? 'closed' : (row.scope?.depth ?? '')"
+                [disabled]="!mayPlan()"
+                (committed)="setDepth(row, $any($event))"
+              />
+            </td>
+            <td>
+              @if (isClosing(row)) {
+                <eb-edit-field
+                  of="scope.reason"
+                  [whose]="row.subsystem.name"
+                  placeholder="say why"
+                  [value]="row.scope?.reason ?? ''"
+                  fault="Not kept yet: say why it stays closed"
+                  (committed)="close(row, $any($event))"
+                />
+              } @else if (row.scope && (row.scope.depth === 'closed' || row.scope.reason !== '') && row.scope; as scope) {
+                <eb-edit-field
+                  of="scope.reason"
+                  [whose]="row.subsystem.name"
+                  [value]="scope.reason"
+                  [disabled]="!mayPlan()"
+                  [fault]="edits.faultOf(scope.id, 'reason')"
+                  (committed)="edit(scope, 'reason', $event)"
+                />
+              }
+            </td>
+            <td class="number">
+              @if (row.scope; as scope) {
+                <eb-edit-field
+                  of="scope.expectedParts"
+                  [whose]="row.subsystem.name"
+                  [placeholder]="learnt(row.expected?.learntParts, 1)"
+                  [value]="scope.expectedParts"
+                  [disabled]="!mayPlan()"
+                  [fault]="edits.faultOf(scope.id, 'expectedParts')"
+                  (committed)="edit(scope, 'expectedParts', $event)"
+                />
+              }
+            </td>
+            <td class="soft small" [title]="row.expected?.learntParts?.basis ?? ''">{{ spread(row.expected?.learntParts, 1) }}</td>
+            <td class="number">
+              @if (row.scope; as scope) {
+                <eb-edit-field
+                  of="scope.expectedS"
+                  [whose]="row.subsystem.name"
+                  [placeholder]="learnt(row.expected?.learntTime, hourS)"
+                  [showUnit]="false"
+                  [value]="scope.expectedS"
+                  [disabled]="!mayPlan()"
+                  [fault]="edits.faultOf(scope.id, 'expectedS')"
+                  (committed)="edit(scope, 'expectedS', $event)"
+                />
+              }
+            </td>
+            <td class="soft small" [title]="row.expected?.learntTime?.basis ?? ''">{{ spread(row.expected?.learntTime, hourS) }}</td>
+            <td class="right figure">{{ row.recorded === 0 ? absent : row.recorded }}</td>
+          </tr> </ng-template
+        ><ng-template ebFoot>
+          <tr>
+            <th scope="row">Total</th>
             <td colspan="2" class="soft small">{{ counts() }}</td>
             <td class="right figure">{{ totals().parts }}</td>
             <td></td>
@@ -143,8 +143,8 @@ const HOUR_S = 3600;
             <td class="soft small">{{ totals().missing }}</td>
             <td class="right figure">{{ totals().recorded }}</td>
           </tr>
-        </tfoot>
-      </table>
+        </ng-template></eb-table
+      >
       <p class="soft small">
         Parts are loose parts, fasteners not counted. What is typed counts before what earlier studies say; the range in grey holds 80 % of
         single cases. Hours come from a line through parts and hours of people of all earlier subsystems.
@@ -163,16 +163,6 @@ const HOUR_S = 3600;
     }
     .small {
       font-size: 12.5px;
-    }
-    tfoot th {
-      text-align: left;
-      color: var(--ink);
-      border-top: 1px solid var(--ink);
-      border-bottom: 0;
-    }
-    tfoot td {
-      border-top: 1px solid var(--ink);
-      border-bottom: 0;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

@@ -1,6 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { UsualHazards } from '@each-bolt/core/record';
 import { HAZARDS, hazardById } from '@each-bolt/core/plan';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
@@ -9,91 +13,96 @@ import { EditField } from '../shared/edit-field';
 /** Which hazards work on a subsystem usually has, by words of its name: packages made from the scope begin with them. */
 @Component({
   selector: 'eb-usual-hazards',
-  imports: [EditField],
+  imports: [EditField, ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow, TableFoot],
   template: `<p class="soft">
       A package made from the scope begins with the hazards of every line that has a word of its subsystem’s name. Packages that are there
       already do not change.
     </p>
-    <table class="ruled">
-      <thead>
+    <eb-table
+      ><ng-template ebHead>
         <tr>
           <th scope="col">Words in the name of the subsystem</th>
           <th scope="col">Hazards</th>
           <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        @for (line of lines(); track $index; let i = $index) {
-          <tr>
-            <td class="words">
-              <eb-edit-field
-                [label]="'Words of line ' + (i + 1)"
-                [shape]="{ kind: 'words' }"
-                [value]="line.words"
-                [disabled]="!mayEdit()"
-                (committed)="set(i, { words: $any($event) })"
-              />
-            </td>
-            <td>
-              <div class="ticks" role="group" [attr.aria-label]="'Hazards of line ' + (i + 1)">
-                @for (hazard of line.known; track hazard.id) {
-                  <span class="chip">
-                    {{ hazard.name }}
-                    @if (mayEdit()) {
-                      <button
-                        type="button"
-                        class="icon-button"
-                        [attr.aria-label]="'Take ' + hazard.name + ' out of line ' + (i + 1)"
-                        (click)="tick(i, hazard.id, false)"
-                      >
-                        <i class="pi pi-times" aria-hidden="true"></i>
-                      </button>
-                    }
-                  </span>
-                }
-                @if (mayEdit()) {
-                  <select
-                    #more
-                    class="plain"
-                    [attr.aria-label]="'Add a hazard to line ' + (i + 1)"
-                    (change)="tick(i, more.value, true); more.value = ''"
-                  >
-                    <option value="">add a hazard</option>
-                    @for (hazard of line.others; track hazard.id) {
-                      <option [value]="hazard.id">{{ hazard.name }}</option>
-                    }
-                  </select>
-                }
-              </div>
-            </td>
-            <td>
-              @if (mayEdit()) {
-                <button type="button" class="icon-button" [attr.aria-label]="'Take line ' + (i + 1) + ' out'" (click)="take(i)">
-                  <i class="pi pi-times" aria-hidden="true"></i>
-                </button>
+        </tr> </ng-template
+      ><ng-template [ebRow]="lines()" let-line let-i="index">
+        <tr>
+          <td class="words">
+            <eb-edit-field
+              [label]="'Words of line ' + (i + 1)"
+              [shape]="{ kind: 'words' }"
+              [value]="line.words"
+              [disabled]="!mayEdit()"
+              (committed)="set(i, { words: $any($event) })"
+            />
+          </td>
+          <td>
+            <div class="ticks" role="group" [attr.aria-label]="'Hazards of line ' + (i + 1)">
+              @for (hazard of line.known; track hazard.id) {
+                <span class="chip">
+                  {{ hazard.name }}
+                  @if (mayEdit()) {
+                    <button
+                      pButton
+                      [text]="true"
+                      severity="secondary"
+                      type="button"
+                      class="icon-button"
+                      [attr.aria-label]="'Take ' + hazard.name + ' out of line ' + (i + 1)"
+                      (click)="tick(i, hazard.id, false)"
+                    >
+                      <i class="pi pi-times" aria-hidden="true"></i>
+                    </button>
+                  }
+                </span>
               }
-            </td>
-          </tr>
-        } @empty {
+              @if (mayEdit()) {
+                <eb-choose
+                  #more
+                  [label]="'Add a hazard to line ' + (i + 1)"
+                  (valueChange)="$event !== '' && tick(i, $event, true); more.value.set('')"
+                  [options]="line.others | ebChoices: 'id' : 'name' : 'add a hazard'"
+                />
+              }
+            </div>
+          </td>
+          <td>
+            @if (mayEdit()) {
+              <button
+                pButton
+                [text]="true"
+                severity="secondary"
+                type="button"
+                class="icon-button"
+                [attr.aria-label]="'Take line ' + (i + 1) + ' out'"
+                (click)="take(i)"
+              >
+                <i class="pi pi-times" aria-hidden="true"></i>
+              </button>
+            }
+          </td>
+        </tr> </ng-template
+      ><ng-template ebFoot>
+        @if (lines().length === 0) {
           <tr>
             <td colspan="3" class="soft">No line yet: packages from the scope begin without hazards.</td>
           </tr>
         }
-      </tbody>
-    </table>
+      </ng-template></eb-table
+    >
     @if (edits.faultOf(open.study().id, 'usualHazards'); as fault) {
       <p class="fault" role="alert">{{ fault }}</p>
     }
     @if (mayEdit()) {
       <form (submit)="add($event, words)">
         <input
+          pInputText
           #words
-          class="plain"
           aria-label="Words of a new line"
           placeholder="words of a subsystem, such as exhaust, silencer"
           autocomplete="off"
         />
-        <button type="submit" class="quiet-button">Add a line</button>
+        <button pButton severity="secondary" type="submit">Add a line</button>
       </form>
     } @else {
       <p class="soft">The lead of the study keeps this table.</p>

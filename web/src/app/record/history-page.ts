@@ -8,6 +8,9 @@ import { RefusalNote } from '../shared/refusal-note';
 import { Names } from './names';
 import { OpenStudy } from './open-study';
 import type { Refusal, ToldChange } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { RecordApi } from './record-api';
 import { RecordService } from './record-service';
 import { Selection } from './selection';
@@ -28,28 +31,29 @@ interface Line {
 /** Everything ever done to the study, or to one part and what holds it, newest first. */
 @Component({
   selector: 'eb-history-page',
-  imports: [RefusalNote],
+  imports: [RefusalNote, ButtonDirective, InputText, Choose, ChoicesPipe],
   template: `<div class="sheet">
     <header>
       <h1>{{ heading() }}</h1>
       <div class="filters">
         @if (about() !== '') {
-          <button type="button" class="quiet-button" (click)="ofAll()">Of the whole study</button>
+          <button pButton severity="secondary" type="button" (click)="ofAll()">Of the whole study</button>
         } @else if (selection.part(); as part) {
-          <button type="button" class="quiet-button" (click)="ofPart(part.id)">Only {{ part.name }}</button>
+          <button pButton severity="secondary" type="button" (click)="ofPart(part.id)">Only {{ part.name }}</button>
         }
         <label>
           <span>By</span>
-          <select (change)="by.set($any($event.target).value)" aria-label="Done by">
-            <option value="">everybody</option>
-            @for (name of makers(); track name) {
-              <option [value]="name">{{ name }}</option>
-            }
-          </select>
+          <eb-choose (valueChange)="by.set($event)" label="Done by" [options]="makers() | ebChoices: undefined : undefined : 'everybody'" />
         </label>
         <label>
           <span>Containing</span>
-          <input type="search" (input)="text.set($any($event.target).value)" aria-label="Containing" placeholder="mass, latch …" />
+          <input
+            pInputText
+            type="search"
+            (input)="text.set($any($event.target).value)"
+            aria-label="Containing"
+            placeholder="mass, latch …"
+          />
         </label>
       </div>
     </header>
@@ -76,7 +80,7 @@ interface Line {
               <span>{{ op.did }}</span>
               <span class="soft">{{ word(op.entity) }}</span>
               @if (isThere(op)) {
-                <button type="button" class="link" (click)="jump(op)">{{ op.name }}</button>
+                <button pButton [text]="true" severity="secondary" type="button" class="link" (click)="jump(op)">{{ op.name }}</button>
               } @else {
                 <span>{{ op.name }}</span>
               }
@@ -109,7 +113,7 @@ interface Line {
     @if (reading()) {
       <p role="status">Reading the history …</p>
     } @else if (hasMore()) {
-      <button type="button" class="quiet-button older" (click)="read()">Older changes</button>
+      <button pButton severity="secondary" type="button" class="older" (click)="read()">Older changes</button>
     }
   </div>`,
   styles: `

@@ -18,6 +18,9 @@ import {
 import { InputText } from 'primeng/inputtext';
 import { Textarea } from 'primeng/textarea';
 import type { Person } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { Tick } from '../shared/tick';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { Unsaved } from './unsaved';
 
 interface VehicleLine {
@@ -31,12 +34,12 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
 /** Begins a study in four short steps: its questions, its bases, its vehicles, its people. Each can be changed later. */
 @Component({
   selector: 'eb-new-study',
-  imports: [InputText, ReactiveFormsModule, Textarea],
+  imports: [InputText, ReactiveFormsModule, Textarea, ButtonDirective, Choose, ChoicesPipe, Tick],
   template: `<form [formGroup]="form" (ngSubmit)="next()">
     <ol class="steps">
       @for (name of steps; track name; let i = $index) {
         <li [class.on]="i === step()" [attr.aria-current]="i === step() ? 'step' : null">
-          <button type="button" (click)="go(i)">{{ i + 1 }} {{ name }}</button>
+          <button pButton [text]="true" severity="secondary" type="button" (click)="go(i)">{{ i + 1 }} {{ name }}</button>
         </li>
       }
     </ol>
@@ -60,15 +63,15 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
           }
         </div>
         <p class="label">Counting rule, switched at any time</p>
-        <label class="tick"><input type="checkbox" formControlName="fastenersIn" /> fasteners count with the parts</label>
-        <label class="tick"><input type="checkbox" formControlName="openedAsParts" /> an opened assembly counts as its loose parts</label>
+        <eb-tick formControlName="fastenersIn">fasteners count with the parts</eb-tick>
+        <eb-tick formControlName="openedAsParts">an opened assembly counts as its loose parts</eb-tick>
       }
       @case (2) {
         <p class="soft">The subsystem tree with {{ subsystems }} neutral names comes along; rename, add and remove as needed.</p>
         @for (vehicle of vehicles(); track $index; let i = $index) {
           <div class="line">
             <b>{{ vehicle.name }}</b> <span class="soft">{{ roleWord[vehicle.role] }}</span>
-            <button type="button" class="quiet-button" (click)="dropVehicle(i)">Remove</button>
+            <button pButton severity="secondary" type="button" (click)="dropVehicle(i)">Remove</button>
           </div>
         }
         <div class="line">
@@ -81,25 +84,21 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
             formControlName="vehicleName"
             (keydown.enter)="addVehicle($event, vehicleName)"
           />
-          <select aria-label="Its role in the study" formControlName="vehicleRole">
-            @for (role of vehicleRoles; track role) {
-              <option [value]="role">{{ roleWord[role] }}</option>
-            }
-          </select>
-          <button type="button" class="quiet-button" (click)="addVehicle($event, vehicleName)">Add the vehicle</button>
+          <eb-choose label="Its role in the study" formControlName="vehicleRole" [options]="vehicleRoles" />
+          <button pButton severity="secondary" type="button" (click)="addVehicle($event, vehicleName)">Add the vehicle</button>
         </div>
       }
       @default {
-        <p class="soft">You lead the study. The others see it once they are taken in, here or later.</p>
+        <p class="soft">You lead the study. Others see it once they are added, here or later.</p>
         @for (person of others(); track person.id) {
           <div class="line">
             <span>{{ person.name }}</span>
-            <select [attr.aria-label]="'Role of ' + person.name" (change)="setRole(person.id, $any($event.target).value)">
-              <option value="">not in it</option>
-              @for (role of roles; track role) {
-                <option [value]="role" [selected]="roleOf(person.id) === role">{{ role }}</option>
-              }
-            </select>
+            <eb-choose
+              [label]="'Role of ' + person.name"
+              (valueChange)="setRole(person.id, $any($event))"
+              [value]="roleOf(person.id) ?? ''"
+              [options]="roles | ebChoices: undefined : undefined : 'not in it'"
+            />
           </div>
         } @empty {
           <p>Nobody else has an account yet.</p>
@@ -107,15 +106,15 @@ const STEP_OF: Readonly<Record<string, number>> = { title: 0, questions: 0 };
       }
     }
     <div class="buttons">
-      <button type="button" class="quiet-button" (click)="cancelled.emit()">Cancel</button>
+      <button pButton severity="secondary" type="button" (click)="cancelled.emit()">Cancel</button>
       @if (step() > 0) {
-        <button type="button" class="quiet-button" (click)="go(step() - 1)">Back</button>
+        <button pButton severity="secondary" type="button" (click)="go(step() - 1)">Back</button>
       }
       @if (step() < steps.length - 1) {
-        <button type="button" class="quiet-button" (click)="begin()">Begin now</button>
-        <button type="submit" class="main-button">Next: {{ steps[step() + 1] }}</button>
+        <button pButton severity="secondary" type="button" (click)="begin()">Begin now</button>
+        <button pButton type="submit">Next: {{ steps[step() + 1] }}</button>
       } @else {
-        <button type="submit" class="main-button">Begin the study</button>
+        <button pButton type="submit">Begin the study</button>
       }
     </div>
   </form>`,
@@ -203,7 +202,7 @@ export class NewStudy {
 
   protected readonly steps = STEPS;
   protected readonly roles = ROLES;
-  protected readonly vehicleRoles = VEHICLE_ROLES;
+  protected readonly vehicleRoles = VEHICLE_ROLES.map((value) => ({ value, word: VEHICLE_ROLE_WORD[value] }));
   protected readonly roleWord = VEHICLE_ROLE_WORD;
   protected readonly subsystems = SHIPPED_SUBSYSTEMS.length;
   protected readonly basis = [

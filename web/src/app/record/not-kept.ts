@@ -5,6 +5,11 @@ import { Dialog } from 'primeng/dialog';
 import type { OutboxEntry } from './stored';
 import { choiceKey, faultyFields, resolved, retyped, type FaultyField } from './mend';
 import type { ToldConflict } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { RadioButton } from 'primeng/radiobutton';
+import { FormsModule } from '@angular/forms';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { whenText } from './when';
 
 /** What a refused change becomes: other ops in its place, or nothing. */
@@ -17,7 +22,7 @@ export interface Mended {
 /** What the server did not keep, each with its reason and a way on. Nothing here is lost until it is given up. */
 @Component({
   selector: 'eb-not-kept',
-  imports: [Dialog],
+  imports: [Dialog, ButtonDirective, InputText, RadioButton, FormsModule, DataTable, TableHead, TableRow],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Not kept"
@@ -35,7 +40,7 @@ export interface Mended {
           @if (conflict.current === null) {
             <p class="clash">
               “{{ name(conflict.id) }}” was taken off{{ conflict.by ? ' by ' + conflict.by : '' }} {{ when(conflict.at) }}.
-              <button type="button" class="quiet-button" (click)="putBack.emit({ entry, rowId: conflict.id })">
+              <button pButton severity="secondary" type="button" (click)="putBack.emit({ entry, rowId: conflict.id })">
                 Put it back with your values
               </button>
             </p>
@@ -51,63 +56,72 @@ export interface Mended {
                 }
               </dl>
               <label
-                ><input type="radio" [name]="entry.seq + conflict.id" (change)="choose(conflict, '', 'mine')" /> take it off anyway</label
+                ><p-radiobutton
+                  [name]="entry.seq + conflict.id"
+                  value="mine"
+                  [ngModel]="chosen(conflict, '')"
+                  (ngModelChange)="choose(conflict, '', 'mine')"
+                />
+                delete it anyway</label
               >
               <label
-                ><input type="radio" [name]="entry.seq + conflict.id" checked (change)="choose(conflict, '', 'theirs')" /> leave it</label
+                ><p-radiobutton
+                  [name]="entry.seq + conflict.id"
+                  value="theirs"
+                  [ngModel]="chosen(conflict, '')"
+                  (ngModelChange)="choose(conflict, '', 'theirs')"
+                />
+                leave it</label
               >
             </div>
           } @else {
-            <table class="clash">
-              <thead>
+            <eb-table class="clash"
+              ><ng-template ebHead>
                 <tr>
                   <th>{{ name(conflict.id) }}</th>
                   <th>Yours</th>
                   <th>Theirs</th>
+                </tr> </ng-template
+              ><ng-template [ebRow]="conflict.cells" track="cell" let-cell>
+                <tr>
+                  <td>
+                    {{ label(conflict, cell.cell) }}
+                    <small class="soft">was {{ text(conflict, cell.cell, cell.was) }}</small>
+                  </td>
+                  <td>
+                    <label>
+                      <p-radiobutton
+                        [name]="entry.seq + conflict.id + cell.cell"
+                        value="mine"
+                        [ngModel]="chosen(conflict, cell.cell)"
+                        (ngModelChange)="choose(conflict, cell.cell, 'mine')"
+                      />
+                      <b>{{ text(conflict, cell.cell, cell.yours) }}</b>
+                      <small class="soft">you, {{ when(entry.madeAt) }}</small>
+                    </label>
+                  </td>
+                  <td>
+                    <label>
+                      <p-radiobutton
+                        [name]="entry.seq + conflict.id + cell.cell"
+                        value="theirs"
+                        [ngModel]="chosen(conflict, cell.cell)"
+                        (ngModelChange)="choose(conflict, cell.cell, 'theirs')"
+                      />
+                      <b>{{ text(conflict, cell.cell, cell.theirs) }}</b>
+                      <small class="soft">{{ cell.by ?? 'someone' }}, {{ when(cell.at) }}</small>
+                    </label>
+                  </td>
                 </tr>
-              </thead>
-              <tbody>
-                @for (cell of conflict.cells; track cell.cell) {
-                  <tr>
-                    <td>
-                      {{ label(conflict, cell.cell) }}
-                      <small class="soft">was {{ text(conflict, cell.cell, cell.was) }}</small>
-                    </td>
-                    <td>
-                      <label>
-                        <input
-                          type="radio"
-                          [name]="entry.seq + conflict.id + cell.cell"
-                          [checked]="chosen(conflict, cell.cell) !== 'theirs'"
-                          (change)="choose(conflict, cell.cell, 'mine')"
-                        />
-                        <b>{{ text(conflict, cell.cell, cell.yours) }}</b>
-                        <small class="soft">you, {{ when(entry.madeAt) }}</small>
-                      </label>
-                    </td>
-                    <td>
-                      <label>
-                        <input
-                          type="radio"
-                          [name]="entry.seq + conflict.id + cell.cell"
-                          [checked]="chosen(conflict, cell.cell) === 'theirs'"
-                          (change)="choose(conflict, cell.cell, 'theirs')"
-                        />
-                        <b>{{ text(conflict, cell.cell, cell.theirs) }}</b>
-                        <small class="soft">{{ cell.by ?? 'someone' }}, {{ when(cell.at) }}</small>
-                      </label>
-                    </td>
-                  </tr>
-                }
-              </tbody>
-            </table>
+              </ng-template></eb-table
+            >
           }
         }
         @for (fault of faultsOf(entry); track fault.op + fault.field) {
           <form (submit)="retype($event, entry, fault, typed.value)">
             <label [for]="'mend' + entry.seq + fault.field">{{ fault.message }}</label>
-            <input #typed [id]="'mend' + entry.seq + fault.field" [value]="fault.value" autocomplete="off" />
-            <button type="submit" class="quiet-button">Send it so</button>
+            <input pInputText #typed [id]="'mend' + entry.seq + fault.field" [value]="fault.value" autocomplete="off" />
+            <button pButton severity="secondary" type="submit">Send it so</button>
           </form>
         }
         @for (issue of otherIssues(entry); track $index) {
@@ -115,18 +129,18 @@ export interface Mended {
         }
         <div class="buttons">
           @if (conflictsOf(entry).length > 0) {
-            <button type="button" class="main-button" (click)="settle(entry)">Send what is chosen</button>
+            <button pButton type="button" (click)="settle(entry)">Send what is chosen</button>
           } @else {
-            <button type="button" class="quiet-button" (click)="mended.emit({ entry, ops: entry.change.ops })">Send again</button>
+            <button pButton severity="secondary" type="button" (click)="mended.emit({ entry, ops: entry.change.ops })">Send again</button>
           }
           @if (entry.typed !== '') {
-            <button type="button" class="quiet-button" (click)="lineBack.emit(entry)">Put the line back</button>
+            <button pButton severity="secondary" type="button" (click)="lineBack.emit(entry)">Restore the line</button>
           }
           @if (givingUp() === entry.seq) {
-            <button type="button" class="quiet-button warn" (click)="mended.emit({ entry, ops: [] })">Give it up for good</button>
-            <button type="button" class="quiet-button" (click)="givingUp.set(-1)">Keep it here</button>
+            <button pButton severity="secondary" type="button" class="warn" (click)="mended.emit({ entry, ops: [] })">Discard</button>
+            <button pButton severity="secondary" type="button" (click)="givingUp.set(-1)">Keep it here</button>
           } @else {
-            <button type="button" class="quiet-button" (click)="givingUp.set(entry.seq)">Give it up</button>
+            <button pButton severity="secondary" type="button" (click)="givingUp.set(entry.seq)">Discard</button>
           }
         </div>
       </section>
@@ -152,16 +166,6 @@ export interface Mended {
       border-collapse: collapse;
       width: 100%;
       padding: 6px 10px;
-    }
-    th {
-      text-align: left;
-      font: 500 12.5px/1.5 var(--label);
-      color: var(--soft);
-    }
-    th,
-    td {
-      padding: 5px 10px;
-      vertical-align: top;
     }
     td small {
       display: block;

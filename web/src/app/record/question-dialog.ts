@@ -6,6 +6,10 @@ import { SCHEMAS, editTo, rowFaults, type Op, type Question, type QuestionFields
 import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
 import { Textarea } from 'primeng/textarea';
+import { ButtonDirective } from 'primeng/button';
+import { RadioButton } from 'primeng/radiobutton';
+import { DayField } from '../shared/day-field';
+import { Choose, ChoicesPipe } from '../shared/choose';
 
 /** What a new question is about. */
 export interface About {
@@ -19,7 +23,7 @@ export interface About {
 /** A question to be answered or a figure owed: asked, given to somebody, answered. */
 @Component({
   selector: 'eb-question-dialog',
-  imports: [Dialog, InputText, ReactiveFormsModule, Textarea],
+  imports: [Dialog, InputText, ReactiveFormsModule, Textarea, ButtonDirective, Choose, ChoicesPipe, DayField, RadioButton],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
@@ -31,8 +35,8 @@ export interface About {
     <form [formGroup]="form" (ngSubmit)="save()">
       <p class="soft">About: {{ aboutText() }}</p>
       <div class="kinds" role="radiogroup" aria-label="Kind">
-        <label><input type="radio" formControlName="kind" value="question" /> an open question</label>
-        <label><input type="radio" formControlName="kind" value="promise" /> a figure promised to somebody</label>
+        <label><p-radiobutton formControlName="kind" value="question" /> an open question</label>
+        <label><p-radiobutton formControlName="kind" value="promise" /> a figure promised to somebody</label>
       </div>
       <label for="q-text">{{ isPromise() ? 'Which figure' : 'What is to be found out' }}</label>
       <textarea id="q-text" pTextarea rows="2" formControlName="text"></textarea>
@@ -44,17 +48,12 @@ export interface About {
       }
       <div class="two">
         <label>
-          <span>Whose task</span>
-          <select formControlName="ownerId">
-            <option value="">nobody yet</option>
-            @for (person of people(); track person.id) {
-              <option [value]="person.id">{{ person.name }}</option>
-            }
-          </select>
+          <span>Assigned to</span>
+          <eb-choose label="Assigned to" formControlName="ownerId" [options]="people() | ebChoices: 'id' : 'name' : 'nobody yet'" />
         </label>
         <label>
           <span>Due</span>
-          <input type="date" pInputText formControlName="dueOn" />
+          <eb-day-field label="Due" formControlName="dueOn" />
         </label>
       </div>
       <small role="alert">{{ faultOf('dueOn') }}</small>
@@ -63,19 +62,17 @@ export interface About {
         <textarea id="q-answer" pTextarea rows="2" formControlName="answer"></textarea>
         <small role="alert">{{ faultOf('answer') }}</small>
         <div class="kinds" role="radiogroup" aria-label="State">
-          <label><input type="radio" formControlName="state" value="open" /> open</label>
-          <label
-            ><input type="radio" formControlName="state" value="answered" /> {{ asked.kind === 'promise' ? 'kept' : 'answered' }}</label
-          >
-          <label><input type="radio" formControlName="state" value="dropped" /> dropped</label>
+          <label><p-radiobutton formControlName="state" value="open" /> open</label>
+          <label><p-radiobutton formControlName="state" value="answered" /> {{ asked.kind === 'promise' ? 'kept' : 'answered' }}</label>
+          <label><p-radiobutton formControlName="state" value="dropped" /> dropped</label>
         </div>
       }
       @for (fault of otherFaults(); track $index) {
         <small role="alert">{{ fault.message }}</small>
       }
       <div class="buttons">
-        <button type="button" class="quiet-button" (click)="visible.set(false)">Cancel</button>
-        <button type="submit" class="main-button">{{ question() ? 'Save' : 'Attach it' }}</button>
+        <button pButton severity="secondary" type="button" (click)="visible.set(false)">Cancel</button>
+        <button pButton type="submit">{{ question() ? 'Save' : 'Attach it' }}</button>
       </div>
     </form>
   </p-dialog>`,

@@ -6,6 +6,9 @@ import { Names } from './names';
 import { OpenStudy } from './open-study';
 import { QuestionDialog, type About } from './question-dialog';
 import type { Refusal } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { Tick } from '../shared/tick';
 import { RecordService } from './record-service';
 import { Selection } from './selection';
 import { todayHere } from './when';
@@ -22,17 +25,14 @@ const STATE_WORD = { open: 'open', answered: 'answered', dropped: 'dropped' } as
 /** Every open question and every figure owed in the study, the one due first on top. */
 @Component({
   selector: 'eb-questions-page',
-  imports: [QuestionDialog, RefusalNote],
+  imports: [QuestionDialog, RefusalNote, ButtonDirective, Tick, DataTable, TableHead, TableRow],
   template: `<div class="sheet">
     <header>
       <h1>Questions and promises</h1>
       <div class="acts">
-        <label
-          ><input type="checkbox" [checked]="all()" (change)="all.set($any($event.target).checked)" /> also what is answered or
-          dropped</label
-        >
+        <eb-tick [checked]="all()" (checkedChange)="all.set($event)">also what is answered or dropped</eb-tick>
         @if (mayAsk()) {
-          <button type="button" class="quiet-button" (click)="ask()">Ask about the study</button>
+          <button pButton severity="secondary" type="button" (click)="ask()">Ask about the study</button>
         }
       </div>
     </header>
@@ -45,44 +45,45 @@ const STATE_WORD = { open: 'open', answered: 'answered', dropped: 'dropped' } as
         promise to it.
       </p>
     } @else {
-      <table>
-        <thead>
+      <eb-table
+        ><ng-template ebHead>
           <tr>
             <th>Due</th>
             <th>Kind</th>
             <th>What</th>
             <th>About</th>
-            <th>Whose task</th>
+            <th>Assigned to</th>
             <th>State</th>
-          </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.question.id) {
-            <tr [class.late]="row.late">
-              <td class="figure">{{ row.question.dueOn ?? '–' }}{{ row.late ? ' late' : '' }}</td>
-              <td>{{ row.question.kind === 'promise' ? 'promise' : 'question' }}</td>
-              <td>
-                <button type="button" class="link" (click)="edit(row)">{{ row.question.text }}</button>
-                @if (row.question.owedTo !== '') {
-                  <small class="soft">promised to {{ row.question.owedTo }}</small>
-                }
-                @if (row.question.answer !== '') {
-                  <small>{{ row.question.answer }}</small>
-                }
-              </td>
-              <td>
-                @if (row.question.aboutKind === 'part' && isThere(row.question.aboutId)) {
-                  <button type="button" class="link" (click)="jump(row.question.aboutId)">{{ row.about }}</button>
-                } @else {
+          </tr> </ng-template
+        ><ng-template [ebRow]="rows()" track="question.id" let-row>
+          <tr [class.late]="row.late">
+            <td class="figure">{{ row.question.dueOn ?? '–' }}{{ row.late ? ' late' : '' }}</td>
+            <td>{{ row.question.kind === 'promise' ? 'promise' : 'question' }}</td>
+            <td>
+              <button pButton [text]="true" severity="secondary" type="button" class="link" (click)="edit(row)">
+                {{ row.question.text }}
+              </button>
+              @if (row.question.owedTo !== '') {
+                <small class="soft">promised to {{ row.question.owedTo }}</small>
+              }
+              @if (row.question.answer !== '') {
+                <small>{{ row.question.answer }}</small>
+              }
+            </td>
+            <td>
+              @if (row.question.aboutKind === 'part' && isThere(row.question.aboutId)) {
+                <button pButton [text]="true" severity="secondary" type="button" class="link" (click)="jump(row.question.aboutId)">
                   {{ row.about }}
-                }
-              </td>
-              <td>{{ row.owner }}</td>
-              <td>{{ word[row.question.state] }}</td>
-            </tr>
-          }
-        </tbody>
-      </table>
+                </button>
+              } @else {
+                {{ row.about }}
+              }
+            </td>
+            <td>{{ row.owner }}</td>
+            <td>{{ word[row.question.state] }}</td>
+          </tr>
+        </ng-template></eb-table
+      >
     }
     <eb-question-dialog [(visible)]="editing" [question]="chosen()" [about]="about()" [people]="members()" (saved)="send($event)" />
   </div>`,
@@ -106,21 +107,6 @@ const STATE_WORD = { open: 'open', answered: 'answered', dropped: 'dropped' } as
       align-items: center;
       font: 500 13px/1 var(--label);
       color: var(--soft);
-    }
-    table {
-      border-collapse: collapse;
-    }
-    th {
-      text-align: left;
-      font: 500 12.5px/1.8 var(--label);
-      color: var(--soft);
-      border-bottom: 1px solid var(--ink);
-      padding-right: 14px;
-    }
-    td {
-      padding: 7px 14px 7px 0;
-      border-bottom: 1px solid var(--fine);
-      vertical-align: top;
     }
     .late td:first-child {
       color: var(--amber);

@@ -12,6 +12,8 @@ import type { OutboxEntry } from './stored';
 import { NewStudy } from './new-study';
 import { Outbox } from './outbox';
 import type { Person, Refusal, StudyLine } from '@each-bolt/core/wire';
+import { ButtonDirective } from 'primeng/button';
+import { FileButton } from '../shared/file-button';
 import { RecordApi, isPassing } from './record-api';
 import { whenText } from './when';
 
@@ -23,14 +25,14 @@ type Listed =
 /** The studies one is of: open one, begin one, copy one as a template, archive one, take one along. */
 @Component({
   selector: 'eb-studies-page',
-  imports: [Brand, NewStudy, RefusalNote, RouterLink],
+  imports: [Brand, NewStudy, RefusalNote, RouterLink, ButtonDirective, FileButton],
   template: `<main>
     <header>
       <eb-brand />
       <p class="me">
         <span>{{ session.person?.name }}</span>
         <a routerLink="/people">{{ isLead() ? 'Accounts' : 'Your account' }}</a>
-        <button type="button" class="quiet-button" (click)="signOut()">Sign out</button>
+        <button pButton severity="secondary" type="button" (click)="signOut()">Sign out</button>
       </p>
     </header>
     @let now = listed();
@@ -48,11 +50,10 @@ type Listed =
             <span class="soft" role="status">No connection: these are kept on this device</span>
           } @else if (isLead()) {
             <div class="acts">
-              <label class="quiet-button file">
-                <i class="pi pi-file-import" aria-hidden="true"></i> Bring in an archive
-                <input type="file" accept=".zip,application/zip" class="sr-only" (change)="bring($any($event.target))" />
-              </label>
-              <button type="button" class="main-button" title="Begin a new study (b)" (click)="start()">Begin a new study</button>
+              <eb-file-button label="Open a study file" accept=".zip,application/zip" (picked)="bring($event)"
+                ><i class="pi pi-file-import" aria-hidden="true"></i> Open a study file</eb-file-button
+              >
+              <button pButton type="button" title="Begin a new study (b)" (click)="start()">Begin a new study</button>
             </div>
           }
         </div>
@@ -77,12 +78,12 @@ type Listed =
               <div class="acts">
                 @if (!now.offline) {
                   @if (isLead()) {
-                    <button type="button" class="quiet-button" (click)="copy(study)">Copy as template</button>
+                    <button pButton severity="secondary" type="button" (click)="copy(study)">Copy as template</button>
                   }
-                  <a class="quiet-button" [href]="'/api/studies/' + study.id + '/archive'" download>Archive file</a>
+                  <a pButton severity="secondary" [href]="'/api/studies/' + study.id + '/archive'" download>Download as file</a>
                   @if (study.role === 'lead') {
-                    <button type="button" class="quiet-button" (click)="setState(study)">
-                      {{ study.state === 'open' ? 'Archive' : 'Open again' }}
+                    <button pButton severity="secondary" type="button" (click)="setState(study)">
+                      {{ study.state === 'open' ? 'Move to archive' : 'Reopen' }}
                     </button>
                   }
                 }
@@ -94,18 +95,14 @@ type Listed =
           } @empty {
             <li class="none">
               <p>
-                You are of no study yet.
-                {{ isLead() ? 'Begin one, or bring one in from an archive.' : 'A lead of a study takes you in on its People page.' }}
+                You are not a member of any study yet.
+                {{ isLead() ? 'Begin one, or bring one in from an archive.' : 'A lead adds you on the People page of a study.' }}
               </p>
             </li>
           }
         </ul>
         @for (entry of stray(); track entry.seq) {
-          <eb-refusal
-            [message]="strayWords(entry)"
-            [action]="givingUp() === entry.seq ? 'Give it up for good' : 'Give it up'"
-            (acted)="giveUp(entry)"
-          />
+          <eb-refusal [message]="strayWords(entry)" [action]="givingUp() === entry.seq ? 'Discard' : 'Discard'" (acted)="giveUp(entry)" />
         }
       }
     }
@@ -191,13 +188,6 @@ type Listed =
     }
     .acts a {
       text-decoration: none;
-    }
-    .file {
-      cursor: pointer;
-    }
-    .file:focus-within {
-      outline: 2px solid var(--dye);
-      outline-offset: 1px;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -335,8 +325,7 @@ export class StudiesPage {
     });
   }
 
-  protected async bring(input: HTMLInputElement): Promise<void> {
-    const file = input.files?.[0];
+  protected async bring([file]: readonly File[]): Promise<void> {
     if (!file) return;
     this.busy.set(`Bringing in ${file.name} …`);
     await this.tried(async () => {
@@ -346,7 +335,6 @@ export class StudiesPage {
       );
       this.asked$.next();
     });
-    input.value = '';
   }
 
   protected async signOut(): Promise<void> {

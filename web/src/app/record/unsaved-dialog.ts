@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { AutoFocus } from 'primeng/autofocus';
 import { Dialog } from 'primeng/dialog';
+import { ButtonDirective } from 'primeng/button';
 import { Unsaved } from './unsaved';
 
 /** Asks what becomes of something typed before it would be dropped. Closing the question keeps it. */
 @Component({
   selector: 'eb-unsaved-dialog',
-  imports: [AutoFocus, Dialog],
+  imports: [AutoFocus, Dialog, ButtonDirective],
   template: `@if (unsaved.asked(); as asked) {
     <p-dialog
       header="Not saved yet"
@@ -18,8 +19,8 @@ import { Unsaved } from './unsaved';
     >
       <p>What you typed of {{ asked.what }} is not saved. If you go on, it is dropped.</p>
       <div class="buttons">
-        <button type="button" class="quiet-button" (click)="asked.answer(true)">Drop it</button>
-        <button type="button" class="main-button" [pAutoFocus]="true" (click)="asked.answer(false)">Stay</button>
+        <button pButton severity="secondary" type="button" (click)="asked.answer(true)">Drop it</button>
+        <button pButton type="button" [pAutoFocus]="true" (click)="asked.answer(false)">Stay</button>
       </div>
     </p-dialog>
   }`,

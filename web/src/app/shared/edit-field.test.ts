@@ -56,12 +56,22 @@ describe('a field that is edited in place', () => {
     field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape' }));
     expect([field.value, committed]).toEqual(['Barrow II', []]);
   });
-  it('offers choices, of which the empty one is none', () => {
+  it('offers choices, of which the empty one is none', async () => {
     const options = [
       { value: '', word: 'not said' },
       { value: 'bay', word: 'a bay' },
     ];
-    type(make({ options, value: 'bay' }), '');
+    make({ options, value: 'bay' });
+    await fixture.whenStable();
+    fixture.detectChanges();
+    const field = (fixture.nativeElement as HTMLElement).querySelector<HTMLElement>('[role=combobox]')!;
+    expect([field.getAttribute('aria-label'), field.textContent.trim()]).toEqual(['Time spent', 'a bay']);
+    field.click();
+    fixture.detectChanges();
+    await fixture.whenStable();
+    fixture.detectChanges();
+    [...document.querySelectorAll<HTMLElement>('[role=option]')].find((option) => option.textContent.trim() === 'not said')!.click();
+    await fixture.whenStable();
     expect(committed).toEqual([null]);
   });
   it('shows a fault that its record as a whole has', () => {

@@ -1,6 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { fieldInput, type FieldChoice, type FieldName } from '@each-bolt/core/record';
 import { printField, readField, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { Textarea } from 'primeng/textarea';
+import { InputText } from 'primeng/inputtext';
+import { DayField } from './day-field';
+import { Choose } from './choose';
 
 let fields = 0;
 
@@ -10,21 +14,29 @@ let fields = 0;
  */
 @Component({
   selector: 'eb-edit-field',
+  imports: [Textarea, InputText, Choose, DayField],
   template: `@if (choices().length > 0) {
-      <select
-        [id]="id"
-        [attr.aria-label]="name()"
-        [attr.aria-invalid]="wrong() !== ''"
-        [attr.aria-describedby]="wrong() === '' ? null : id + '-fault'"
+      <eb-choose
+        [inputId]="id"
+        [label]="name()"
+        [options]="choices()"
+        [value]="text()"
+        [invalid]="wrong() !== ''"
         [disabled]="disabled()"
-        (change)="choose($any($event.target))"
-      >
-        @for (option of choices(); track option.value) {
-          <option [value]="option.value" [selected]="option.value === text()">{{ option.word }}</option>
-        }
-      </select>
+        (valueChange)="committed.emit($event === '' ? null : $event)"
+      />
+    } @else if (typed().kind === 'date') {
+      <eb-day-field
+        [inputId]="id"
+        [label]="name()"
+        [value]="text()"
+        [placeholder]="placeholder()"
+        [disabled]="disabled()"
+        (valueChange)="read($event)"
+      />
     } @else if (typed().kind === 'lines') {
       <textarea
+        pTextarea
         [id]="id"
         rows="2"
         [attr.aria-label]="name()"
@@ -33,24 +45,24 @@ let fields = 0;
         [value]="text()"
         [placeholder]="placeholder()"
         [disabled]="disabled()"
-        (change)="commit($any($event.target))"
+        (change)="read($any($event.target).value)"
         (keydown.escape)="restore($any($event.target))"
       ></textarea>
     } @else {
       <input
+        pInputText
         [id]="id"
-        [type]="typed().kind === 'date' ? 'date' : 'text'"
+        type="text"
         autocomplete="off"
         [class.figure]="isFigure()"
         [class.left]="leftward()"
-        [class.empty]="text() === ''"
         [attr.aria-label]="name()"
         [attr.aria-invalid]="wrong() !== ''"
         [attr.aria-describedby]="wrong() === '' ? null : id + '-fault'"
         [value]="text()"
         [placeholder]="placeholder()"
         [disabled]="disabled()"
-        (change)="commit($any($event.target))"
+        (change)="read($any($event.target).value)"
         (keydown.escape)="restore($any($event.target))"
       />
     }
@@ -69,7 +81,6 @@ let fields = 0;
       min-width: 0;
     }
     input,
-    select,
     textarea {
       width: 100%;
       min-width: 0;
@@ -82,13 +93,8 @@ let fields = 0;
       color: var(--ink);
       font-size: 13.5px;
     }
-    select option {
-      background: var(--sheet);
-      color: var(--ink);
-    }
     @media (pointer: coarse), (max-width: 1100px) {
-      input,
-      select {
+      input {
         height: 40px;
       }
     }
@@ -101,15 +107,12 @@ let fields = 0;
       border-color: var(--line);
     }
     input:hover:enabled,
-    select:hover:enabled,
     input:focus,
-    select:focus,
     textarea:focus {
       border-color: var(--line);
       background: var(--sheet);
     }
     input:disabled,
-    select:disabled,
     textarea:disabled {
       border-color: transparent;
       color: var(--ink);
@@ -121,12 +124,13 @@ let fields = 0;
     input.left {
       text-align: left;
     }
-    input[type='date'].empty:not(:hover, :focus) {
-      color: transparent;
-    }
     [aria-invalid='true'] {
       border-color: var(--amber-edge);
       background: var(--amber-tint);
+    }
+    eb-choose,
+    eb-day-field {
+      width: 100%;
     }
     .unit {
       min-width: 24px;
@@ -181,14 +185,10 @@ export class EditField {
   });
   protected readonly isFigure = computed(() => ['number', 'whole', 'money', 'effort'].includes(this.typed().kind));
 
-  protected choose(select: HTMLSelectElement): void {
-    this.committed.emit(select.value === '' ? null : select.value);
-  }
-
-  protected commit(field: HTMLInputElement | HTMLTextAreaElement): void {
-    const read = readField(this.typed(), field.value);
+  protected read(text: string): void {
+    const read = readField(this.typed(), text);
     this.unread.set(read.ok ? '' : read.message);
-    if (read.ok && field.value.trim() !== this.text().trim()) this.committed.emit(read.value);
+    if (read.ok && text.trim() !== this.text().trim()) this.committed.emit(read.value);
   }
 
   protected restore(field: HTMLInputElement | HTMLTextAreaElement): void {

@@ -1,14 +1,16 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { Issue } from '@each-bolt/core/shared';
+import { ButtonDirective } from 'primeng/button';
 
 /** What was refused, why, and that nothing is lost. */
 @Component({
   selector: 'eb-refusal',
+  imports: [ButtonDirective],
   template: `<div class="note" role="alert">
     <p>
       <strong>{{ message() }}</strong>
       @if (action() !== '') {
-        <button type="button" class="quiet-button" (click)="acted.emit()">{{ action() }}</button>
+        <button pButton severity="secondary" type="button" (click)="acted.emit()">{{ action() }}</button>
       }
     </p>
     @if (issues().length > 0) {

@@ -1,11 +1,16 @@
 import { ChangeDetectionStrategy, Component, input, model } from '@angular/core';
+import { ButtonDirective } from 'primeng/button';
 
 /** Views of one sheet, of which one is shown. */
 @Component({
   selector: 'eb-view-tabs',
+  imports: [ButtonDirective],
   template: `<div role="tablist" aria-label="Views">
     @for (tab of tabs(); track tab.view) {
       <button
+        pButton
+        [text]="true"
+        severity="secondary"
         type="button"
         role="tab"
         [attr.aria-selected]="view() === tab.view"

@@ -1,16 +1,21 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { counted } from '@each-bolt/core/shared';
 import { costBasisText, type Study } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
 import type { SyncState } from '../record/outbox';
 import type { Theme } from '../shared/theme-service';
 
 /** What the numbers stand on, in one line. */
 @Component({
   selector: 'eb-basis-line',
+  imports: [ButtonDirective],
   template: `<footer>
     <span class="group">
       <span class="word">Count</span>
       <button
+        pButton
+        [text]="true"
+        severity="secondary"
         type="button"
         [disabled]="!mayCount()"
         (click)="assemblies.emit()"
@@ -19,6 +24,9 @@ import type { Theme } from '../shared/theme-service';
         {{ study().assembliesAs === 'parts' ? 'loose parts' : 'assemblies as one' }}
       </button>
       <button
+        pButton
+        [text]="true"
+        severity="secondary"
         type="button"
         [disabled]="!mayCount()"
         (click)="fasteners.emit()"
@@ -31,21 +39,33 @@ import type { Theme } from '../shared/theme-service';
     <span class="group"><span class="word">Units</span> kg · mm</span>
     <span class="push group">
       @if (notKept() > 0) {
-        <button type="button" class="alarm" title="See what was not kept, and why (n)" (click)="showNotKept.emit()">
+        <button
+          pButton
+          [text]="true"
+          severity="secondary"
+          type="button"
+          class="alarm"
+          title="See what was not kept, and why (n)"
+          (click)="showNotKept.emit()"
+        >
           {{ notKept() }} not kept
         </button>
       }
       <span class="state" role="status" [class.alarm]="sync().kind === 'signed-out'">{{ syncText() }}</span>
       @if (sync().kind === 'signed-out') {
-        <button type="button" (click)="signIn.emit()">Sign in</button>
+        <button pButton [text]="true" severity="secondary" type="button" (click)="signIn.emit()">Sign in</button>
       }
     </span>
     <span class="group">
-      <button type="button" title="Undo (z)" [disabled]="!canUndo()" (click)="undo.emit()">Undo</button>
-      <button type="button" title="Do it again (Shift z)" [disabled]="!canRedo()" (click)="redo.emit()">Redo</button>
+      <button pButton [text]="true" severity="secondary" type="button" title="Undo (z)" [disabled]="!canUndo()" (click)="undo.emit()">
+        Undo
+      </button>
+      <button pButton [text]="true" severity="secondary" type="button" title="Redo (Shift z)" [disabled]="!canRedo()" (click)="redo.emit()">
+        Redo
+      </button>
     </span>
-    <button type="button" (click)="theme.emit()" title="Day or bay (d)">{{ themeNow() }}</button>
-    <button type="button" (click)="help.emit()" title="Keys (?)">Keys ?</button>
+    <button pButton [text]="true" severity="secondary" type="button" (click)="theme.emit()" title="Day or bay (d)">{{ themeNow() }}</button>
+    <button pButton [text]="true" severity="secondary" type="button" (click)="help.emit()" title="Keys (?)">Keys ?</button>
   </footer>`,
   styles: `
     footer {

@@ -2,11 +2,13 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, input, model, output, signal, viewChild } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
+import { ButtonDirective } from 'primeng/button';
+import { Choose, ChoicesPipe } from '../shared/choose';
 
 /** Asks for one name, and a role where roles are given. */
 @Component({
   selector: 'eb-name-dialog',
-  imports: [Dialog, InputText],
+  imports: [Dialog, InputText, ButtonDirective, Choose, ChoicesPipe],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
@@ -20,18 +22,20 @@ import { InputText } from 'primeng/inputtext';
       <input #name id="new-name" pInputText autocomplete="off" maxlength="200" />
       @if (roles().length > 0) {
         <label for="new-role">Role in the study</label>
-        <select #role id="new-role">
-          @for (r of roles(); track r.value) {
-            <option [value]="r.value">{{ r.label }}</option>
-          }
-        </select>
+        <eb-choose
+          #role
+          inputId="new-role"
+          label="Role in the study"
+          [value]="roles()[0]?.value ?? ''"
+          [options]="roles() | ebChoices: 'value' : 'label'"
+        />
       }
       @if (fault() !== '') {
         <p class="fault" role="alert">{{ fault() }}</p>
       }
       <div class="buttons">
-        <button type="button" class="quiet-button" (click)="visible.set(false)">Cancel</button>
-        <button type="submit" class="main-button">Add</button>
+        <button pButton severity="secondary" type="button" (click)="visible.set(false)">Cancel</button>
+        <button pButton type="submit">Add</button>
       </div>
     </form>
   </p-dialog>`,
@@ -72,7 +76,7 @@ export class NameDialog {
   readonly named = output<{ readonly name: string; readonly role: string }>();
   protected readonly fault = signal('');
   private readonly name = viewChild<ElementRef<HTMLInputElement>>('name');
-  private readonly role = viewChild<ElementRef<HTMLSelectElement>>('role');
+  private readonly role = viewChild<Choose>('role');
 
   protected focus(): void {
     this.fault.set('');
@@ -86,7 +90,7 @@ export class NameDialog {
       this.fault.set('Give it a name');
       return;
     }
-    this.named.emit({ name, role: this.role()?.nativeElement.value ?? '' });
+    this.named.emit({ name, role: this.role()?.value() ?? '' });
     this.visible.set(false);
   }
 }

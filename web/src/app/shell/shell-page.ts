@@ -14,6 +14,7 @@ import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { Router, RouterOutlet } from '@angular/router';
 import { blank, VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole, nextSequence } from '@each-bolt/core/record';
 import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
+import { ButtonDirective } from 'primeng/button';
 import { PartCardHost } from '../card/part-card-host';
 import { Names } from '../record/names';
 import { NotKept } from '../record/not-kept';
@@ -59,6 +60,7 @@ const SAID_MS = 6000;
     Strip,
     UndoDialog,
     WhyHost,
+    ButtonDirective,
   ],
   template: `@switch (service.state().kind) {
       @case ('reading') {
@@ -96,7 +98,16 @@ const SAID_MS = 6000;
               (keydown)="nudge($event)"
             ></div>
           } @else {
-            <button type="button" class="unfold" title="Show the stack (s)" aria-label="Show the stack" (click)="folded.set(false)">
+            <button
+              pButton
+              [text]="true"
+              severity="secondary"
+              type="button"
+              class="unfold"
+              title="Show the stack (s)"
+              aria-label="Show the stack"
+              (click)="folded.set(false)"
+            >
               <i class="pi pi-angle-right" aria-hidden="true"></i>
             </button>
           }

@@ -2,6 +2,8 @@ import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } 
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal, viewChild } from '@angular/core';
 import type { Outline, OutlineNode } from '@each-bolt/core/record';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
 import { CountPipe } from '../shared/pipes';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { TreeCursor, toggled } from '../shared/tree-cursor';
@@ -21,9 +23,10 @@ const ROW_PX = 26;
 /** Vehicles, their subsystems and parts; a filter; arrow keys. */
 @Component({
   selector: 'eb-stack',
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, VehicleMark],
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, VehicleMark, ButtonDirective, InputText],
   template: `<div class="find">
       <input
+        pInputText
         #find
         type="search"
         aria-label="Find part, tag or word"
@@ -57,6 +60,9 @@ const ROW_PX = 26;
         (click)="cursor.pick(row, i)"
       >
         <button
+          pButton
+          [text]="true"
+          severity="secondary"
           type="button"
           class="fold"
           tabindex="-1"
@@ -78,8 +84,8 @@ const ROW_PX = 26;
     }
     @if (mayAdd()) {
       <div class="foot">
-        <button type="button" class="quiet-button" (click)="addVehicle.emit()">+ vehicle</button>
-        <button type="button" class="quiet-button" (click)="addSubsystem.emit()">+ subsystem</button>
+        <button pButton severity="secondary" type="button" (click)="addVehicle.emit()">+ vehicle</button>
+        <button pButton severity="secondary" type="button" (click)="addSubsystem.emit()">+ subsystem</button>
       </div>
     }`,
   styles: `

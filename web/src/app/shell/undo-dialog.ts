@@ -2,12 +2,13 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { cellLabel, valueText } from '@each-bolt/core/bench';
 import type { NameOf } from '@each-bolt/core/record';
 import { Dialog } from 'primeng/dialog';
+import { ButtonDirective } from 'primeng/button';
 import type { AskedUndo } from '../record/undo-service';
 
 /** Asks what to do when an undo meets what has been changed since. */
 @Component({
   selector: 'eb-undo-dialog',
-  imports: [Dialog],
+  imports: [Dialog, ButtonDirective],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Changed since"
@@ -32,9 +33,9 @@ import type { AskedUndo } from '../record/undo-service';
       </dl>
     }
     <div class="buttons">
-      <button type="button" class="quiet-button" (click)="answered.emit('leave')">Leave everything as it is</button>
-      <button type="button" class="quiet-button" (click)="answered.emit('rest')">Undo only the rest</button>
-      <button type="button" class="main-button" (click)="answered.emit('over')">Undo it all the same</button>
+      <button pButton severity="secondary" type="button" (click)="answered.emit('leave')">Leave everything as it is</button>
+      <button pButton severity="secondary" type="button" (click)="answered.emit('rest')">Undo only the rest</button>
+      <button pButton type="button" (click)="answered.emit('over')">Undo anyway</button>
     </div>
   </p-dialog>`,
   styles: `

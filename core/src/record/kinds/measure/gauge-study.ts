@@ -19,7 +19,7 @@ export const GAUGE_STUDY = kind({
     quantity: choice('Quantity', ['length', 'mass']),
     persons: list('Persons', text('Person', 100, { needed: true }), MOST_PERSONS),
     parts: list('Parts', text('Part', 100, { needed: true }), MOST_PARTS),
-    trials: whole('Times each', 2, MOST_TRIALS),
+    trials: whole('Trials per part', 2, MOST_TRIALS),
     /** [person][part][trial], SI; null is still to be read */
     readings: shown(
       list(

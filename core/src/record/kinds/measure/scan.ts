@@ -54,7 +54,7 @@ const FIGURES = shown(
     hullVolumeM3: notNegative('Volume of the hull', 'm³'),
     /** sides of the trimmed bounding box, the share it was to hold and what it holds */
     trimmedM: triple('Trimmed bounding box', notNegative('Side', 'm')),
-    shareFraction: fraction('Share to hold'),
+    shareFraction: fraction('Enclosed share of volume'),
     heldFraction: fraction('Share held'),
     heldOf: choice('Share of', ['volume', 'surface']),
   }),

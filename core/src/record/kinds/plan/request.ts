@@ -11,7 +11,7 @@ export const REQUEST = kind({
   fields: {
     candidateId: reference('Candidate', 'candidate', 'remove too', { unsaid: true }),
     sequence: SEQUENCE,
-    who: text('Who asks', 200, { needed: true }),
+    who: text('Requested by', 200, { needed: true }),
     /** 1 would be nice … 5 cannot do without */
     strength: whole('How strongly', 1, 5),
     asks: text('What is asked', 1000),
