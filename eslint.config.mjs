@@ -71,7 +71,14 @@ export default ts.config(
   {
     files: ['web/src/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
-    rules: { '@angular-eslint/template/click-events-have-key-events': 'off', '@angular-eslint/template/interactive-supports-focus': 'off' },
+    rules: {
+      '@angular-eslint/template/click-events-have-key-events': 'off',
+      '@angular-eslint/template/interactive-supports-focus': 'off',
+      '@angular-eslint/template/label-has-associated-control': [
+        'error',
+        { controlComponents: ['eb-choose', 'eb-day-field', 'eb-edit-field', 'p-checkbox', 'p-radiobutton', 'p-slider', 'p-autocomplete'] },
+      ],
+    },
   },
   { files: ['web/src/app/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-syntax': ['error', NO_ENUM, NO_FORMULA] } },
   { files: ['**/testing/**'], extends: [ts.configs.disableTypeChecked] },

@@ -72,7 +72,7 @@ test('sets are edited and removed in the card, and a part is removed with all it
   await card.getByRole('button', { name: 'Remove 10 M6x20 T30 8.8 -z' }).click();
   await expect(card.getByText('None recorded.')).toBeVisible();
   await rowOf(page, /module/).click();
-  await card.getByRole('button', { name: 'Remove', exact: true }).click();
+  await card.getByRole('button', { name: 'Delete', exact: true }).click();
   await card.getByRole('button', { name: 'Delete part' }).click();
   await expect(page.getByText('Nothing is recorded under Sliding cargo door')).toBeVisible();
   await expect(card).toHaveCount(0);

@@ -323,7 +323,7 @@ test.describe('without a network', () => {
     await startedOffline(page);
     const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
     await change(request, study.id, [{ kind: 'part.edit', id: parts[0]?.id, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
-    await card(page).getByRole('button', { name: 'Remove', exact: true }).click();
+    await card(page).getByRole('button', { name: 'Delete', exact: true }).click();
     await card(page).getByRole('button', { name: 'Delete part' }).click();
     await expect(rowOf(page, /plate/)).toHaveCount(0);
     await page.context().setOffline(false);

@@ -187,6 +187,24 @@ describe('web', () => {
     const subscribing = web.filter((s) => !isTest(s) && s.text.includes('.subscribe(') && s.text.includes('@Component'));
     expect(subscribing.map((s) => s.path)).toEqual([]);
   });
+  it('has no control that is not the library’s, but for a few with a reason', () => {
+    const OWN: Readonly<Record<string, string>> = {
+      'web/src/app/shared/file-button.ts': 'the system’s own choice of files opens from its own field alone',
+      'web/src/app/compare/compare-table.ts': 'rows in groups, each with a heading of its own',
+      'web/src/app/plan/samples-view.ts': 'one passport beside the other: the rows are fields, in two groups',
+    };
+    const native = /<(?:button|input|select|textarea|table)\b(?:[^>"]|"[^"]*")*>/g;
+    const bare = web
+      .filter((s) => !isTest(s))
+      .flatMap((s) => [...s.text.matchAll(native)].filter(([tag]) => !/\b(?:pButton|pInputText|pTextarea)\b/.test(tag)).map(() => s.path));
+    expect([...new Set(bare)].sort()).toEqual(Object.keys(OWN).sort());
+    expect(bare).toHaveLength(3);
+  });
+  it('is styled by tokens of the library and names of its own, never by the library’s class names', () => {
+    const styled = web.filter((s) => !isTest(s) && /\.p-[a-z]+[^'"`)\]]*\{|::ng-deep/.test(s.text)).map((s) => s.path);
+    const css = readFileSync(join(ROOT, 'web/src/styles.css'), 'utf8');
+    expect([styled, /\.p-[a-z]/.test(css)]).toEqual([[], false]);
+  });
   it('holds no formula: units are turned in core', () => {
     const formula = /\b(25\.4|0\.4535|7850|Math\.sqrt)\b/;
     expect(web.filter((s) => !isTest(s) && formula.test(s.text)).map((s) => s.path)).toEqual([]);

@@ -48,6 +48,24 @@ export { judgeTag, tagFault } from './tags/judge-tag';
 export { LABEL_STOCKS, labelPlace, type LabelStock } from './tags/label-stock';
 export { readTag, tagText } from './tags/tag';
 export { nextFreeTag, nextTagNumber, tagPrefix, tagsOf } from './tags/tag-sheets';
+export {
+  assembleParts,
+  copyParts,
+  dissolvePart,
+  type Given,
+  giveParts,
+  goesWith,
+  mergeParts,
+  mergeSubsystems,
+  moveParts,
+  moveSubsystem,
+  type NamedPlace,
+  type Place,
+  placesOf,
+  removeSubsystem,
+  splitPart,
+  type TreeChange,
+} from './tree';
 export { countByWeight, type CountSample, LOT_FRACTION, PART_SPREAD_FRACTION, spreadOfSample, withLot } from './weighing/count-by-weight';
 export {
   type ElementReading,

@@ -1,6 +1,6 @@
 export { applyOps, LIST_OF, namedRows, rowsOf } from './apply-ops';
 export { blank, emptyRecord, type Given } from './blank';
-export { cellOf, cellsOf, editOp, editTo, fieldOfCell, fieldsFrom, fieldsOf, removeOp, withFields } from './cells';
+export { cellOf, cellsOf, editOp, editTo, fieldOfCell, fieldsFrom, fieldsOf, removeOp, sameValue, withFields } from './cells';
 export { OP_SCHEMAS, SCHEMAS } from './contract';
 export {
   type BoardFields,
@@ -131,9 +131,9 @@ export { newStudyOps, SHIPPED_SUBSYSTEMS, templateOps } from './new-study';
 export { nextSequence } from './next-sequence';
 export { outline, type Outline, type OutlineNode, subsystemKey } from './outline';
 export { readChange } from './read-change';
-export { GONE, kindWord, type NameOf, recordName } from './record-name';
+export { GONE, kindWord, kindWords, type NameOf, recordName } from './record-name';
 export { ANY_REFERENCES, FILE_FIELDS, PERSON_FIELDS, type Reference, REFERENCES } from './references';
-export { removalOps } from './removal';
+export { removalOps, renamedOps } from './removal';
 export { rowFaults } from './row-faults';
 export { costBasisText, countingRuleText } from './rule-words';
 export { type Undoable, undoStacks } from './undo';

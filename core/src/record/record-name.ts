@@ -8,6 +8,9 @@ export type NameOf = (id: string) => string | null;
 /** What one record of a kind is called, as a word: "work package". */
 export const kindWord = (entity: Entity): string => KINDS[entity].words[0];
 
+/** What records of a kind are called: one, and several. */
+export const kindWords = (entity: Entity): readonly [one: string, many: string] => KINDS[entity].words;
+
 /** What is said of a record that is named but is there no more. */
 export const GONE = 'something taken off since';
 

@@ -71,3 +71,36 @@ export const removalOps = (record: StudyRecord, entity: Entity, ids: readonly st
   );
   return [...edits, ...removals];
 };
+
+/** What a row says, field by field, where it is to name another record than it does. */
+const pointed = (
+  entity: Entity,
+  row: RowOf<Entity>,
+  to: Entity,
+  from: ReadonlySet<string>,
+  id: string,
+): Readonly<Record<string, unknown>> => {
+  const named = REFERENCES.filter((reference) => reference.entity === entity && reference.to === to).map(
+    ({ field, isList }): readonly [string, unknown] => {
+      const value = valueOf(row, field);
+      const swapped = (one: unknown): unknown => (from.has(one as string) ? id : one);
+      return [field, isList ? [...new Set((value as readonly string[]).map(swapped))] : swapped(value)];
+    },
+  );
+  const any = ANY_REFERENCES.filter((reference) => reference.entity === entity && valueOf(row, reference.toKindIn) === to).map(
+    ({ field }): readonly [string, unknown] => [field, from.has(valueOf(row, field) as string) ? id : valueOf(row, field)],
+  );
+  return Object.fromEntries([...named, ...any]);
+};
+
+/**
+ * The ops by which all records that name some rows of a kind name one other of that kind instead.
+ *
+ * @param from ids of the rows that are named now
+ * @param id the row that is named then
+ */
+export const renamedOps = (record: StudyRecord, to: Entity, from: ReadonlySet<string>, id: string): readonly Op[] =>
+  ENTITIES.filter(
+    (entity) =>
+      REFERENCES.some((r) => r.entity === entity && r.to === to) || ANY_REFERENCES.some((r) => r.entity === entity && r.to.includes(to)),
+  ).flatMap((entity) => rowsOf(record, entity).flatMap((row) => editOp(entity, row, pointed(entity, row, to, from, id)) ?? []));

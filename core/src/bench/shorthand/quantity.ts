@@ -1,4 +1,13 @@
-import { ESTIMATE_RELATIVE_U, NUMBER_TEXT, readNumber, resolutionU, toSi, type EvidenceMark, type TypedNumber, type Unit } from '../../shared';
+import {
+  ESTIMATE_RELATIVE_U,
+  NUMBER_TEXT,
+  readNumber,
+  resolutionU,
+  toSi,
+  type EvidenceMark,
+  type TypedNumber,
+  type Unit,
+} from '../../shared';
 import { matchAt } from './matching';
 import type { UnitTable } from './unit-words';
 

@@ -56,7 +56,10 @@ const MAD_TO_SIGMA = 0.6745;
 export const outliers = (readings: readonly number[], instrumentU = 0): readonly number[] => {
   if (readings.length < 4) return [];
   const middle = median(readings)!;
-  const spread = Math.max(MAD_TO_SIGMA * instrumentU, median(readings, (x) => Math.abs(x - middle))!);
+  const spread = Math.max(
+    MAD_TO_SIGMA * instrumentU,
+    median(readings, (x) => Math.abs(x - middle))!,
+  );
   if (!(spread > 0)) return readings.flatMap((x, i) => (x === middle ? [] : [i]));
   return readings.flatMap((x, i) => ((MAD_TO_SIGMA * Math.abs(x - middle)) / spread > MOST_DEVIATIONS ? [i] : []));
 };

@@ -13,14 +13,18 @@ import {
   type Taken,
 } from '@each-bolt/core/bench';
 import { studyShown } from '@each-bolt/core/cost';
+import { counted } from '@each-bolt/core/shared';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { ButtonDirective } from 'primeng/button';
+import { ContextMenu } from 'primeng/contextmenu';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { Commands } from '../acts/commands';
+import { TreeActs } from '../acts/tree-acts';
+import { partItems } from '../acts/tree-menu';
 import { BatchPanel } from './batch-panel';
 import { BenchWork } from './bench-work';
 import { EntryLine, type LineKept } from './entry-line';
@@ -41,7 +45,18 @@ interface RefusedLine {
 /** Recording at the bench: the entry line and the tree it fills. */
 @Component({
   selector: 'eb-bench-page',
-  imports: [BatchPanel, EntryLine, ImportDialog, InstrumentStrip, PartsTable, RefusalNote, SessionBar, VehicleMark, ButtonDirective],
+  imports: [
+    BatchPanel,
+    ContextMenu,
+    EntryLine,
+    ImportDialog,
+    InstrumentStrip,
+    PartsTable,
+    RefusalNote,
+    SessionBar,
+    VehicleMark,
+    ButtonDirective,
+  ],
   template: `<div class="sheet">
     @if (selection.vehicle(); as vehicle) {
       <header class="title">
@@ -61,6 +76,7 @@ interface RefusedLine {
           <i class="pi pi-angle-right" aria-hidden="true"></i>
           <h1>{{ heading() }}</h1>
         </nav>
+        <p class="said" role="status">{{ said() }}</p>
         @if (mayRecord()) {
           <button pButton severity="secondary" type="button" [disabled]="selection.subsystem() === null" (click)="importing.set(true)">
             <i class="pi pi-file-import" aria-hidden="true"></i> Import a file
@@ -100,7 +116,6 @@ interface RefusedLine {
             (acted)="putBack($index)"
           />
         }
-        <p class="said" role="status">{{ said() }}</p>
         @if (isEmpty()) {
           <p class="sheet-empty">
             Nothing is recorded under {{ selection.subsystem()?.name }} on {{ vehicle.name }} yet.
@@ -109,6 +124,29 @@ interface RefusedLine {
             }
           </p>
         } @else {
+          @if (tree.marked().size > 0) {
+            <section class="acts" aria-label="Parts chosen together">
+              <b>{{ marks() }}</b>
+              <button pButton severity="secondary" type="button" (click)="tree.ask('move')">Move to …</button>
+              <button pButton severity="secondary" type="button" (click)="tree.ask('assemble')">Assemble …</button>
+              <button pButton severity="secondary" type="button" [disabled]="tree.marked().size < 2" (click)="tree.merge()">Merge</button>
+              <button pButton severity="secondary" type="button" (click)="tree.ask('give')">Give …</button>
+              <button pButton severity="secondary" type="button" (click)="tree.ask('copy')">Copy to …</button>
+              <button pButton severity="secondary" type="button" (click)="tree.ask('delete')">Delete …</button>
+              <button
+                pButton
+                [text]="true"
+                severity="secondary"
+                type="button"
+                class="icon-button"
+                aria-label="Choose none"
+                title="Choose none"
+                (click)="tree.marked.set(none)"
+              >
+                <i class="pi pi-times" aria-hidden="true"></i>
+              </button>
+            </section>
+          }
           <eb-parts-table
             [outline]="open.outline()"
             [root]="root()"
@@ -118,8 +156,15 @@ interface RefusedLine {
             [position]="selection.inside()?.id ?? ''"
             [currency]="open.study().currency"
             [countTitle]="'By the counting rule: ' + rule()"
-            (picked)="selection.choosePart($event)"
+            [marked]="tree.marked()"
+            [cut]="tree.cut()"
+            [mayMove]="mayRecord()"
+            (picked)="pick($event)"
+            (markedToo)="tree.mark($event)"
+            (dropped)="tree.move($event.place, $event.ids)"
+            (menuAsked)="partMenu.show($event)"
           />
+          <p-contextmenu #partMenu [model]="partItems()" appendTo="body" />
         }
       }
       @defer (when importing(); prefetch on idle) {
@@ -161,13 +206,22 @@ interface RefusedLine {
     nav h1 {
       color: var(--ink);
     }
+    .sheet {
+      gap: 6px;
+      padding-top: 8px;
+    }
+    nav h1 {
+      font-size: 18px;
+    }
     .title {
       display: flex;
-      justify-content: space-between;
+      gap: 16px;
       align-items: center;
     }
     .said {
-      min-height: 18px;
+      flex: 1;
+      min-width: 0;
+      text-align: right;
       font-size: 13px;
       color: var(--soft);
       overflow: hidden;
@@ -181,6 +235,10 @@ export class BenchPage {
   protected readonly open = inject(OpenStudy);
   protected readonly selection = inject(Selection);
   protected readonly work = inject(BenchWork);
+  protected readonly tree = inject(TreeActs);
+  protected readonly partItems = computed(() => partItems(this.tree));
+  protected readonly marks = computed(() => `${counted(this.tree.marked().size, 'part')} chosen`);
+  protected readonly none: ReadonlySet<string> = new Set();
   private readonly service = inject(RecordService);
   protected readonly mayRecord = computed(() => this.service.can()('part.add'));
   private readonly entryLine = viewChild(EntryLine);
@@ -371,5 +429,11 @@ export class BenchPage {
     const result = await this.service.send(ops);
     done(result.kept ? null : result.refusal);
     if (result.kept) this.said.set(`Loaded ${rows} rows as one change.`);
+  }
+
+  /** One part is chosen, and no others with it. */
+  protected pick(id: string): void {
+    this.tree.marked.set(this.none);
+    this.selection.choosePart(id);
   }
 }

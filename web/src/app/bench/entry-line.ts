@@ -145,7 +145,7 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
     input {
       flex: 1;
       min-width: 0;
-      height: 44px;
+      height: 40px;
       border: 0;
       background: none;
       padding: 0 14px;
@@ -183,10 +183,16 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
       display: flex;
       gap: 2px;
       align-items: center;
-      min-height: 24px;
+      min-height: 22px;
       overflow: hidden;
       font-size: 12.5px;
       white-space: nowrap;
+    }
+    .suggestions:empty {
+      display: none;
+    }
+    .suggestions:empty + .chips {
+      min-height: 64px;
     }
     .suggestions button {
       border: 0;
@@ -211,7 +217,7 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
       display: flex;
       flex-wrap: wrap;
       gap: 6px;
-      min-height: 76px;
+      min-height: 42px;
       padding-top: 2px;
       align-content: flex-start;
       align-items: flex-start;

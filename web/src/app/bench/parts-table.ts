@@ -1,9 +1,12 @@
+import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal, viewChild } from '@angular/core';
+import type { Place } from '@each-bolt/core/bench';
 import type { EvidenceMark as Mark } from '@each-bolt/core/shared';
 import type { Outline } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
+import { dropText, droppedOn } from '../shared/dragged';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
 import { TreeCursor, toggled } from '../shared/tree-cursor';
@@ -32,12 +35,14 @@ export interface RowFigures {
   readonly weighedTitle: string;
 }
 
-const ROW_PX = 44;
+/** Height of a row: ten are seen at the bench; for fingers and gloves it is a finger high. */
+const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia('(pointer: coarse)').matches ? 44 : 33);
 
 /** The parts of a subsystem as a tree, with totals at every node. */
 @Component({
   selector: 'eb-parts-table',
   imports: [
+    CdkDrag,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
@@ -62,25 +67,35 @@ const ROW_PX = 44;
       [itemSize]="rowPx"
       role="treegrid"
       aria-label="Parts"
+      aria-multiselectable="true"
       aria-owns="parts-head parts-foot"
       [attr.aria-rowcount]="rows().length + 2"
       tabindex="0"
       [attr.aria-activedescendant]="cursor.activeId()"
-      (keydown)="cursor.onKey($event)"
+      (keydown)="onKey($event)"
       (focus)="cursor.startAtChosen()"
     >
       <div
         *cdkVirtualFor="let row of rows(); trackBy: byKey; let i = index"
         class="row"
         role="row"
+        [style.height.px]="rowPx"
         [id]="cursor.idOf(row)"
         [attr.aria-level]="row.level + 1"
         [attr.aria-expanded]="row.hasChildren ? row.isOpen : null"
-        [attr.aria-selected]="row.node.key === chosen()"
+        [attr.aria-selected]="row.node.key === chosen() || marked().has(row.node.id)"
+        [attr.data-place]="dropText(row.node)"
         [class.chosen]="row.node.key === chosen()"
+        [class.marked]="marked().has(row.node.id)"
+        [class.cut]="cut().includes(row.node.id)"
+        cdkDrag
+        [cdkDragDisabled]="!mayMove()"
+        [cdkDragStartDelay]="{ touch: 350, mouse: 0 }"
+        (cdkDragEnded)="drop($event, row)"
+        (contextmenu)="menu($event, row, i)"
         [class.position]="row.node.key === position()"
         [class.active]="i === cursor.active()"
-        (click)="cursor.pick(row, i)"
+        (click)="pick($event, row, i)"
       >
         @let f = figuresOf()(row.place);
         <span class="name" role="gridcell" [style.padding-left.px]="row.level * 16">
@@ -161,13 +176,12 @@ const ROW_PX = 44;
       grid-template-columns: minmax(140px, 1fr) 82px 62px 46px 96px 88px 66px;
       column-gap: 8px;
       align-items: center;
-      height: 44px;
       padding: 0 8px 0 0;
       border-bottom: 1px solid var(--fine);
       border-left: 3px solid transparent;
     }
     .head {
-      height: 30px;
+      height: 26px;
       border-bottom: 1px solid var(--ink);
       font: 500 12.5px/1 var(--label);
       color: var(--soft);
@@ -175,6 +189,7 @@ const ROW_PX = 44;
       flex: none;
     }
     .foot {
+      height: 40px;
       border-top: 1px solid var(--ink);
       border-bottom: 0;
       flex: none;
@@ -200,6 +215,19 @@ const ROW_PX = 44;
       background: var(--dye-tint);
       border-left-color: var(--dye);
     }
+    .row.marked {
+      background: var(--dye-tint);
+    }
+    .row.cut {
+      opacity: 0.5;
+    }
+    .row.cdk-drag-dragging {
+      position: relative;
+      z-index: 2;
+      background: var(--sheet);
+      outline: 1px solid var(--dye);
+      opacity: 0.85;
+    }
     .row.position:not(.chosen) {
       border-left-color: var(--line);
     }
@@ -207,6 +235,7 @@ const ROW_PX = 44;
       box-shadow: inset 0 0 0 1px var(--dye);
     }
     .right {
+      line-height: 1.1;
       white-space: nowrap;
       text-align: right;
     }
@@ -224,15 +253,16 @@ const ROW_PX = 44;
       overflow: hidden;
       text-overflow: ellipsis;
       white-space: nowrap;
-      line-height: 1.3;
+      font-size: 13.5px;
+      line-height: 1.15;
     }
     .small {
       font-size: 13px;
     }
     .second {
       display: block;
-      font-size: 12px;
-      line-height: 1.3;
+      font-size: 11.5px;
+      line-height: 1.15;
       color: var(--soft);
       overflow: hidden;
       text-overflow: ellipsis;
@@ -251,7 +281,7 @@ const ROW_PX = 44;
     .fold {
       flex: none;
       width: 22px;
-      height: 40px;
+      height: 30px;
       padding: 0;
       border: 0;
       background: none;
@@ -286,9 +316,18 @@ export class PartsTable {
   readonly position = input('');
   readonly currency = input.required<string>();
   readonly countTitle = input('');
+  /** parts chosen together, and parts that were cut */
+  readonly marked = input<ReadonlySet<string>>(new Set());
+  readonly cut = input<readonly string[]>([]);
+  readonly mayMove = input(false);
   readonly picked = output<string>();
+  readonly markedToo = output<string>();
+  readonly dropped = output<{ readonly place: Place; readonly ids: readonly string[] }>();
+  readonly menuAsked = output<MouseEvent>();
 
-  protected readonly rowPx = ROW_PX;
+  protected readonly dropText = dropText;
+
+  protected readonly rowPx = rowHeight();
   private readonly closed = signal<ReadonlySet<string>>(new Set());
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
 
@@ -304,13 +343,47 @@ export class PartsTable {
     rows: this.rows,
     chosen: this.chosen,
     viewport: this.viewport,
-    rowPx: ROW_PX,
+    rowPx: this.rowPx,
     idPrefix: 'part',
     pick: (row) => this.picked.emit(row.node.id),
     toggle: (row) => this.toggle(row),
   });
 
   protected byKey = (_: number, row: TreeRow): string => row.node.key;
+
+  /** A click chooses; with Ctrl or Shift it chooses beside what is chosen. */
+  protected pick(event: MouseEvent, row: TreeRow, at: number): void {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) this.markToo(row, at);
+    else this.cursor.pick(row, at);
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    const row = this.rows()[this.cursor.active()];
+    if (event.key === ' ' && (event.ctrlKey || event.metaKey) && row) {
+      event.preventDefault();
+      this.markToo(row, this.cursor.active());
+    } else this.cursor.onKey(event);
+  }
+
+  private markToo(row: TreeRow, at: number): void {
+    this.cursor.active.set(at);
+    // the part whose card is open is the first of those chosen together
+    if (this.marked().size === 0 && this.chosen() !== '' && this.chosen() !== row.node.id) this.markedToo.emit(this.chosen());
+    this.markedToo.emit(row.node.id);
+  }
+
+  protected menu(event: MouseEvent, row: TreeRow, at: number): void {
+    if (!this.mayMove()) return;
+    event.preventDefault();
+    if (!this.marked().has(row.node.id)) this.cursor.pick(row, at);
+    this.menuAsked.emit(event);
+  }
+
+  protected drop(event: CdkDragEnd, row: TreeRow): void {
+    const place = droppedOn(event);
+    event.source.reset();
+    if (place) this.dropped.emit({ place, ids: this.marked().has(row.node.id) ? [...this.marked()] : [row.node.id] });
+  }
 
   protected toggle(row: TreeRow): void {
     this.closed.update((keys) => toggled(keys, row.node.key));

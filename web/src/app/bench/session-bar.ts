@@ -148,11 +148,18 @@ import { stepText } from './step-text';
             [options]="packages() | ebChoices: 'id' : 'word' : 'none: only this subsystem'"
           />
         </label>
-        <button pButton severity="secondary" type="button" (click)="begin()">Begin a session</button>
+        <button
+          pButton
+          severity="secondary"
+          type="button"
+          title="A session keeps the order of removals and their times by itself"
+          (click)="begin()"
+        >
+          Begin a session
+        </button>
         @for (session of work.openSessions(); track session.id) {
           <button pButton severity="secondary" type="button" (click)="work.goOn(session)">Go on with “{{ session.name }}”</button>
         }
-        <span class="soft small">A session keeps the order of removals and their times by itself.</span>
       </section>
     }`,
   styles: `
@@ -166,7 +173,7 @@ import { stepText } from './step-text';
       flex-wrap: wrap;
       align-items: center;
       gap: 6px 16px;
-      padding: 6px 0;
+      padding: 4px 0;
       border-top: 1px solid var(--line);
       border-bottom: 1px solid var(--line);
     }

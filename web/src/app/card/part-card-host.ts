@@ -4,6 +4,7 @@ import { nextSequence, removalOps, type Op, type Part } from '@each-bolt/core/re
 import { massChecks, meanwhileFaults, readingText, tagTaken, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, partCost, studyShown } from '@each-bolt/core/cost';
 import { issue } from '@each-bolt/core/shared';
+import { Menu } from 'primeng/menu';
 import type { OutboxEntry } from '../record/stored';
 import { CardedPart } from '../record/carded-part';
 import { Names } from '../record/names';
@@ -17,6 +18,8 @@ import { PictureViewer } from '../pictures/picture-viewer';
 import { TakePicture } from '../pictures/take-picture';
 import { Commands } from '../acts/commands';
 import { ShellActs } from '../acts/shell-acts';
+import { TreeActs } from '../acts/tree-acts';
+import { partItems } from '../acts/tree-menu';
 import { whenText } from '../record/when';
 import { PartCard, type ShownReading } from './part-card';
 import type { RefusedEdit } from './part-editor';
@@ -24,7 +27,7 @@ import type { RefusedEdit } from './part-editor';
 /** Connects the card to the record: what is chosen goes in, what was edited goes through the ledger. */
 @Component({
   selector: 'eb-part-card-host',
-  imports: [EvidenceDialog, PictureViewer, PartCard],
+  imports: [EvidenceDialog, Menu, PictureViewer, PartCard],
   template: `@if (carded.part(); as part) {
     <eb-part-card
       [part]="part"
@@ -56,9 +59,11 @@ import type { RefusedEdit } from './part-editor';
       (saveEdit)="saveEdit(part, $event)"
       (ops)="send($event)"
       (remove)="remove(part)"
+      (more)="menu.toggle($event)"
       (recordInside)="commands.give('record-inside')"
       (closed)="selection.choose({ part: null })"
     />
+    <p-menu #menu [model]="items()" [popup]="true" appendTo="body" />
     @defer (when knowing() !== ''; prefetch on idle) {
       <eb-evidence-dialog
         [visible]="knowing() !== ''"
@@ -94,6 +99,8 @@ export class PartCardHost {
   protected readonly service = inject(RecordService);
   protected readonly whys = inject(WhyService);
   protected readonly acts = inject(ShellActs);
+  private readonly tree = inject(TreeActs);
+  protected readonly items = computed(() => partItems(this.tree));
   protected readonly takes = inject(TakePicture);
   private readonly router = inject(Router);
   private readonly names = inject(Names);

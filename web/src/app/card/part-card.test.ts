@@ -63,27 +63,27 @@ describe('the card of a part', () => {
 
   it('asks before it takes a part off, and says what goes with it', async () => {
     await show(named('module'));
-    await press('Remove');
+    await press('Delete');
     expect(words(element())).toContain('goes with everything inside it');
     await press('Keep it');
     expect(heard).toEqual([]);
-    await press('Remove');
+    await press('Delete');
     await press('Delete part');
     expect(heard).toEqual(['remove']);
   });
   it('never takes off another part than the one that was asked about', async () => {
-    await press('Remove');
+    await press('Delete');
     await show(named('lever'));
     expect(button('Delete part')).toBeUndefined();
     // the same part, changed by somebody else meanwhile, is still the one that was asked about
-    await press('Remove');
+    await press('Delete');
     await show({ ...named('lever'), tag: 'A-0014' });
     expect(button('Delete part')).toBeDefined();
   });
   it('offers to readers what readers do, and nothing else', async () => {
     await set({ mayEdit: false, mayRecord: false, mayAsk: true });
     const offered = [...element().querySelectorAll('button')].map((b) => b.textContent.trim());
-    for (const act of ['Edit', 'Remove', 'Record inside', '+ set']) expect(offered).not.toContain(act);
+    for (const act of ['Edit', 'Delete', 'Record inside', '+ set']) expect(offered).not.toContain(act);
     for (const act of ['Evidence', 'History', '+ question']) expect(offered).toContain(act);
   });
   it('shows what was refused above everything, and who else is at the part', async () => {

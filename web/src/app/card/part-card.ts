@@ -72,7 +72,17 @@ export interface ShownReading {
           <button pButton severity="secondary" type="button" class="warn" (click)="confirmRemove()">Delete part</button>
           <button pButton severity="secondary" type="button" (click)="confirming.set(false)">Keep it</button>
         } @else {
-          <button pButton severity="secondary" type="button" (click)="confirming.set(true)">Remove</button>
+          <button
+            pButton
+            severity="secondary"
+            type="button"
+            aria-haspopup="menu"
+            title="Move, copy, split, merge …"
+            (click)="more.emit($event)"
+          >
+            More …
+          </button>
+          <button pButton severity="secondary" type="button" (click)="confirming.set(true)">Delete</button>
         }
       </div>
       @if (confirming()) {
@@ -355,6 +365,7 @@ export class PartCard {
   readonly saveEdit = output<readonly Op[]>();
   readonly ops = output<readonly Op[]>();
   readonly remove = output();
+  readonly more = output<MouseEvent>();
   readonly recordInside = output();
   readonly closed = output();
 

@@ -26,7 +26,7 @@ export interface Choice {
 @Pipe({ name: 'ebChoices' })
 export class ChoicesPipe implements PipeTransform {
   transform<T extends string | object>(rows: readonly T[], value?: keyof T, word = value, none?: string): readonly Choice[] {
-    const of = (row: T, key?: keyof T): string => String(typeof row === 'object' && key !== undefined ? row[key] : row);
+    const of = (row: T, key?: keyof T): string => (key === undefined ? (row as string) : (row[key] as string));
     const choices = rows.map((row) => ({ value: of(row, value), word: of(row, word) }));
     return none === undefined ? choices : [{ value: '', word: none }, ...choices];
   }

@@ -22,7 +22,7 @@ export class TableRow<T> {
   readonly track = input('');
   readonly template = inject<TemplateRef<RowContext<T>>>(TemplateRef);
 
-  static ngTemplateContextGuard<T>(_row: TableRow<T>, context: unknown): context is RowContext<T> {
+  static ngTemplateContextGuard<T>(_row: TableRow<T>, _context: unknown): _context is RowContext<T> {
     return true;
   }
 }

@@ -15,6 +15,8 @@ import { Router, RouterOutlet } from '@angular/router';
 import { blank, VEHICLE_ROLES, VEHICLE_ROLE_WORD, type Op, type OutlineNode, type VehicleRole, nextSequence } from '@each-bolt/core/record';
 import { map, of, startWith, switchMap, tap, timer } from 'rxjs';
 import { ButtonDirective } from 'primeng/button';
+import { Menu } from 'primeng/menu';
+import { subsystemItems } from '../acts/tree-menu';
 import { PartCardHost } from '../card/part-card-host';
 import { Names } from '../record/names';
 import { NotKept } from '../record/not-kept';
@@ -39,6 +41,8 @@ import { Stack } from './stack';
 import { BETWEEN_MS, ScanReader } from './scan-reader';
 import { ShellActs } from '../acts/shell-acts';
 import { Strip } from './strip';
+import { TreeActs } from '../acts/tree-acts';
+import { TreeDialog } from './tree-dialog';
 import { ThemeService } from '../shared/theme-service';
 import { UndoDialog } from './undo-dialog';
 
@@ -48,6 +52,7 @@ const SAID_MS = 6000;
 @Component({
   selector: 'eb-shell-page',
   imports: [
+    Menu,
     BasisLine,
     KeyHelp,
     NameDialog,
@@ -58,6 +63,7 @@ const SAID_MS = 6000;
     RouterOutlet,
     Stack,
     Strip,
+    TreeDialog,
     UndoDialog,
     WhyHost,
     ButtonDirective,
@@ -82,7 +88,10 @@ const SAID_MS = 6000;
               [chosen]="chosenKey()"
               [(filter)]="filter"
               [mayAdd]="service.can()('vehicle.add')"
+              [cut]="tree.cut()"
               (picked)="pick($event)"
+              (dropped)="tree.move($event.place, $event.ids)"
+              (menuAsked)="subsystemMenu.toggle($event)"
               (addVehicle)="addingVehicle.set(true)"
               (addSubsystem)="addingSubsystem.set(true)"
             />
@@ -136,6 +145,7 @@ const SAID_MS = 6000;
           (theme)="theme.switch()"
           (help)="helping.set(true)"
         />
+        <p-menu #subsystemMenu [model]="subsystemItems()" [popup]="true" appendTo="body" />
         <div class="said" role="status" [class.shown]="said() !== ''">{{ said() }}</div>
         @defer (when service.refused().length > 0; prefetch on idle) {
           <eb-not-kept
@@ -155,6 +165,9 @@ const SAID_MS = 6000;
         }
         @defer (when acts.asking(); prefetch on idle) {
           <eb-question-dialog [(visible)]="acts.asking" [about]="acts.about()" [people]="acts.members()" (saved)="acts.attach($event)" />
+        }
+        @defer (when tree.asking() !== null; prefetch on idle) {
+          <eb-tree-dialog />
         }
         @defer (when addingVehicle() || addingSubsystem(); prefetch on idle) {
           <eb-name-dialog heading="New vehicle" [roles]="roles" [(visible)]="addingVehicle" (named)="addVehicle($event)" />
@@ -253,6 +266,8 @@ export class ShellPage {
   protected readonly why = inject(WhyService);
   protected readonly undo = inject(UndoService);
   protected readonly acts = inject(ShellActs);
+  protected readonly tree = inject(TreeActs);
+  protected readonly subsystemItems = computed(() => subsystemItems(this.tree));
   protected readonly names = inject(Names);
   private readonly shown = inject(ShellFigures);
   private readonly selection = inject(Selection);
@@ -324,9 +339,14 @@ export class ShellPage {
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     if (event.key === 'Escape') return this.escape(event.target);
+    if (event.key === 'Delete' && !isTyping(event.target)) return this.tree.ask('delete');
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !isTyping(event.target)) {
       event.preventDefault();
       void (event.shiftKey ? this.undo.redo() : this.undo.undo());
+      return;
+    }
+    if ((event.ctrlKey || event.metaKey) && !isTyping(event.target) && this.cutOrPut(event.key.toLowerCase())) {
+      event.preventDefault();
       return;
     }
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
@@ -337,6 +357,14 @@ export class ShellPage {
     if (text !== null || this.keys[event.key]) event.preventDefault();
     clearTimeout(this.holding);
     if (this.scans.isHolding) this.holding = setTimeout(() => this.press(this.scans.release()), BETWEEN_MS);
+  }
+
+  /** Cut and put of parts; where text is marked on the page, the keys are the browser’s. */
+  private cutOrPut(key: string): boolean {
+    if (key === 'x' && (getSelection()?.isCollapsed ?? true)) this.tree.cutParts();
+    else if (key === 'v' && this.tree.cut().length > 0) void this.tree.put();
+    else return false;
+    return true;
   }
 
   private press(keys: readonly string[]): void {
@@ -364,6 +392,7 @@ export class ShellPage {
     w: () => this.why.ask(this.chosenKey(), 'mass'),
     g: () => this.go('questions'),
     h: () => this.go('history'),
+    y: () => this.tree.ask('move'),
     z: () => void this.undo.undo(),
     Z: () => void this.undo.redo(),
     n: () => this.acts.showingNotKept.set(this.service.refused().length > 0),

@@ -1,9 +1,12 @@
+import { CdkDrag, type CdkDragEnd } from '@angular/cdk/drag-drop';
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, input, model, output, signal, viewChild } from '@angular/core';
+import type { Place } from '@each-bolt/core/bench';
 import type { Outline, OutlineNode } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { dropText, droppedOn } from '../shared/dragged';
 import { CountPipe } from '../shared/pipes';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { TreeCursor, toggled } from '../shared/tree-cursor';
@@ -23,7 +26,16 @@ const ROW_PX = 26;
 /** Vehicles, their subsystems and parts; a filter; arrow keys. */
 @Component({
   selector: 'eb-stack',
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, CountPipe, VehicleMark, ButtonDirective, InputText],
+  imports: [
+    CdkDrag,
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    CountPipe,
+    VehicleMark,
+    ButtonDirective,
+    InputText,
+  ],
   template: `<div class="find">
       <input
         pInputText
@@ -53,7 +65,13 @@ const ROW_PX = 26;
         [attr.aria-level]="row.level + 1"
         [attr.aria-expanded]="row.hasChildren ? row.isOpen : null"
         [attr.aria-selected]="row.node.key === chosen()"
+        [attr.data-place]="dropText(row.node)"
         [class.chosen]="row.node.key === chosen()"
+        [class.cut]="cut().includes(row.node.id)"
+        cdkDrag
+        [cdkDragDisabled]="!mayAdd() || row.node.kind !== 'part'"
+        [cdkDragStartDelay]="{ touch: 350, mouse: 0 }"
+        (cdkDragEnded)="drop($event, row)"
         [class.active]="i === cursor.active()"
         [class.vehicle]="row.node.kind === 'vehicle'"
         [style.padding-left.px]="row.level * 14 + 10"
@@ -86,6 +104,16 @@ const ROW_PX = 26;
       <div class="foot">
         <button pButton severity="secondary" type="button" (click)="addVehicle.emit()">+ vehicle</button>
         <button pButton severity="secondary" type="button" (click)="addSubsystem.emit()">+ subsystem</button>
+        <button
+          pButton
+          severity="secondary"
+          type="button"
+          aria-haspopup="menu"
+          title="Rename, move, merge or delete the chosen subsystem"
+          (click)="menuAsked.emit($event)"
+        >
+          subsystem …
+        </button>
       </div>
     }`,
   styles: `
@@ -141,6 +169,16 @@ const ROW_PX = 26;
     cdk-virtual-scroll-viewport:focus .active {
       box-shadow: inset 0 0 0 1px var(--dye);
     }
+    .cut {
+      opacity: 0.5;
+    }
+    .row.cdk-drag-dragging {
+      position: relative;
+      z-index: 2;
+      background: var(--sheet);
+      outline: 1px solid var(--dye);
+      opacity: 0.85;
+    }
     .fold {
       flex: none;
       width: 18px;
@@ -191,6 +229,12 @@ export class Stack {
   readonly filter = model('');
   readonly picked = output<OutlineNode>();
   readonly mayAdd = input(true);
+  /** parts that were cut and wait to be put somewhere */
+  readonly cut = input<readonly string[]>([]);
+  readonly dropped = output<{ readonly place: Place; readonly ids: readonly string[] }>();
+  readonly menuAsked = output<MouseEvent>();
+
+  protected readonly dropText = dropText;
   readonly addVehicle = output();
   readonly addSubsystem = output();
 
@@ -248,6 +292,12 @@ export class Stack {
   protected leaveFilter(find: HTMLInputElement): void {
     this.filter.set('');
     find.blur();
+  }
+
+  protected drop(event: CdkDragEnd, row: TreeRow): void {
+    const place = droppedOn(event);
+    event.source.reset();
+    if (place) this.dropped.emit({ place, ids: [row.node.id] });
   }
 
   protected toggle(row: TreeRow): void {
