@@ -304,3 +304,17 @@ test('a gauge R&R study tells what the measuring is worth', async ({ page, reque
   await page.reload();
   await expect(page.getByRole('status').filter({ hasText: 'Good: the measuring makes' })).toBeVisible();
 });
+
+test('where no part is chosen, it lists what is worth measuring, and what each part lacks', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Worth measuring');
+  await page.goto(`/studies/${study.id}/bench`);
+  for (const line of ['bracket dc04 stamp 60x40x20', 'cover pp inj ~400 g']) await record(page, line);
+  await allKept(page);
+  await page.goto(`/studies/${study.id}/measure/scans`);
+  const rows = page.getByRole('table', { name: 'Worth measuring' }).getByRole('row');
+  // 15 % of a box of 60 × 40 × 20 mm in steel of 7850 kg/m³; 10 % of what was estimated
+  await expect(rows.nth(1)).toHaveText(/bracket.*~ 57.*no mass/);
+  await expect(rows.nth(2)).toHaveText(/cover.*40.*mass inferred/);
+  await page.getByRole('button', { name: 'bracket' }).click();
+  await expect(page.getByRole('heading', { name: /^Scans of / })).toBeVisible();
+});

@@ -14,6 +14,7 @@ export { finely, rmsOverSurface } from './mesh/finely';
 export { registerScan } from './mesh/register-scan';
 export { type Circle, circleThrough } from './mesh/circle-through';
 export { density, densityDoubts, materialsByDensity } from './density';
+export { worthMeasuring, type WorthMeasuring } from './worth-measuring';
 export type { Grade } from './alloy/grades';
 export { type AlloyMatch, type Fractions, limitText, matchGrades, UNSEEN_BY_X_RAYS, WEAK_BY_X_RAYS } from './alloy/match-grades';
 export { readDesignation } from './alloy/designation';

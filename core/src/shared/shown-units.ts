@@ -22,6 +22,7 @@ export const READ_IN = {
   m: { per: 1, unit: 'm', digits: 3 },
   mm: { per: 0.001, unit: 'mm', digits: 0 },
   kg: { per: 1, unit: 'kg', digits: 0 },
+  g: { per: 0.001, unit: 'g', digits: 1 },
   kN: { per: 1000, unit: 'kN', digits: 2 },
   h: { per: 3600, unit: 'h', digits: 2 },
   min: { per: 60, unit: 'min', digits: 1 },

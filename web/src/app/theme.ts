@@ -123,9 +123,15 @@ export const PRESET = definePreset(Aura, {
     datepicker: { dropdown: { width: '26px' } },
     datatable: {
       root: { transitionDuration: '0s' },
-      headerCell: { background: 'var(--paper)', hoverBackground: 'var(--paper)', padding: '4px 8px 5px 0', gap: '4px' },
+      headerCell: {
+        color: 'var(--soft)',
+        background: 'var(--paper)',
+        hoverBackground: 'var(--paper)',
+        padding: '4px 8px 5px 0',
+        gap: '4px',
+      },
       bodyCell: { padding: '4px 8px 4px 0' },
-      footerCell: { padding: '4px 8px 4px 0' },
+      footerCell: { background: 'transparent', padding: '4px 8px 4px 0' },
       row: { background: 'transparent', hoverBackground: 'var(--fine)' },
       columnTitle: { fontWeight: '500' },
       colorScheme: {

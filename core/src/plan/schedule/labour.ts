@@ -16,6 +16,6 @@ export const clockText = (min: number): string => `${String(Math.floor(min / 60)
 
 /** Minutes of a day of "07:30", or null for anything else. */
 export const readClock = (text: string): number | null => {
-  const [, h, m] = /^([01]?\d|2[0-3]):([0-5]\d)/.exec(text) ?? [];
+  const [, h, m] = /^\s*([01]?\d|2[0-3]):([0-5]\d)\s*$/.exec(text) ?? [];
   return h === undefined || m === undefined ? null : Number(h) * 60 + Number(m);
 };

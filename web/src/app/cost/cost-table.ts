@@ -61,6 +61,12 @@ import { CountPipe, MoneyPipe } from '../shared/pipes';
     tr {
       cursor: pointer;
     }
+    th {
+      font: 500 12.5px/1.3 var(--label);
+    }
+    td {
+      border-bottom: 1px solid var(--fine);
+    }
     .gap {
       margin-left: 6px;
     }

@@ -66,7 +66,7 @@ import { percentWords } from './scan-text';
         }
         @if (chosen(); as gaugeStudy) {
           @if (may()) {
-            <button pButton severity="secondary" type="button" (click)="remove(gaugeStudy)">Delete “{{ gaugeStudy.name }}” off</button>
+            <button pButton severity="secondary" type="button" (click)="remove(gaugeStudy)">Delete “{{ gaugeStudy.name }}”</button>
           }
         }
       </div>

@@ -13,6 +13,7 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
+import { WorthMeasuringList } from './worth-measuring';
 
 const FIELDS = [
   { field: 'wallThicknessM', word: 'Wall thickness' },
@@ -34,7 +35,7 @@ interface HandReading {
 /** Thickness and size by hand: read several times, with the mean and what it is worth. */
 @Component({
   selector: 'eb-hand-view',
-  imports: [ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
+  imports: [WorthMeasuringList, ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       <div class="acts">
@@ -131,7 +132,7 @@ interface HandReading {
         u² = s²/n + u(tool)². A typed reading is taken as exact to half its last digit. What was recorded before stays in the history.
       </p>
     } @else {
-      <p class="sheet-empty">Choose the part first that is measured.</p>
+      <eb-worth-measuring />
     }
   </div>`,
   styles: `

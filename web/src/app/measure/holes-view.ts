@@ -13,11 +13,24 @@ import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { HoleDrawing } from './hole-drawing';
+import { WorthMeasuringList } from './worth-measuring';
 
 /** Hole patterns: would one part bolt on where the other does? */
 @Component({
   selector: 'eb-holes-view',
-  imports: [HoleDrawing, ButtonDirective, InputText, Textarea, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow],
+  imports: [
+    WorthMeasuringList,
+    HoleDrawing,
+    ButtonDirective,
+    InputText,
+    Textarea,
+    Choose,
+    ChoicesPipe,
+    Tick,
+    DataTable,
+    TableHead,
+    TableRow,
+  ],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       @if (may()) {
@@ -65,7 +78,7 @@ import { HoleDrawing } from './hole-drawing';
           }
           @if (chosen(); as pattern) {
             @if (may()) {
-              <button pButton severity="secondary" type="button" (click)="remove(pattern)">Delete “{{ pattern.name }}” off</button>
+              <button pButton severity="secondary" type="button" (click)="remove(pattern)">Delete “{{ pattern.name }}”</button>
             }
           }
         </div>
@@ -147,7 +160,7 @@ import { HoleDrawing } from './hole-drawing';
         </section>
       }
     } @else {
-      <p class="sheet-empty">Choose the part first whose holes these are.</p>
+      <eb-worth-measuring />
     }
   </div>`,
   styleUrl: './new-row.css',

@@ -25,6 +25,7 @@ import { Selection } from '../record/selection';
 import { AlloyTable } from './alloy-table';
 import { CueList } from './cue-list';
 import { percentWords } from './scan-text';
+import { WorthMeasuringList } from './worth-measuring';
 
 const FAMILY_OF_BASE: Readonly<Record<Grade['base'], MaterialFamily>> = {
   Al: 'aluminium',
@@ -38,7 +39,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
 /** Material and process: what was read, what is seen, what it likely is, and what is decided. */
 @Component({
   selector: 'eb-material-view',
-  imports: [AlloyTable, CueList, ButtonDirective, InputText, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow],
+  imports: [WorthMeasuringList, AlloyTable, CueList, ButtonDirective, InputText, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       <div class="two">
@@ -191,7 +192,7 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
         </div>
       </div>
     } @else {
-      <p class="sheet-empty">Choose the part first whose material and process are to be found out.</p>
+      <eb-worth-measuring />
     }
   </div>`,
   styles: `

@@ -21,6 +21,7 @@ import { ScanList } from './scan-list';
 import { ScanResults, type Cut } from './scan-results';
 import { TakeScan } from './take-scan';
 import { scanRows } from './scan-text';
+import { WorthMeasuringList } from './worth-measuring';
 
 /** A file that is being looked at: not yet kept, or one of the record. */
 interface Looked {
@@ -34,7 +35,19 @@ interface Looked {
 /** Scans of the chosen part: measured, looked at, cut, compared, and weighed against. */
 @Component({
   selector: 'eb-scans-view',
-  imports: [DensityPanel, RefusalNote, ScanDesk, ScanList, ButtonDirective, InputText, Choose, FileButton, DataTable, TableRow],
+  imports: [
+    WorthMeasuringList,
+    DensityPanel,
+    RefusalNote,
+    ScanDesk,
+    ScanList,
+    ButtonDirective,
+    InputText,
+    Choose,
+    FileButton,
+    DataTable,
+    TableRow,
+  ],
   providers: [ScanResults],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
@@ -159,7 +172,7 @@ interface Looked {
         />
       </section>
     } @else {
-      <p class="sheet-empty">Choose the part first whose scan this is.</p>
+      <eb-worth-measuring />
     }
   </div>`,
   styles: `

@@ -25,13 +25,14 @@ import {
   type SectionTold,
 } from './section-text';
 import { SectionWork } from './section-work';
+import { WorthMeasuringList } from './worth-measuring';
 
 const PICTURE = { width: 190, height: 140 } as const;
 
 /** Sections of the chosen part: drawn from the library or an outline, worked out, held against another, and varied. */
 @Component({
   selector: 'eb-sections-view',
-  imports: [ButtonDirective, InputText, Textarea, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
+  imports: [WorthMeasuringList, ButtonDirective, InputText, Textarea, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
   providers: [SectionWork],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
@@ -195,7 +196,7 @@ const PICTURE = { width: 190, height: 140 } as const;
         }
       }
     } @else {
-      <p class="sheet-empty">Choose the part first whose section this is.</p>
+      <eb-worth-measuring />
     }
   </div>`,
   styleUrl: './new-row.css',

@@ -62,12 +62,19 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
         <dd>
           <input
             pInputText
-            type="time"
+            type="text"
+            class="clock"
+            inputmode="numeric"
+            placeholder="08:00"
             aria-label="The day begins at"
             [value]="opens()"
             [disabled]="!mayPlan()"
+            [attr.aria-invalid]="opensFault() !== ''"
             (change)="setOpens($any($event.target).value)"
           />
+          @if (opensFault() !== '') {
+            <small role="alert">{{ opensFault() }}</small>
+          }
         </dd>
         <dt>Working time a day, breaks left out</dt>
         <dd>
@@ -230,6 +237,9 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
     <p class="soft">The schedule gives packages to whoever can do them and is free; name somebody on a package to have it done by them.</p>
   </div>`,
   styles: `
+    .clock {
+      width: 76px;
+    }
     :host {
       display: contents;
     }
@@ -286,6 +296,7 @@ export class PeopleView {
   protected readonly calendar = computed(() => this.open.study().calendar);
   protected readonly axisIssues = computed(() => workingCalendar(this.calendar()).issues);
   protected readonly awayFault = signal<ReadonlyMap<string, string>>(new Map());
+  protected readonly opensFault = signal('');
   protected readonly opens = computed(() => clockText(this.calendar().opensMin));
   protected readonly accounts = computed<readonly FieldChoice[]>(() => {
     const nameOf = new Map(this.service.people().map((p) => [p.id, p.name]));
@@ -326,6 +337,7 @@ export class PeopleView {
 
   protected setOpens(time: string): void {
     const opensMin = readClock(time);
+    this.opensFault.set(opensMin === null ? 'Write the hour as 08:00, from 00:00 to 23:59' : '');
     if (opensMin !== null) this.set({ opensMin });
   }
 

@@ -92,7 +92,6 @@ const MARKS: readonly EvidenceMark[] = ['S', 'T', 'R', 'I', '?'];
           id="tree-name"
           autocomplete="off"
           maxlength="200"
-         
           [value]="name()"
           (input)="name.set($any($event.target).value)"
         />
@@ -104,7 +103,6 @@ const MARKS: readonly EvidenceMark[] = ['S', 'T', 'R', 'I', '?'];
           id="tree-count"
           inputmode="numeric"
           autocomplete="off"
-         
           [value]="count()"
           (input)="count.set($any($event.target).value)"
         />
