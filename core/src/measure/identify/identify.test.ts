@@ -38,6 +38,38 @@ describe('what is seen on a part', () => {
     const { families } = likely(['draft'], 'plastic');
     expect([families[0]!.what, families[0]!.chanceFraction]).toEqual(['plastic', 1]);
   });
+  it('what speaks against a process is named, the strongest first, and is not named for it', () => {
+    // one section all along, and ribs: an extrusion has the one and hardly the other; a die casting the other way round
+    const { processes } = likely(['same-section', 'ribs', 'draft'], null);
+    const of = (id: string): { for: readonly string[]; against: readonly string[] } => {
+      const one = processes.find((p) => p.what.id === id)!;
+      return { for: one.forIt.map((c) => c.id), against: one.against.map((c) => c.id) };
+    };
+    const ratio = (cue: string, id: string): number => CUES.find((c) => c.id === cue)!.processes[id] ?? 1;
+    for (const id of PROCESSES.map((p) => p.id)) {
+      const cues = ['same-section', 'ribs', 'draft'];
+      const sorted = (is: (r: number) => boolean, way: 1 | -1): readonly string[] =>
+        cues.filter((cue) => is(ratio(cue, id))).sort((a, b) => way * (ratio(a, id) - ratio(b, id)));
+      expect([id, of(id)]).toEqual([id, { for: sorted((r) => r > 1, -1), against: sorted((r) => r < 1, 1) }]);
+    }
+    expect(of('hpdc').against).toContain('same-section');
+    expect(of('extrusion').for).toContain('same-section');
+  });
+  it('a process keeps its chance only with a family it works with', () => {
+    const chance = (known: 'aluminium' | 'plastic' | 'steel', id: string): number =>
+      likely(['draft', 'parting-line'], known).processes.find((p) => p.what.id === id)!.chanceFraction;
+    // a tool for metal does not mould plastic: a fiftieth of what it has with a metal it works with
+    expect(chance('plastic', 'hpdc')).toBeLessThan(chance('aluminium', 'hpdc') / 5);
+    expect(chance('steel', 'injection-moulding')).toBeLessThan(chance('plastic', 'injection-moulding') / 5);
+    const odds = (known: 'aluminium' | 'steel'): number => chance(known, 'sand-casting') / chance(known, 'hpdc');
+    expect(odds('steel') / odds('aluminium')).toBeCloseTo(50, 6);
+  });
+  it('a cue that does not exist is passed over, and speaks for a family where it does', () => {
+    expect(likely(['no such cue'], null)).toEqual(likely([], null));
+    const magnetic = likely(['magnetic'], null).families;
+    expect([magnetic[0]!.what, magnetic[0]!.forIt.map((c) => c.id)]).toEqual(['steel', ['magnetic']]);
+    expect(magnetic.find((one) => one.what === 'plastic')!.against.map((c) => c.id)).toEqual(['magnetic']);
+  });
   it('every cue speaks of processes that are in the catalogue', () => {
     const known = new Set(PROCESSES.map((p) => p.id));
     expect(CUES.flatMap((c) => Object.keys(c.processes)).filter((id) => !known.has(id))).toEqual([]);
@@ -53,6 +85,12 @@ describe('a material marking of plastic', () => {
     ['>PP-(GF15+TD20)<', 'PP, 15 % glass fibre, 20 % talc powder', null],
     ['pom', 'POM', 'pom'],
   ])('%s', (text, words, material) => expect(readMaterialMarking(text)).toMatchObject({ words, materialId: material }));
+  it('spaces, small letters and other brackets make no difference; a half known mark is none', () => {
+    for (const text of ['  >PA66 - GF 30<  ', '›pa66-gf30‹', '»PA66-GF30«', 'PA66-GF30'])
+      expect([text, readMaterialMarking(text)?.materialId]).toEqual([text, 'pa66-gf30']);
+    for (const none of ['', '><', '>PC+XYZ<', '>PA66-AGF30<', '>PA66-GF300<', '>PA66-GF<', '>PA66-GF30x<', 'x >PA66<'])
+      expect([none, readMaterialMarking(none)]).toEqual([none, null]);
+  });
   it('other words are none', () => {
     expect(readMaterialMarking('>MADE HERE<')).toBeNull();
     expect(readMaterialMarking('PP-XY30')).toBeNull();
