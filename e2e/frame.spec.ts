@@ -237,3 +237,27 @@ test('sign-in, the studies, a new study and the accounts have nothing serious ei
   expect(await serious(out)).toEqual([]);
   await nobody.close();
 });
+
+test('single letters are turned off where somebody wants that, and stay off', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Letters off');
+  await page.goto(`/studies/${study.id}/bench`);
+  await expect(page.getByLabel('Entry line')).toBeVisible();
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keys' });
+  await keys.getByLabel('Single letters act as keys on this device').uncheck();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  const isDark = (): Promise<boolean> => page.evaluate(() => document.documentElement.classList.contains('bay'));
+  await page.keyboard.press('d');
+  await page.keyboard.press('p');
+  await page.reload();
+  await expect(page.getByLabel('Entry line')).toBeVisible();
+  await page.keyboard.press('d');
+  expect([await isDark(), page.url().includes('/bench')]).toEqual([false, true]);
+  // the help is always to be had, and turns them on again
+  await page.keyboard.press('?');
+  await keys.getByLabel('Single letters act as keys on this device').check();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await page.keyboard.press('d');
+  await expect.poll(isDark).toBe(true);
+  await page.keyboard.press('d');
+});

@@ -82,7 +82,7 @@ test('a study is planned from the choice of a vehicle to the schedule, a package
   await put(page, 'Time to obtain', 'soon');
   await expect(page.getByRole('alert')).toContainText('“soon” is not a number');
   await put(page, 'Time to obtain', '6');
-  await page.getByLabel('Requested by').fill('the electronics group');
+  await page.getByLabel('Who makes the new request').fill('the electronics group');
   await choose(page.getByLabel('Priority of the request'), 4);
   await page.getByRole('button', { name: 'Add the request' }).click();
   await expect(page.getByRole('row', { name: /Costermonger/ }).first()).toContainText('5');
@@ -423,7 +423,7 @@ test.describe('a reader', () => {
     await page.goto(`/studies/${study.id}/plan/choice`);
     await expect(page.getByRole('button', { name: 'Make it a vehicle' })).toHaveCount(0);
     await expect(page.getByLabel('Name', { exact: true })).toBeDisabled();
-    await page.getByLabel('Requested by').fill('the seat group');
+    await page.getByLabel('Who makes the new request').fill('the seat group');
     await page.getByRole('button', { name: 'Add the request' }).click();
     await expect(page.getByLabel('Requested by', { exact: true })).toHaveValue('the seat group');
     await allKept(page);

@@ -7,6 +7,7 @@ import type { Refusal } from '@each-bolt/core/wire';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { EditField } from '../shared/edit-field';
+import { LetterKeys } from '../shared/letter-keys';
 import { FieldPipe } from '../shared/pipes';
 import type { FieldChoice } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
@@ -340,6 +341,7 @@ import { afterText, stepManner, stepParts } from './step-text';
 export class RemovalsView {
   protected readonly open = inject(OpenStudy);
   protected readonly selection = inject(Selection);
+  private readonly letters = inject(LetterKeys);
   protected readonly work = inject(BenchWork);
   protected readonly edits = inject(RowEdits);
 
@@ -389,7 +391,7 @@ export class RemovalsView {
       j: () => step && this.join(step),
       t: () => step && this.split(step),
     }[event.key];
-    if (!act) return;
+    if (!act || (event.key.length === 1 && !this.letters.on())) return;
     event.preventDefault();
     act();
   }

@@ -1,20 +1,20 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
-import { MATERIALS, PROCESSES, fixed, type ByMass } from '@each-bolt/core/shared';
-import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { MATERIALS, PROCESSES, fixed, type ByMass, type Material, type Process } from '@each-bolt/core/shared';
+import { DataTable, SortHeading, TableHead, TableRow } from '../shared/data-table';
 
 /** The catalogue behind the costs: every figure with its unit, year and source. */
 @Component({
   selector: 'eb-catalogue-table',
-  imports: [DataTable, TableHead, TableRow],
+  imports: [DataTable, SortHeading, TableHead, TableRow],
   template: `<div class="scroll" tabindex="0" role="region" aria-label="Catalogue">
     @if (kind() === 'materials') {
-      <eb-table
+      <eb-table label="Materials" [find]="words"
         ><ng-template ebHead>
           <tr>
-            <th scope="col">Material</th>
-            <th scope="col">Family</th>
-            <th scope="col" class="right">Density, kg/m³</th>
-            <th scope="col" class="right">Price, EUR/kg</th>
+            <th scope="col" [ebSort]="by.name">Material</th>
+            <th scope="col" [ebSort]="by.family">Family</th>
+            <th scope="col" class="right" [ebSort]="by.density">Density, kg/m³</th>
+            <th scope="col" class="right" [ebSort]="by.price">Price, EUR/kg</th>
             <th scope="col" class="right">Year</th>
             <th scope="col">Typed as</th>
             <th scope="col">Source</th>
@@ -32,16 +32,16 @@ import { DataTable, TableHead, TableRow } from '../shared/data-table';
         </ng-template></eb-table
       >
     } @else {
-      <eb-table
+      <eb-table label="Processes" [find]="words"
         ><ng-template ebHead>
           <tr>
-            <th scope="col">Process</th>
-            <th scope="col" class="right">Scrap</th>
+            <th scope="col" [ebSort]="by.name">Process</th>
+            <th scope="col" class="right" [ebSort]="by.scrap">Scrap</th>
             <th scope="col" class="right">Cycle, s</th>
             <th scope="col" class="right">Rate, EUR/h</th>
             <th scope="col" class="right">Tooling, EUR</th>
-            <th scope="col" class="right">Tool life, parts</th>
-            <th scope="col" class="right">Yield</th>
+            <th scope="col" class="right" [ebSort]="by.life">Tool life, parts</th>
+            <th scope="col" class="right" [ebSort]="by.yield">Yield</th>
             <th scope="col">Typed as</th>
             <th scope="col">Source</th>
           </tr> </ng-template
@@ -86,6 +86,20 @@ export class CatalogueTable {
   readonly kind = input.required<'materials' | 'processes'>();
   protected readonly materials = MATERIALS;
   protected readonly processes = PROCESSES;
+  /** what columns are sorted by */
+  protected readonly by = {
+    name: ({ name }: Material | Process): string => name,
+    family: ({ family }: Material): string => family,
+    density: ({ densityKgPerM3 }: Material): number => densityKgPerM3,
+    price: ({ priceEurPerKg }: Material): number => priceEurPerKg,
+    scrap: ({ scrapFraction }: Process): number => scrapFraction,
+    life: ({ toolLifeParts }: Process): number => toolLifeParts,
+    yield: ({ yieldFraction }: Process): number => yieldFraction,
+  };
+
+  /** the words by which an entry is typed and found */
+  protected readonly words = (entry: { readonly id: string; readonly words: readonly string[] }): string =>
+    [entry.id, ...entry.words].join(', ');
 
   protected number(value: number, decimals: number): string {
     return fixed(value, decimals);
@@ -93,9 +107,5 @@ export class CatalogueTable {
 
   protected byMass({ base, perKg }: ByMass): string {
     return `${fixed(base, 0)} + ${fixed(perKg, perKg % 1 === 0 ? 0 : 1)} m`;
-  }
-
-  protected words(entry: { readonly id: string; readonly words: readonly string[] }): string {
-    return [entry.id, ...entry.words].join(', ');
   }
 }

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { worthMeasuring } from '@each-bolt/core/measure';
+import { worthMeasuring, type WorthMeasuring } from '@each-bolt/core/measure';
 import { READ_IN, fixed, materialById, readAs } from '@each-bolt/core/shared';
 import { ButtonDirective } from 'primeng/button';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
-import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { DataTable, SortHeading, TableHead, TableRow } from '../shared/data-table';
 
 /** So many are listed: more nobody measures in a week. */
 const MOST_LISTED = 60;
@@ -12,7 +12,7 @@ const MOST_LISTED = 60;
 /** Where no part is chosen: the parts of the subsystem that are worth measuring, and what each lacks. */
 @Component({
   selector: 'eb-worth-measuring',
-  imports: [ButtonDirective, DataTable, TableHead, TableRow],
+  imports: [ButtonDirective, DataTable, SortHeading, TableHead, TableRow],
   template: `@if (rows().length > 0) {
       <p class="soft">
         Worth measuring under {{ selection.subsystem()?.name }} of {{ selection.vehicle()?.name }}: those first on which most mass rests.
@@ -21,8 +21,8 @@ const MOST_LISTED = 60;
       <eb-table label="Worth measuring" [find]="words">
         <ng-template ebHead>
           <tr>
-            <th scope="col">Part</th>
-            <th scope="col" class="right">Mass at stake, g</th>
+            <th scope="col" [ebSort]="byName">Part</th>
+            <th scope="col" class="right" [ebSort]="byMass">Mass at stake, g</th>
             <th scope="col">What it lacks</th>
             <th scope="col">Material</th>
           </tr>
@@ -75,8 +75,9 @@ export class WorthMeasuringList {
   protected readonly rows = computed(() =>
     worthMeasuring(this.open.record(), this.selection.vehicle()?.id ?? '', this.selection.subsystem()?.id ?? null).slice(0, MOST_LISTED),
   );
-  protected readonly words = ({ part, lacks }: { readonly part: { readonly name: string }; readonly lacks: readonly string[] }): string =>
-    `${part.name} ${lacks.join(' ')}`;
+  protected readonly byName = ({ part }: WorthMeasuring): string => part.name;
+  protected readonly byMass = ({ atStakeKg }: WorthMeasuring): number => atStakeKg;
+  protected readonly words = ({ part, lacks }: WorthMeasuring): string => `${part.name} ${lacks.join(' ')}`;
 
   protected text(kg: number): string {
     const grams = readAs(READ_IN.g, kg);

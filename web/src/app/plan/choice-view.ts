@@ -231,7 +231,7 @@ const STRENGTHS: readonly FieldChoice[] = [
             >
             @if (may()('request.add')) {
               <form (submit)="ask($event, candidate, who, strength, asks)">
-                <input pInputText #who aria-label="Requested by" placeholder="who asks" autocomplete="off" />
+                <input pInputText #who aria-label="Who makes the new request" placeholder="who asks" autocomplete="off" />
                 <eb-choose #strength label="Priority of the request" value="3" [options]="strengths" />
                 <input
                   pInputText

@@ -209,7 +209,8 @@ export class RecordService {
 
   private async readFromServer(studyId: string): Promise<void> {
     try {
-      const [read, people] = [await firstValueFrom(this.api.study(studyId)), await firstValueFrom(this.api.people())];
+      // who the people are does not wait for the study, which may be large
+      const [read, people] = await Promise.all([firstValueFrom(this.api.study(studyId)), firstValueFrom(this.api.people())]);
       if (this.opening !== studyId) return;
       this.show({ studyId, role: read.role, may: read.may, people, held: holdStudy(read.record, this.waiting()) });
       await this.storeWhole();

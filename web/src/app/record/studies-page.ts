@@ -5,6 +5,7 @@ import { counted } from '@each-bolt/core/shared';
 import { editOp, templateOps, type Op } from '@each-bolt/core/record';
 import { Subject, catchError, firstValueFrom, from, map, startWith, switchMap } from 'rxjs';
 import { Session } from './session';
+import { LetterKeys } from '../shared/letter-keys';
 import { Brand } from '../shared/brand';
 import { RefusalNote } from '../shared/refusal-note';
 import { LocalStore } from './local-store';
@@ -230,10 +231,12 @@ export class StudiesPage {
     return this.outbox.refused().filter(({ studyId }) => !ids.has(studyId));
   });
 
+  private readonly letters = inject(LetterKeys);
+
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     const typing = event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(event.target.tagName);
-    if (event.key !== 'b' || typing || event.ctrlKey || event.metaKey || event.altKey || !this.isLead()) return;
+    if (event.key !== 'b' || !this.letters.on() || typing || event.ctrlKey || event.metaKey || event.altKey || !this.isLead()) return;
     event.preventDefault();
     void this.start();
   }

@@ -8,9 +8,10 @@ import {
   linkedSignal,
   model,
   signal,
+  viewChild,
   type PipeTransform,
 } from '@angular/core';
-import { FormsModule, NG_VALUE_ACCESSOR, type ControlValueAccessor } from '@angular/forms';
+import { FormsModule, NG_VALUE_ACCESSOR, NgModel, type ControlValueAccessor } from '@angular/forms';
 import { Select } from 'primeng/select';
 
 /** What can be chosen: the value that is kept, and the word people read. */
@@ -86,6 +87,7 @@ export class Choose implements ControlValueAccessor {
   protected readonly isBarred = signal(false);
   /** what the list shows; it goes back to the value it is told where a choice is answered with another */
   protected readonly shown = linkedSignal(() => this.value());
+  private readonly field = viewChild(NgModel);
   private changed: (value: string) => void = () => undefined;
   protected touched: () => void = () => undefined;
 
@@ -94,7 +96,10 @@ export class Choose implements ControlValueAccessor {
     this.value.set(value);
     this.changed(value);
     // where the choice is an act, or is answered with another value, the field goes back to what it is told
-    queueMicrotask(() => this.shown.set(this.value()));
+    queueMicrotask(() => {
+      this.shown.set(this.value());
+      if (this.value() !== value) this.field()?.control.setValue(this.value(), { emitViewToModelChange: false });
+    });
   }
 
   writeValue(value: string | null): void {

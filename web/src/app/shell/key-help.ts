@@ -1,10 +1,12 @@
-import { ChangeDetectionStrategy, Component, model } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, model } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
+import { LetterKeys } from '../shared/letter-keys';
+import { Tick } from '../shared/tick';
 import { KEY_GROUPS } from './keys';
 
 @Component({
   selector: 'eb-key-help',
-  imports: [Dialog],
+  imports: [Dialog, Tick],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Keys"
@@ -30,6 +32,7 @@ import { KEY_GROUPS } from './keys';
         </section>
       }
     </div>
+    <eb-tick [(checked)]="letters.on">Single letters act as keys on this device</eb-tick>
     <p class="soft">
       Single letters work while no field is being typed in. The shorthand of the entry line is explained in docs/method/bench.md.
     </p>
@@ -62,5 +65,6 @@ import { KEY_GROUPS } from './keys';
 })
 export class KeyHelp {
   readonly visible = model(false);
+  protected readonly letters = inject(LetterKeys);
   protected readonly groups = KEY_GROUPS;
 }

@@ -43,6 +43,7 @@ import { ShellActs } from '../acts/shell-acts';
 import { Strip } from './strip';
 import { TreeActs } from '../acts/tree-acts';
 import { TreeDialog } from './tree-dialog';
+import { LetterKeys } from '../shared/letter-keys';
 import { ThemeService } from '../shared/theme-service';
 import { UndoDialog } from './undo-dialog';
 
@@ -260,6 +261,7 @@ export class ShellPage {
   protected readonly service = inject(RecordService);
   protected readonly open = inject(OpenStudy);
   protected readonly theme = inject(ThemeService);
+  private readonly letters = inject(LetterKeys);
   private readonly outbox = inject(Outbox);
   protected readonly elsewhere = computed(() => this.outbox.waiting().length - this.service.waiting().length);
   protected readonly rule = inject(CountingRule);
@@ -367,7 +369,10 @@ export class ShellPage {
     return true;
   }
 
-  private press(keys: readonly string[]): void {
+  /** Keys act when the study is there to be acted on; single letters only where the person wants them. The help is always to be had. */
+  private press(pressed: readonly string[]): void {
+    const isReady = this.service.state().kind === 'ready';
+    const keys = pressed.filter((key) => (isReady && this.letters.on()) || key === '?');
     for (const key of keys) this.keys[key]?.();
   }
 
