@@ -1,5 +1,5 @@
 import { median } from 'd3-array';
-import { massSaid, type Part, type StudyRecord } from '../record';
+import { massSaid, type Part, type Scan, type StudyRecord } from '../record';
 import { EVIDENCE_WORD, materialById } from '../shared';
 import { boxVolumeM3, envelopeOf } from '../bench';
 import { density, densityDoubts } from './density';
@@ -21,9 +21,8 @@ const NOT_WEIGHED = 0.1;
 /** kg/m³, of a part whose material is not known yet: between light metal and steel; assumed */
 const SOME_DENSITY = 4000;
 
-const lacksOf = (record: StudyRecord, part: Part): readonly string[] => {
+const lacksOf = (part: Part, scan: Scan | undefined): readonly string[] => {
   const said = massSaid(part);
-  const scan = record.scans.find((one) => one.partId === part.id && one.figures.volumeM3 !== null);
   const material = materialById.get(part.materialId ?? '') ?? null;
   const doubts =
     scan && part.massEachKg !== null && part.massEachKg > 0
@@ -49,6 +48,7 @@ const lacksOf = (record: StudyRecord, part: Part): readonly string[] => {
 export const worthMeasuring = (record: StudyRecord, vehicleId: string, subsystemId: string | null = null): readonly WorthMeasuring[] => {
   const partById = new Map(record.parts.map((part) => [part.id, part]));
   const isAssembly = new Set(record.parts.flatMap((part) => part.parentId ?? []));
+  const scanOf = new Map(record.scans.filter((scan) => scan.figures.volumeM3 !== null).map((scan) => [scan.partId, scan]));
   const weighedKg = median(record.parts.flatMap((part) => part.massEachKg ?? [])) ?? 0;
   /** the subsystem a part hangs under, and how many of it are on the vehicle */
   const hung = (part: Part): { readonly under: string | null; readonly count: number } => {
@@ -63,7 +63,7 @@ export const worthMeasuring = (record: StudyRecord, vehicleId: string, subsystem
     .filter((part) => part.vehicleId === vehicleId && !isAssembly.has(part.id))
     .flatMap((part): readonly WorthMeasuring[] => {
       const { under, count } = hung(part);
-      const lacks = lacksOf(record, part);
+      const lacks = lacksOf(part, scanOf.get(part.id));
       if (lacks.length === 0 || (subsystemId !== null && under !== subsystemId)) return [];
       const said = massSaid(part);
       if (part.massEachKg !== null && said !== null) {

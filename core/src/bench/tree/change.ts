@@ -1,3 +1,4 @@
+import { group } from 'd3-array';
 import { issue, type Issue } from '../../shared';
 import type { Entity, Op, Part, StudyRecord } from '../../record';
 
@@ -24,10 +25,11 @@ export const partNamed = (record: StudyRecord, id: string): Part | undefined => 
 
 /** Parts by the part they are in. */
 export const insideOf = (record: StudyRecord): ReadonlyMap<string, readonly Part[]> => {
-  const inside = new Map<string, Part[]>();
-  for (const part of record.parts) if (part.parentId !== null) inside.set(part.parentId, [...(inside.get(part.parentId) ?? []), part]);
-  for (const parts of inside.values()) parts.sort((a, b) => a.sequence - b.sequence);
-  return inside;
+  const inOrder = [...record.parts].sort((a, b) => a.sequence - b.sequence);
+  return group(
+    inOrder.filter((part) => part.parentId !== null),
+    (part) => part.parentId ?? '',
+  );
 };
 
 /** A part and all inside it, each before what is in it. */

@@ -1,4 +1,5 @@
 import {
+  applyOps,
   blank,
   editOp,
   evidence,
@@ -89,12 +90,12 @@ export const mergeParts = (record: StudyRecord, ids: readonly string[]): TreeCha
   }
   const quantity = parts.reduce((sum, part) => sum + part.quantity, 0);
   const gone = new Set(others.map((part) => part.id));
-  // what goes with the other lines are the sets that describe them; everything else names the first line by then
-  const leaving = removalOps(record, 'part', [...gone]).filter((op) => op.kind === 'part.remove' || isDescribing(op));
+  // the sets that describe the other lines go with them; everything else names the first line by then
+  const renamed = renamedOps(record, 'part', gone, first.id).filter((op) => !isDescribing(op));
   return changed(`${namesOf(parts)} merged into one line of ${quantity}`, [
     editOp('part', first, { quantity, ...ofSum(parts) }),
-    ...renamedOps(record, 'part', gone, first.id).filter((op) => !isDescribing(op)),
-    ...leaving,
+    ...renamed,
+    ...removalOps(applyOps(record, renamed, record.revision), 'part', [...gone]),
   ]);
 };
 
@@ -135,14 +136,12 @@ export const dissolvePart = (record: StudyRecord, id: string): TreeChange => {
   if (children.length === 0) return refused('empty', `${part.name} has nothing inside`, null, id);
   const behind = nextSequence(hangingAt(record, placeOf(part)));
   const { subsystemId, parentId } = part;
-  const out = children.map((child, at) =>
-    editOp('part', child, { subsystemId, parentId, sequence: behind + at, quantity: child.quantity * part.quantity }),
+  const out = children.flatMap(
+    (child, at) => editOp('part', child, { subsystemId, parentId, sequence: behind + at, quantity: child.quantity * part.quantity }) ?? [],
   );
-  const isOut = new Set(children.map((child) => child.id));
-  const without = { ...record, parts: record.parts.map((one) => (isOut.has(one.id) ? { ...one, parentId: null } : one)) };
   return changed(`${part.name} dissolved, ${namesOf(children)} ${placeText(record, placeOf(part))}`, [
     ...out,
-    ...removalOps(without, 'part', [id]),
+    ...removalOps(applyOps(record, out, record.revision), 'part', [id]),
   ]);
 };
 
