@@ -73,7 +73,10 @@ test('sets are edited and removed in the card, and a part is removed with all it
   await expect(card.getByText('None recorded.')).toBeVisible();
   await rowOf(page, /module/).click();
   await card.getByRole('button', { name: 'Delete', exact: true }).click();
-  await card.getByRole('button', { name: 'Delete part' }).click();
+  await page
+    .getByRole('dialog', { name: /^Delete: module/ })
+    .getByRole('button', { name: 'Delete' })
+    .click();
   await expect(page.getByText('Nothing is recorded under Sliding cargo door')).toBeVisible();
   await expect(card).toHaveCount(0);
 });

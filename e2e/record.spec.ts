@@ -324,7 +324,10 @@ test.describe('without a network', () => {
     const { parts } = (await (await request.get(`/api/studies/${study.id}`)).json()) as Read;
     await change(request, study.id, [{ kind: 'part.edit', id: parts[0]?.id, was: { tag: '' }, fields: { tag: 'DR2-1' } }]);
     await card(page).getByRole('button', { name: 'Delete', exact: true }).click();
-    await card(page).getByRole('button', { name: 'Delete part' }).click();
+    await page
+      .getByRole('dialog', { name: /^Delete: plate/ })
+      .getByRole('button', { name: 'Delete' })
+      .click();
     await expect(rowOf(page, /plate/)).toHaveCount(0);
     await page.context().setOffline(false);
     await page.getByRole('button', { name: '1 not kept' }).click();

@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { removalOps, type Part } from '@each-bolt/core/record';
 import {
   assembleParts,
@@ -36,20 +36,30 @@ export class TreeActs {
   private readonly selection = inject(Selection);
   private readonly shell = inject(ShellActs);
 
-  /** parts chosen together, beside the one whose card is open */
-  readonly marked = signal<ReadonlySet<string>>(new Set());
-  /** parts that were cut, until they are put somewhere */
-  readonly cut = signal<readonly string[]>([]);
+  private readonly studyId = computed(() => this.open.study().id);
+  /** parts chosen together, beside the one whose card is open; choosing another one, or another place, begins anew */
+  readonly marked = linkedSignal<string, ReadonlySet<string>>({
+    source: () => [this.studyId(), this.selection.subsystemKey(), this.selection.partId()].join(' '),
+    computation: () => new Set(),
+  });
+  /** parts that were cut, until they are put somewhere in the same study */
+  readonly cut = linkedSignal<string, readonly string[]>({ source: this.studyId, computation: () => [] });
   readonly asking = signal<TreeAsk | null>(null);
+  /** what was chosen when it was asked: what is chosen meanwhile, by a scanner or another page, is not meant */
+  private readonly asked = signal<{ readonly ids: readonly string[]; readonly subsystemId: string }>({ ids: [], subsystemId: '' });
   readonly fault = signal('');
   readonly may = computed(() => this.service.can()('part.add'));
 
-  /** the parts an act is about: those chosen together, else the one that is chosen */
+  /** the parts an act is about: those it was asked for; else those chosen together, else the one that is chosen */
   readonly parts = computed<readonly Part[]>(() => {
-    const { marked, part } = { marked: this.marked(), part: this.selection.part() };
-    const all = this.open.record().parts.filter((one) => marked.has(one.id));
-    return all.length > 0 ? all : part ? [part] : [];
+    const [marked, part] = [this.marked(), this.selection.part()];
+    const ids = this.asking() !== null ? new Set(this.asked().ids) : marked;
+    const all = this.open.record().parts.filter((one) => ids.has(one.id));
+    return this.asking() !== null || all.length > 0 ? all : part ? [part] : [];
   });
+  readonly subsystem = computed(() =>
+    this.asking() === null ? this.selection.subsystem() : (this.open.subsystemById().get(this.asked().subsystemId) ?? null),
+  );
   readonly ids = computed(() => this.parts().map((part) => part.id));
   readonly names = computed(() => {
     const [first, ...others] = this.parts();
@@ -71,7 +81,9 @@ export class TreeActs {
   }
 
   ask(what: TreeAsk): void {
+    if (this.asking() !== null) return;
     this.fault.set('');
+    this.asked.set({ ids: this.ids(), subsystemId: this.selection.subsystem()?.id ?? '' });
     if (!this.may()) this.shell.said.set('Your role does not change the tree; ask a recorder or a lead');
     else if (this.parts().length === 0 && !what.endsWith('subsystem')) this.shell.said.set('Choose a part first');
     else this.asking.set(what);
@@ -119,15 +131,20 @@ export class TreeActs {
   }
 
   async remove(): Promise<boolean> {
-    const says = `${this.names()} deleted`;
-    const isDone = await this.done({ ok: true, says, ops: removalOps(this.open.record(), 'part', this.ids()) });
-    if (isDone) void this.selection.choose({ part: null, inside: null });
+    const [record, ids] = [this.open.record(), this.ids()];
+    if (ids.length === 0) return this.refuse('It is not there any more: somebody else has deleted it');
+    const ops = removalOps(record, 'part', ids);
+    const gone = new Set(ops.map((op) => op.id));
+    const inside = this.selection.inside();
+    const isDone = await this.done({ ok: true, says: `${this.names()} deleted`, ops });
+    // what is recorded next goes where the deleted assembly was
+    if (isDone) void this.selection.choose({ part: null, ...(inside && gone.has(inside.id) ? { inside: inside.parentId } : {}) });
     return isDone;
   }
 
   async renameSubsystem(name: string): Promise<boolean> {
-    const subsystem = this.selection.subsystem();
-    if (!subsystem) return false;
+    const subsystem = this.subsystem();
+    if (!subsystem) return this.refuse('The subsystem is not there any more');
     return this.done({
       ok: true,
       says: `${subsystem.name} is ${name} now`,
@@ -136,17 +153,17 @@ export class TreeActs {
   }
 
   moveSubsystem(parentId: string | null): Promise<boolean> {
-    return this.done(moveSubsystem(this.open.record(), this.selection.subsystem()?.id ?? '', parentId));
+    return this.done(moveSubsystem(this.open.record(), this.subsystem()?.id ?? '', parentId));
   }
 
   async mergeSubsystem(into: string): Promise<boolean> {
-    const isDone = await this.done(mergeSubsystems(this.open.record(), this.selection.subsystem()?.id ?? '', into));
+    const isDone = await this.done(mergeSubsystems(this.open.record(), this.subsystem()?.id ?? '', into));
     if (isDone) void this.selection.choose({ subsystem: into, inside: null, part: null });
     return isDone;
   }
 
   async removeSubsystem(): Promise<boolean> {
-    const isDone = await this.done(removeSubsystem(this.open.record(), this.selection.subsystem()?.id ?? ''));
+    const isDone = await this.done(removeSubsystem(this.open.record(), this.subsystem()?.id ?? ''));
     if (isDone) void this.selection.choose({ subsystem: null, inside: null, part: null });
     return isDone;
   }
@@ -157,16 +174,18 @@ export class TreeActs {
     return vehicle && subsystem ? { kind: 'subsystem', vehicleId: vehicle.id, subsystemId: subsystem.id } : null;
   }
 
-  /** Sends a change; what cannot be is said where it was asked for, or in the frame. */
+  /** Says what cannot be where it was asked for, or in the frame. */
+  private refuse(message: string): false {
+    if (this.asking() === null) this.shell.said.set(message);
+    else this.fault.set(message);
+    return false;
+  }
+
+  /** Sends a change as one. */
   private async done(change: TreeChange): Promise<boolean> {
-    const refuse = (message: string): false => {
-      if (this.asking() === null) this.shell.said.set(message);
-      else this.fault.set(message);
-      return false;
-    };
-    if (!change.ok) return refuse(change.issues.map((issue) => issue.message).join('. '));
+    if (!change.ok) return this.refuse(change.issues.map((issue) => issue.message).join('. '));
     const result = await this.service.send(change.ops);
-    if (!result.kept) return refuse([result.refusal.message, ...result.refusal.issues.map((issue) => issue.message)].join('. '));
+    if (!result.kept) return this.refuse([result.refusal.message, ...result.refusal.issues.map((issue) => issue.message)].join('. '));
     this.asking.set(null);
     this.marked.set(new Set());
     this.shell.said.set(`${change.says}. z takes it back`);

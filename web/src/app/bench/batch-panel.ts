@@ -3,11 +3,12 @@ import { counted } from '@each-bolt/core/shared';
 import { entriesText, parseLine, printLine, type Entry } from '@each-bolt/core/bench';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { IconButton } from '../shared/icon-button';
 
 /** Lines that were pasted together: how each is understood, to be mended and kept as one change. */
 @Component({
   selector: 'eb-batch-panel',
-  imports: [ButtonDirective, InputText],
+  imports: [ButtonDirective, InputText, IconButton],
   template: `<section aria-label="Pasted lines">
     <header class="sheet-head">
       <h2>{{ heading() }}</h2>
@@ -31,17 +32,7 @@ import { InputText } from 'primeng/inputtext';
             (change)="edit(i, $any($event.target).value)"
           />
           <small>{{ row.question === '' ? row.kind : row.question }}</small>
-          <button
-            pButton
-            [text]="true"
-            severity="secondary"
-            type="button"
-            class="icon-button"
-            [attr.aria-label]="'Leave line ' + (i + 1) + ' out'"
-            (click)="drop(i)"
-          >
-            <i class="pi pi-times" aria-hidden="true"></i>
-          </button>
+          <eb-icon-button [label]="'Leave line ' + (i + 1) + ' out'" (acted)="drop(i)" />
         </li>
       }
     </ol>

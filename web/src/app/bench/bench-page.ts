@@ -18,6 +18,7 @@ import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { ButtonDirective } from 'primeng/button';
 import { ContextMenu } from 'primeng/contextmenu';
+import { IconButton } from '../shared/icon-button';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
@@ -56,6 +57,7 @@ interface RefusedLine {
     SessionBar,
     VehicleMark,
     ButtonDirective,
+    IconButton,
   ],
   template: `<div class="sheet">
     @if (selection.vehicle(); as vehicle) {
@@ -133,18 +135,7 @@ interface RefusedLine {
               <button pButton severity="secondary" type="button" (click)="tree.ask('give')">Give …</button>
               <button pButton severity="secondary" type="button" (click)="tree.ask('copy')">Copy to …</button>
               <button pButton severity="secondary" type="button" (click)="tree.ask('delete')">Delete …</button>
-              <button
-                pButton
-                [text]="true"
-                severity="secondary"
-                type="button"
-                class="icon-button"
-                aria-label="Choose none"
-                title="Choose none"
-                (click)="tree.marked.set(none)"
-              >
-                <i class="pi pi-times" aria-hidden="true"></i>
-              </button>
+              <eb-icon-button label="Choose none" (acted)="tree.marked.set(none)" />
             </section>
           }
           <eb-parts-table

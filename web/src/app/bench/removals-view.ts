@@ -12,6 +12,7 @@ import { FieldPipe } from '../shared/pipes';
 import type { FieldChoice } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { IconButton } from '../shared/icon-button';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { Choose, ChoicesPipe } from '../shared/choose';
 import { RefusalNote } from '../shared/refusal-note';
@@ -36,6 +37,7 @@ import { afterText, stepManner, stepParts } from './step-text';
     DataTable,
     TableHead,
     TableRow,
+    IconButton,
   ],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
@@ -124,30 +126,18 @@ import { afterText, stepManner, stepParts } from './step-text';
             <td class="right figure">{{ row.time }}</td>
             <td class="buttons">
               @if (work.mayRecord()) {
-                <button
-                  pButton
-                  [text]="true"
-                  severity="secondary"
-                  type="button"
-                  class="icon-button"
-                  [attr.aria-label]="'Move removal ' + (i + 1) + ' up'"
+                <eb-icon-button
+                  icon="arrow-up"
+                  [label]="'Move removal ' + (i + 1) + ' up'"
                   [disabled]="i === 0"
-                  (click)="move(row.step, -1)"
-                >
-                  <i class="pi pi-arrow-up" aria-hidden="true"></i>
-                </button>
-                <button
-                  pButton
-                  [text]="true"
-                  severity="secondary"
-                  type="button"
-                  class="icon-button"
-                  [attr.aria-label]="'Move removal ' + (i + 1) + ' down'"
+                  (acted)="move(row.step, -1)"
+                />
+                <eb-icon-button
+                  icon="arrow-down"
+                  [label]="'Move removal ' + (i + 1) + ' down'"
                   [disabled]="i === rows().length - 1"
-                  (click)="move(row.step, 1)"
-                >
-                  <i class="pi pi-arrow-down" aria-hidden="true"></i>
-                </button>
+                  (acted)="move(row.step, 1)"
+                />
               }
             </td>
           </tr> </ng-template

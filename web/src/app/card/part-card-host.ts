@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
-import { nextSequence, removalOps, type Op, type Part } from '@each-bolt/core/record';
+import { nextSequence, type Op, type Part } from '@each-bolt/core/record';
 import { massChecks, meanwhileFaults, readingText, tagTaken, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, partCost, studyShown } from '@each-bolt/core/cost';
 import { issue } from '@each-bolt/core/shared';
@@ -58,7 +58,7 @@ import type { RefusedEdit } from './part-editor';
       (edit)="edit($event ? part : null)"
       (saveEdit)="saveEdit(part, $event)"
       (ops)="send($event)"
-      (remove)="remove(part)"
+      (remove)="remove()"
       (more)="menu.toggle($event)"
       (recordInside)="commands.give('record-inside')"
       (closed)="selection.choose({ part: null })"
@@ -242,13 +242,9 @@ export class PartCardHost {
     });
   }
 
-  /** Takes a part off with everything inside it and everything that holds it, as one change. */
-  protected async remove(part: Part): Promise<void> {
-    const ops = removalOps(this.open.record(), 'part', [part.id]);
-    const ids = ops.flatMap((op) => (op.kind === 'part.remove' ? [op.id] : []));
-    this.refusal.set(null);
-    const result = await this.service.send(ops);
-    if (!result.kept) this.refusal.set(result.refusal);
-    else void this.selection.choose({ part: null, ...(ids.includes(this.selection.inside()?.id ?? '') ? { inside: part.parentId } : {}) });
+  /** Asks whether the part of the card is deleted, and that one alone. */
+  protected remove(): void {
+    this.tree.marked.set(new Set());
+    this.tree.ask('delete');
   }
 }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
 import { rangeText, type Op, type Picture, type Part, type Question, type Study } from '@each-bolt/core/record';
 import { massGaps, weighedText } from '@each-bolt/core/bench';
@@ -68,9 +68,6 @@ export interface ShownReading {
         <button pButton severity="secondary" type="button" title="History of this part" (click)="history.emit()">History</button>
         @if (!mayRecord()) {
           <!-- nothing more to do for those who do not record -->
-        } @else if (confirming()) {
-          <button pButton severity="secondary" type="button" class="warn" (click)="confirmRemove()">Delete part</button>
-          <button pButton severity="secondary" type="button" (click)="confirming.set(false)">Keep it</button>
         } @else {
           <button
             pButton
@@ -82,12 +79,9 @@ export interface ShownReading {
           >
             More …
           </button>
-          <button pButton severity="secondary" type="button" (click)="confirming.set(true)">Delete</button>
+          <button pButton severity="secondary" type="button" title="Delete part (Del)" (click)="remove.emit()">Delete</button>
         }
       </div>
-      @if (confirming()) {
-        <p class="soft small">{{ removalText() }}</p>
-      }
       <dl>
         @for (line of lines(); track line.label) {
           <dt>{{ line.label }}</dt>
@@ -369,21 +363,12 @@ export class PartCard {
   readonly recordInside = output();
   readonly closed = output();
 
-  private readonly partId = computed(() => this.part().id);
-  /** asked about the part it was pressed on, never about the next one */
-  protected readonly confirming = linkedSignal({ source: this.partId, computation: () => false });
   protected readonly lines = computed(() => partLines(this.part(), this.checks()));
   protected readonly share = computed(() => `${fixed((this.figures()?.weakestFraction ?? 0) * 100, 0)} %`);
   protected readonly weighed = computed(() => {
     const figures = this.figures();
     return figures ? [weighedText(figures), ...massGaps(figures)].join('; ') : '';
   });
-  protected readonly removalText = computed(() =>
-    this.isAssembly()
-      ? 'The part goes with everything inside it, its fasteners and joints. The history keeps it.'
-      : 'The part goes with its fasteners and joints. The history keeps it.',
-  );
-
   protected readonly countText = computed(() => {
     const f = this.figures();
     if (!f) return '';
@@ -397,10 +382,5 @@ export class PartCard {
     return [kind === 'promise' ? `promised to ${owedTo}` : 'open', dueOn === null ? '' : `due ${dueOn}`]
       .filter((text) => text !== '')
       .join(', ');
-  }
-
-  protected confirmRemove(): void {
-    this.confirming.set(false);
-    this.remove.emit();
   }
 }

@@ -151,6 +151,7 @@ export class MembersPage {
 
   protected take(event: Event, personId: string, role: Role): void {
     event.preventDefault();
+    if (personId === '') return this.refusal.set({ code: 'invalid', message: 'Choose first who is added to the study', issues: [] });
     void this.send({ kind: 'member.add', id: crypto.randomUUID(), fields: { personId, role } });
   }
 

@@ -19,6 +19,7 @@ import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { IconButton } from '../shared/icon-button';
 import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
 import { Choose } from '../shared/choose';
 import { RefusalNote } from '../shared/refusal-note';
@@ -49,7 +50,7 @@ const STRENGTHS: readonly FieldChoice[] = [
 /** Which vehicle comes next: candidates, what is asked for, and a ranking that shows what it rests on. */
 @Component({
   selector: 'eb-choice-view',
-  imports: [EditField, RefusalNote, ButtonDirective, InputText, Choose, DataTable, TableHead, TableRow, TableFoot],
+  imports: [EditField, RefusalNote, ButtonDirective, InputText, Choose, DataTable, TableHead, TableRow, TableFoot, IconButton],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -207,17 +208,7 @@ const STRENGTHS: readonly FieldChoice[] = [
                   </td>
                   <td>
                     @if (may()('request.remove')) {
-                      <button
-                        pButton
-                        [text]="true"
-                        severity="secondary"
-                        type="button"
-                        class="icon-button"
-                        [attr.aria-label]="'Take the request of ' + request.who + ' off'"
-                        (click)="edits.remove('request', request)"
-                      >
-                        <i class="pi pi-times" aria-hidden="true"></i>
-                      </button>
+                      <eb-icon-button [label]="'Take the request of ' + request.who + ' off'" (acted)="edits.remove('request', request)" />
                     }
                   </td>
                 </tr> </ng-template

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { ABSENT, READ_IN, decimalsFor, fixed, readAs, riskText } from '@each-bolt/core/shared';
 import { fieldLines, type FieldChoice, type LiftStep, type LiftStepFields } from '@each-bolt/core/record';
 import { massTyped, placeTyped, recordedAs, type BalanceStep } from '@each-bolt/core/plan';
-import { ButtonDirective } from 'primeng/button';
+import { IconButton } from '../shared/icon-button';
 import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
 import { OpenStudy } from '../record/open-study';
 import { RowEdits } from '../record/row-edits';
@@ -23,7 +23,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
 /** What comes off a vehicle on the lift, step by step, and whether it stays on the pads after each. */
 @Component({
   selector: 'eb-lift-steps',
-  imports: [EditField, ButtonDirective, DataTable, TableHead, TableRow, TableFoot],
+  imports: [EditField, DataTable, TableHead, TableRow, TableFoot, IconButton],
   template: `<div class="steps">
     <eb-table
       ><ng-template ebHead>
@@ -80,29 +80,8 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
           <td class="state">{{ row.text }}</td>
           <td class="acts-cell">
             @if (lift.mayEdit()) {
-              <button
-                pButton
-                [text]="true"
-                severity="secondary"
-                type="button"
-                class="icon-button"
-                [attr.aria-label]="'Move ' + row.liftStep.label + ' up'"
-                [disabled]="i === 0"
-                (click)="move(i, -1)"
-              >
-                <i class="pi pi-arrow-up" aria-hidden="true"></i>
-              </button>
-              <button
-                pButton
-                [text]="true"
-                severity="secondary"
-                type="button"
-                class="icon-button"
-                [attr.aria-label]="'Take ' + row.liftStep.label + ' off the list'"
-                (click)="edits.remove('liftStep', row.liftStep)"
-              >
-                <i class="pi pi-times" aria-hidden="true"></i>
-              </button>
+              <eb-icon-button icon="arrow-up" [label]="'Move ' + row.liftStep.label + ' up'" [disabled]="i === 0" (acted)="move(i, -1)" />
+              <eb-icon-button [label]="'Take ' + row.liftStep.label + ' off the list'" (acted)="edits.remove('liftStep', row.liftStep)" />
             }
           </td>
         </tr> </ng-template

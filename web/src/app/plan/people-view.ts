@@ -15,6 +15,7 @@ import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { IconButton } from '../shared/icon-button';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { DayField } from '../shared/day-field';
 import { Tick } from '../shared/tick';
@@ -32,7 +33,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
 /** Who and what there is to do the work, and when the workshop works. */
 @Component({
   selector: 'eb-people-view',
-  imports: [EditField, RefusalNote, ButtonDirective, InputText, Tick, DayField, DataTable, TableHead, TableRow],
+  imports: [EditField, RefusalNote, ButtonDirective, InputText, Tick, DayField, DataTable, TableHead, TableRow, IconButton],
   template: `<div class="sheet scroll">
     <h1>People, places and working time</h1>
     @for (issue of axisIssues(); track issue.code) {
@@ -95,17 +96,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
             <li>
               <span>{{ span(off) }}</span> <span class="soft">{{ off.why }}</span>
               @if (mayPlan()) {
-                <button
-                  pButton
-                  [text]="true"
-                  severity="secondary"
-                  type="button"
-                  class="icon-button"
-                  [attr.aria-label]="'Work again ' + span(off)"
-                  (click)="dropOff(i)"
-                >
-                  <i class="pi pi-times" aria-hidden="true"></i>
-                </button>
+                <eb-icon-button [label]="'Work again ' + span(off)" (acted)="dropOff(i)" />
               }
             </li>
           } @empty {
@@ -119,6 +110,9 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
             <input pInputText #why aria-label="Why" placeholder="why" autocomplete="off" />
             <button pButton severity="secondary" type="submit">Add</button>
           </form>
+          @if (offFault() !== '') {
+            <small role="alert">{{ offFault() }}</small>
+          }
         }
       </div>
     </section>
@@ -214,17 +208,7 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
                 <td class="right figure">{{ ahead().get(row.id) ?? 0 }}</td>
                 <td>
                   @if (mayPlan()) {
-                    <button
-                      pButton
-                      [text]="true"
-                      severity="secondary"
-                      type="button"
-                      class="icon-button"
-                      [attr.aria-label]="'Take ' + row.name + ' off the plan'"
-                      (click)="remove(row)"
-                    >
-                      <i class="pi pi-times" aria-hidden="true"></i>
-                    </button>
+                    <eb-icon-button [label]="'Take ' + row.name + ' off the plan'" (acted)="remove(row)" />
                   }
                 </td>
               </tr> </ng-template
@@ -270,6 +254,10 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
       gap: 10px;
       align-items: center;
     }
+    small[role='alert'] {
+      display: block;
+      color: var(--amber);
+    }
     form {
       display: flex;
       flex-wrap: wrap;
@@ -297,6 +285,7 @@ export class PeopleView {
   protected readonly axisIssues = computed(() => workingCalendar(this.calendar()).issues);
   protected readonly awayFault = signal<ReadonlyMap<string, string>>(new Map());
   protected readonly opensFault = signal('');
+  protected readonly offFault = signal('');
   protected readonly opens = computed(() => clockText(this.calendar().opensMin));
   protected readonly accounts = computed<readonly FieldChoice[]>(() => {
     const nameOf = new Map(this.service.people().map((p) => [p.id, p.name]));
@@ -343,8 +332,18 @@ export class PeopleView {
 
   protected addOff(event: Event, from: DayField, to: DayField, why: HTMLInputElement): void {
     event.preventDefault();
-    if (from.value() === '') return;
     const off = { from: from.value(), to: to.value() === '' ? from.value() : to.value(), why: why.value.trim() };
+    const bad = [off.from, off.to].find((day) => !isDay(day));
+    this.offFault.set(
+      bad !== undefined
+        ? bad === ''
+          ? 'Say the first day off'
+          : `“${bad}” is no day of the calendar; write it as 2026-06-03`
+        : off.to < off.from
+          ? `The last day off, ${off.to}, is before the first, ${off.from}`
+          : '',
+    );
+    if (this.offFault() !== '') return;
     this.set({ daysOff: [...this.calendar().daysOff, off].sort((a, b) => (a.from < b.from ? -1 : 1)) });
     for (const field of [from, to]) field.value.set('');
     why.value = '';

@@ -11,6 +11,7 @@ import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { IconButton } from '../shared/icon-button';
 import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
 import { ViewTabs } from '../shared/view-tabs';
 import { LiftPanel } from './lift-panel';
@@ -35,6 +36,7 @@ type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
     TableHead,
     TableRow,
     TableFoot,
+    IconButton,
   ],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
@@ -143,17 +145,7 @@ type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
                       </td>
                       <td>
                         @if (mayPlan()) {
-                          <button
-                            pButton
-                            [text]="true"
-                            severity="secondary"
-                            type="button"
-                            class="icon-button"
-                            [attr.aria-label]="'Do not ask: ' + holdPoint.asks"
-                            (click)="edits.remove('holdPoint', holdPoint)"
-                          >
-                            <i class="pi pi-times" aria-hidden="true"></i>
-                          </button>
+                          <eb-icon-button [label]="'Do not ask: ' + holdPoint.asks" (acted)="edits.remove('holdPoint', holdPoint)" />
                         }
                       </td>
                     </tr> </ng-template

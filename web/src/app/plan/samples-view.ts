@@ -17,6 +17,7 @@ import { RecordService } from '../record/record-service';
 import { EditField } from '../shared/edit-field';
 import type { FieldChoice } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
+import { IconButton } from '../shared/icon-button';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { RowEdits } from '../record/row-edits';
@@ -31,7 +32,7 @@ const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind',
 /** Questions, samples and their passports, headline figures, and the public claims that the study will test. */
 @Component({
   selector: 'eb-samples-view',
-  imports: [EditField, VehicleMark, ButtonDirective, DataTable, TableHead, TableRow],
+  imports: [EditField, VehicleMark, ButtonDirective, DataTable, TableHead, TableRow, IconButton],
   template: `<div class="sheet scroll">
     <h1>Samples and questions</h1>
     <section aria-label="Questions to answer">
@@ -180,17 +181,7 @@ const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind',
               }
               <td>
                 @if (may()('claim.remove')) {
-                  <button
-                    pButton
-                    [text]="true"
-                    severity="secondary"
-                    type="button"
-                    class="icon-button"
-                    aria-label="Delete claim"
-                    (click)="edits.remove('claim', claim)"
-                  >
-                    <i class="pi pi-times" aria-hidden="true"></i>
-                  </button>
+                  <eb-icon-button label="Delete claim" (acted)="edits.remove('claim', claim)" />
                 }
               </td>
             </tr> </ng-template

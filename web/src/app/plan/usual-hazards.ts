@@ -3,6 +3,7 @@ import type { UsualHazards } from '@each-bolt/core/record';
 import { HAZARDS, hazardById } from '@each-bolt/core/plan';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { IconButton } from '../shared/icon-button';
 import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
 import { Choose, ChoicesPipe } from '../shared/choose';
 import { OpenStudy } from '../record/open-study';
@@ -13,7 +14,7 @@ import { EditField } from '../shared/edit-field';
 /** Which hazards work on a subsystem usually has, by words of its name: packages made from the scope begin with them. */
 @Component({
   selector: 'eb-usual-hazards',
-  imports: [EditField, ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow, TableFoot],
+  imports: [EditField, ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow, TableFoot, IconButton],
   template: `<p class="soft">
       A package made from the scope begins with the hazards of every line that has a word of its subsystem’s name. Packages that are there
       already do not change.
@@ -42,17 +43,7 @@ import { EditField } from '../shared/edit-field';
                 <span class="chip">
                   {{ hazard.name }}
                   @if (mayEdit()) {
-                    <button
-                      pButton
-                      [text]="true"
-                      severity="secondary"
-                      type="button"
-                      class="icon-button"
-                      [attr.aria-label]="'Take ' + hazard.name + ' out of line ' + (i + 1)"
-                      (click)="tick(i, hazard.id, false)"
-                    >
-                      <i class="pi pi-times" aria-hidden="true"></i>
-                    </button>
+                    <eb-icon-button [label]="'Take ' + hazard.name + ' out of line ' + (i + 1)" (acted)="tick(i, hazard.id, false)" />
                   }
                 </span>
               }
@@ -68,17 +59,7 @@ import { EditField } from '../shared/edit-field';
           </td>
           <td>
             @if (mayEdit()) {
-              <button
-                pButton
-                [text]="true"
-                severity="secondary"
-                type="button"
-                class="icon-button"
-                [attr.aria-label]="'Take line ' + (i + 1) + ' out'"
-                (click)="take(i)"
-              >
-                <i class="pi pi-times" aria-hidden="true"></i>
-              </button>
+              <eb-icon-button [label]="'Take line ' + (i + 1) + ' out'" (acted)="take(i)" />
             }
           </td>
         </tr> </ng-template

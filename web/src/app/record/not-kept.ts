@@ -251,8 +251,9 @@ export class NotKept {
     return valueText(entity, cell, value, this.nameOf());
   }
 
-  protected chosen(conflict: ToldConflict, cell: string): 'mine' | 'theirs' | undefined {
-    return this.choices().get(choiceKey(conflict, cell));
+  /** What is chosen, or what holds unless something else is: one’s own values, but nobody’s deletion. */
+  protected chosen(conflict: ToldConflict, cell: string): 'mine' | 'theirs' {
+    return this.choices().get(choiceKey(conflict, cell)) ?? (cell === '' ? 'theirs' : 'mine');
   }
 
   protected choose(conflict: ToldConflict, cell: string, which: 'mine' | 'theirs'): void {

@@ -341,13 +341,13 @@ export class ShellPage {
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
     if (event.key === 'Escape') return this.escape(event.target);
-    if (event.key === 'Delete' && !isTyping(event.target)) return this.tree.ask('delete');
+    if (event.key === 'Delete' && this.isReady() && !isTyping(event.target)) return this.tree.ask('delete');
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !isTyping(event.target)) {
       event.preventDefault();
       void (event.shiftKey ? this.undo.redo() : this.undo.undo());
       return;
     }
-    if ((event.ctrlKey || event.metaKey) && !isTyping(event.target) && this.cutOrPut(event.key.toLowerCase())) {
+    if ((event.ctrlKey || event.metaKey) && this.isReady() && !isTyping(event.target) && this.cutOrPut(event.key.toLowerCase())) {
       event.preventDefault();
       return;
     }
@@ -369,10 +369,13 @@ export class ShellPage {
     return true;
   }
 
+  private isReady(): boolean {
+    return this.service.state().kind === 'ready';
+  }
+
   /** Keys act when the study is there to be acted on; single letters only where the person wants them. The help is always to be had. */
   private press(pressed: readonly string[]): void {
-    const isReady = this.service.state().kind === 'ready';
-    const keys = pressed.filter((key) => (isReady && this.letters.on()) || key === '?');
+    const keys = pressed.filter((key) => (this.isReady() && this.letters.on()) || key === '?');
     for (const key of keys) this.keys[key]?.();
   }
 

@@ -8,7 +8,6 @@ import { Dialog } from 'primeng/dialog';
 import { InputText } from 'primeng/inputtext';
 import { TreeActs, type TreeAsk } from '../acts/tree-acts';
 import { OpenStudy } from '../record/open-study';
-import { Selection } from '../record/selection';
 import { Choose, ChoicesPipe } from '../shared/choose';
 
 /** So many places are offered at once; more letters narrow them. */
@@ -188,7 +187,6 @@ const MARKS: readonly EvidenceMark[] = ['S', 'T', 'R', 'I', '?'];
 export class TreeDialog {
   protected readonly acts = inject(TreeActs);
   private readonly open = inject(OpenStudy);
-  private readonly selection = inject(Selection);
 
   protected readonly materials = MATERIALS;
   protected readonly processes = PROCESSES;
@@ -201,7 +199,7 @@ export class TreeDialog {
   /** each question begins with an empty form */
   private readonly fresh = <T>(value: () => T) => linkedSignal<TreeAsk | null, T>({ source: this.acts.asking, computation: value });
   protected readonly place = this.fresh<NamedPlace | string | null>(() => null);
-  protected readonly name = this.fresh(() => (this.acts.asking() === 'rename subsystem' ? (this.selection.subsystem()?.name ?? '') : ''));
+  protected readonly name = this.fresh(() => (this.acts.asking() === 'rename subsystem' ? (this.acts.subsystem()?.name ?? '') : ''));
   protected readonly count = this.fresh(() => '1');
   protected readonly material = this.fresh(() => '');
   protected readonly process = this.fresh(() => '');
@@ -213,12 +211,12 @@ export class TreeDialog {
   protected readonly heading = computed(() => {
     const asking = this.acts.asking();
     if (asking === null) return '';
-    const what = asking.endsWith('subsystem') ? (this.selection.subsystem()?.name ?? '') : this.acts.names();
+    const what = asking.endsWith('subsystem') ? (this.acts.subsystem()?.name ?? '') : this.acts.names();
     return `${HEADING[asking]}: ${what}`;
   });
   protected readonly actText = computed(() => ACT[this.acts.asking() ?? 'move']);
   protected readonly quantity = computed(() => this.acts.parts()[0]?.quantity ?? 0);
-  protected readonly others = computed(() => this.open.record().subsystems.filter((one) => one.id !== this.selection.subsystem()?.id));
+  protected readonly others = computed(() => this.open.record().subsystems.filter((one) => one.id !== this.acts.subsystem()?.id));
   private readonly places = computed(() => placesOf(this.open.record()).map((place) => ({ ...place, words: place.text.toLowerCase() })));
   protected readonly offered = signal<NamedPlace[]>([]);
 
