@@ -246,6 +246,7 @@ test('single letters are turned off where somebody wants that, and stay off', as
   const keys = page.getByRole('dialog', { name: 'Keys' });
   await keys.getByLabel('Single letters act as keys on this device').uncheck();
   await keys.getByRole('button', { name: 'Close' }).click();
+  await expect(keys).toBeHidden();
   const isDark = (): Promise<boolean> => page.evaluate(() => document.documentElement.classList.contains('bay'));
   await page.keyboard.press('d');
   await page.keyboard.press('p');
@@ -257,6 +258,7 @@ test('single letters are turned off where somebody wants that, and stay off', as
   await page.keyboard.press('?');
   await keys.getByLabel('Single letters act as keys on this device').check();
   await keys.getByRole('button', { name: 'Close' }).click();
+  await expect(keys).toBeHidden();
   await page.keyboard.press('d');
   await expect.poll(isDark).toBe(true);
   await page.keyboard.press('d');

@@ -175,6 +175,31 @@ test.describe.serial('with the bench scale', () => {
     expect(parts.find((p) => p.name === 'lever')?.massEachKg).toBeCloseTo(0.12, 3);
   });
 
+  test('a load that was never lifted off is taken for one part only', async ({ page, request }) => {
+    const study = await makeStudy(request, 'Never lifted');
+    await onScale(request, 250);
+    await page.goto(`/studies/${study.id}/bench`);
+    await record(page, 'roller');
+    await expect(reads(page)).toHaveText(/^2(?:49\.9|50\.[01]) g$/, { timeout: 15_000 });
+    await expect(page.getByText('still', { exact: true })).toBeVisible();
+    await take(page, 'F8', /g from Bench scale on roller/);
+    await page.keyboard.press('F8');
+    await expect(page.getByRole('status').filter({ hasText: 'has been taken for roller already' })).toBeVisible();
+    await record(page, 'lever');
+    await page.keyboard.press('F8');
+    await expect(page.getByRole('status').filter({ hasText: 'was taken for roller and not lifted off since' })).toBeVisible();
+    await onScale(request, 0);
+    await expect(reads(page)).toHaveText(/^-?0\.[01] g$/, { timeout: 15_000 });
+    await onScale(request, 250);
+    await expect(reads(page)).toHaveText(/^2(?:49\.9|50\.[01]) g$/, { timeout: 15_000 });
+    await expect(page.getByText('still', { exact: true })).toBeVisible();
+    await take(page, 'F8', /g from Bench scale on lever/);
+    await allKept(page);
+    const { readings } = await read(request, study.id);
+    expect(readings).toHaveLength(2);
+    await onScale(request, 0);
+  });
+
   test('four alike lie on the scale together: each has a quarter, and the raw reading the whole', async ({ page, request }) => {
     const study = await makeStudy(request, 'Together');
     await onScale(request, 100);

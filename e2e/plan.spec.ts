@@ -299,9 +299,9 @@ test('the vehicle on the lift: the warning stands before the step that would tip
   await page.getByRole('tab', { name: 'Lift balance' }).click();
   await page.getByRole('button', { name: 'Put it on a lift' }).click();
   await expect(page.getByLabel('Mass of the vehicle', { exact: true })).toHaveValue(/^2.?000/);
-  // until it is found, the centre of mass is half way between the axles, give or take 0.3 m
-  await expect(page.getByLabel('Standard uncertainty of its place', { exact: true })).toHaveValue(/^0\.3/);
-  await put(page, 'Standard uncertainty of its place', '0.02');
+  // until it is found, the centre of mass is half way between the axles, known to ± 0.6 m, k = 2
+  await expect(page.getByLabel('Its place ±, k = 2', { exact: true })).toHaveValue(/^0\.6/);
+  await put(page, 'Its place ±, k = 2', '0.04');
   const step = async (n: number, label: string, massKg: string, x: string): Promise<void> => {
     await page.getByRole('button', { name: 'Add a step' }).click();
     const row = page.getByRole('row').nth(n);
@@ -430,4 +430,24 @@ test.describe('a reader', () => {
     const { requests } = (await (await request.get(`/api/studies/${study.id}`)).json()) as { requests: readonly { who: string }[] };
     expect(requests.map((r) => r.who)).toEqual(['the seat group']);
   });
+});
+
+test('a company holiday that is no day, or ends before it begins, is said to be so and nothing is added', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Holidays');
+  await page.goto(`/studies/${study.id}/plan/people`);
+  const add = async (from: string, to: string): Promise<void> => {
+    await page.getByLabel('Day off from').fill(from);
+    await page.getByLabel('Day off to').fill(to);
+    await page.getByRole('button', { name: 'Add', exact: true }).click();
+  };
+  await add('2030-02-30', '');
+  await expect(page.getByText('“2030-02-30” is no day of the calendar; write it as 2026-06-03')).toBeVisible();
+  await add('2030-03-05', '2030-03-04');
+  await expect(page.getByText('The last day off, 2030-03-04, is before the first, 2030-03-05')).toBeVisible();
+  await add('2030-03-04', '2030-03-05');
+  await expect(page.getByRole('button', { name: /^Work again/ })).toHaveCount(1);
+  await page.getByLabel('The day begins at').fill('25:00');
+  await page.getByLabel('The day begins at').press('Enter');
+  await expect(page.getByText('Write the hour as 08:00, from 00:00 to 23:59')).toBeVisible();
+  await allKept(page);
 });

@@ -27,6 +27,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
     serviceWorkers: 'block',
+    // what fades is waited for by nobody who asked for little motion
+    contextOptions: { reducedMotion: 'reduce' },
     storageState: stateOf('wenna'),
     // recording every step makes the tests half as fast; TRACE=1 asks for it
     trace: process.env.TRACE === '1' ? 'retain-on-failure' : 'off',

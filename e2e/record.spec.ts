@@ -196,10 +196,10 @@ test('how do we know: from the total of the vehicle down to the reading, its pic
   await card(page).getByRole('button', { name: 'Evidence' }).click();
   const why = page.getByRole('dialog', { name: 'How do we know?' });
   await why.getByRole('button', { name: 'Drayman II' }).click();
-  // 2 × 41 g ± 4.1 g each, and two or three of 5 g: 2.5 of them, ± 0.29
-  await expect(why).toContainText('0.095 ± 0.0084 kg');
+  // 2 × 41 g, u 4.1 g each, and two or three of 5 g: 2.5 of them, u 0.29; ± is twice that
+  await expect(why).toContainText('0.095 ± 0.017 kg');
   for (const step of ['Sliding cargo door', 'module', 'bracket']) await why.getByRole('button', { name: step, exact: true }).click();
-  await expect(why).toContainText('recalled, ± 0.0041 kg, typed ~41 g, kitchen scale, last year’s study');
+  await expect(why).toContainText('recalled, ± 0.0082 kg, typed ~41 g, kitchen scale, last year’s study');
   await expect(why).toContainText(/Wenna Tarn, \d\d:\d\d/);
   await why.getByRole('button', { name: 'module' }).click();
   await why.getByRole('button', { name: 'Count' }).click();

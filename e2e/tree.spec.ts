@@ -143,6 +143,43 @@ test('what is deleted together with a part is shown first, and several are given
   await allKept(page);
 });
 
+test('a subtree is copied to another vehicle as a start, all of it to be confirmed there; an assembly is dissolved', async ({
+  page,
+  request,
+}) => {
+  const study = await makeStudy(request, 'Copying');
+  await bench(page, study.id, ['2x module']);
+  await page.keyboard.press('o');
+  for (const line of ['plate dc04 stamp 1 kg', '4 M6x16 5 g', '2x guide pom 40 g']) await record(page, line);
+  await page.getByLabel('Entry line').press('Escape');
+  await rowOf(page, /module/).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Copy to another place …' }).click();
+  const copying = ask(page, /^Copy: module/);
+  await copying.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(copying.getByRole('alert')).toHaveText('Choose the place from the list; type part of its name to find it');
+  await copying.getByLabel('To').pressSequentially('pannier');
+  await page.getByRole('option', { name: 'Pannier › Sliding cargo door' }).click();
+  await copying.getByRole('button', { name: 'Copy', exact: true }).click();
+  const stack = page.getByRole('tree', { name: 'Vehicles, subsystems and parts' });
+  await stack.getByText('Sliding cargo door').nth(1).click();
+  await expect.poll(() => tree(page)).toEqual(['module', '  plate', '  guide']);
+  // two modules, each with 1 kg, 4 × 5 g and 2 × 40 g
+  await expect(rowOf(page, /module/)).toContainText('2.200');
+  await rowOf(page, /plate/).click();
+  const mass = page.getByRole('complementary', { name: 'Part' }).getByText('1.00 ± 0.58 kg');
+  await expect(mass).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Mass each: how is it known/ })).toContainText('?');
+
+  await rowOf(page, /module/).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Dissolve the assembly' }).click();
+  await expect.poll(() => tree(page)).toEqual(['plate', 'guide']);
+  await expect(rowOf(page, /guide/)).toContainText('4');
+  await expect(page.getByRole('row', { name: /^Total/ })).toContainText('2.200');
+  await page.keyboard.press('z');
+  await expect.poll(() => tree(page)).toEqual(['module', '  plate', '  guide']);
+  await allKept(page);
+});
+
 test('a subsystem is renamed, merged into another with its parts, and an empty one is deleted', async ({ page, request }) => {
   const study = await makeStudy(request, 'Subsystems');
   await bench(page, study.id, ['rail 1 kg']);
@@ -166,6 +203,12 @@ test('a subsystem is renamed, merged into another with its parts, and an empty o
   await stack.getByText('Side door').first().click();
   await act('Delete, if nothing is in it');
   await expect(page.getByText('Side door holds 1 part; move or merge them first')).toBeVisible();
+  await act('Move below another …');
+  await choose(ask(page, /^Move the subsystem/).getByLabel('Other subsystem'), 'Doors');
+  await ask(page, /^Move the subsystem/)
+    .getByRole('button', { name: 'Move' })
+    .click();
+  await expect(stack.getByRole('treeitem', { name: /Side door/ }).first()).toHaveAttribute('aria-level', '3');
   await act('Merge into another …');
   await choose(ask(page, /^Merge the subsystem/).getByLabel('Other subsystem'), 'Doors');
   await ask(page, /^Merge the subsystem/)

@@ -10,7 +10,7 @@ export interface PartMeant {
   readonly g?: number;
   /** how the mass is known, where it is not measured */
   readonly by?: string;
-  /** uncertainty of the mass each in g, where one was said */
+  /** standard uncertainty of the mass each in g, where one was said: half of what stands behind ± */
   readonly u?: number;
   readonly mat?: string;
   readonly grade?: string;

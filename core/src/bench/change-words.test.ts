@@ -27,8 +27,8 @@ describe('a change in words', () => {
           { label: 'Material', was: 'DC04', now: 'EN AW-6082' },
           {
             label: 'Mass each, evidence',
-            was: 'measured, ± 0.0029 kg, typed 1.84 kg',
-            now: 'told by a source, ± 0.0029 kg, typed 1.84 kg',
+            was: 'measured, ± 0.0058 kg, typed 1.84 kg',
+            now: 'told by a source, ± 0.0058 kg, typed 1.84 kg',
           },
           { label: 'Wall thickness', was: '0.8 mm', now: '1 mm' },
         ],
@@ -105,12 +105,12 @@ describe('how a value is known, in a form', () => {
   const form = evidenceForm('part', plate, 'massEachKg');
   const said = (field: string, change: object) => evidenceFromForm({ ...evidenceForm('part', plate, field), ...change }, plate, field);
   it('shows what was recorded', () => {
-    expect(form).toMatchObject({ mark: 'M', u: '2.887 g', range: '' });
+    expect(form).toMatchObject({ mark: 'M', u: '5.774 g', range: '' });
     expect(evidenceForm('part', plate, 'quantity')).toMatchObject({ mark: 'C', range: '2-3' });
     expect(evidenceForm('part', plate, 'materialId')).toMatchObject({ mark: '?' });
   });
   it('gives a mass its mark and uncertainty, and keeps instrument and source beside it', () => {
-    expect(said('massEachKg', { mark: 'R', u: '±5 g', instrument: 'kitchen scale' })).toMatchObject({
+    expect(said('massEachKg', { mark: 'R', u: '±10 g', instrument: 'kitchen scale' })).toMatchObject({
       ok: true,
       value: { evidence: { massEachKg: { mark: 'R', instrument: 'kitchen scale', u: 0.005 } } },
     });

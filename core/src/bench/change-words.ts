@@ -1,4 +1,4 @@
-import { ABSENT, EVIDENCE_WORD, fixed, inUnit, materialById, millimetres, processById } from '../shared';
+import { ABSENT, EVIDENCE_WORD, expandedU, fixed, inUnit, materialById, millimetres, processById } from '../shared';
 import {
   GONE,
   cellsOf,
@@ -42,7 +42,7 @@ export const evidenceText = (said: Evidence, unit: (value: number) => string = S
   [
     EVIDENCE_WORD[said.mark],
     rangeText(said) ?? '',
-    said.u === null ? '' : `± ${unit(said.u)}`,
+    said.u === null ? '' : `± ${unit(expandedU(said.u))}`,
     said.typed === null ? '' : `typed ${said.typed}`,
     said.instrument,
     said.source,

@@ -21,8 +21,8 @@ describe('the form of how a value is known', () => {
       { u: false, range: false },
     ]));
   it('shows what is recorded in the units people type', () => {
-    expect(evidenceForm('part', part, 'massEachKg')).toMatchObject({ mark: 'M', u: '0.29 g' });
-    expect(evidenceForm('part', part, 'wallThicknessM')).toMatchObject({ u: '0.03 mm', instrument: 'caliper 4' });
+    expect(evidenceForm('part', part, 'massEachKg')).toMatchObject({ mark: 'M', u: '0.58 g' });
+    expect(evidenceForm('part', part, 'wallThicknessM')).toMatchObject({ u: '0.06 mm', instrument: 'caliper 4' });
     expect(evidenceForm('part', part, 'quantity')).toMatchObject({ mark: 'C', range: '2-3' });
   });
   it('shows an open range, and of what nothing is known a question', () => {
@@ -41,7 +41,7 @@ describe('the form of how a value is known', () => {
     }
   });
   it('of a mass changes its own mark and uncertainty, and keeps what was typed', () => {
-    const read = evidenceFromForm(form({ mark: 'I', u: '± 5 g', instrument: ' floor scale ' }), part, 'massEachKg');
+    const read = evidenceFromForm(form({ mark: 'I', u: '± 10 g', instrument: ' floor scale ' }), part, 'massEachKg');
     expect(read).toMatchObject({
       ok: true,
       value: { evidence: { massEachKg: { mark: 'I', u: 0.005, instrument: 'floor scale' } } },

@@ -1,4 +1,15 @@
-import { LENGTH_UNITS, MASS_UNITS, issue, millimetres, readQuantity, type Checked, type EvidenceMark, type Issue } from '../shared';
+import {
+  LENGTH_UNITS,
+  MASS_UNITS,
+  expandedU,
+  issue,
+  millimetres,
+  readQuantity,
+  standardU,
+  type Checked,
+  type EvidenceMark,
+  type Issue,
+} from '../shared';
 import {
   countRange,
   evidence,
@@ -13,7 +24,7 @@ import {
 /** How a value is known, as a form shows and takes it. */
 export interface EvidenceForm {
   readonly mark: EvidenceMark;
-  /** standard uncertainty with its unit: "2 g", "0.1 mm"; empty: not stated */
+  /** expanded uncertainty, k = 2, with its unit: "2 g", "0.1 mm"; empty: not stated */
   readonly u: string;
   /** "2-3", "20+"; empty: no range */
   readonly range: string;
@@ -35,7 +46,8 @@ export const evidenceFormHas = (field: string): { readonly u: boolean; readonly 
 
 const uText = (field: string, u: number | null): string => {
   if (u === null) return '';
-  return isMass(field) ? `${Number((u * 1000).toPrecision(4))} g` : `${Number(millimetres(u).toPrecision(4))} mm`;
+  const expanded = expandedU(u);
+  return isMass(field) ? `${Number((expanded * 1000).toPrecision(4))} g` : `${Number(millimetres(expanded).toPrecision(4))} mm`;
 };
 
 const rangeOf = ({ low, high }: Evidence): string => (low === null ? '' : high === null ? `${low}+` : `${low}-${high}`);
@@ -48,7 +60,7 @@ export const evidenceForm = (entity: KnowingEntity, row: Row, field: string): Ev
 const readU = (field: string, text: string, issues: Issue[]): number | null => {
   if (text.trim() === '') return null;
   const read = readQuantity(text.replace('±', ''), isMass(field) ? MASS_UNITS : LENGTH_UNITS);
-  if (read.kind === 'quantity' && read.quantity.si > 0) return read.quantity.si;
+  if (read.kind === 'quantity' && read.quantity.si > 0) return standardU(read.quantity.si);
   issues.push(issue('u', `“${text}” is no uncertainty; give it with its unit: ${isMass(field) ? '2 g' : '0.1 mm'}`, 'u'));
   return null;
 };

@@ -1,7 +1,8 @@
+export { canBeMeasured, partState, type PartState, removedParts } from './part-state';
 export { cellLabel, changeLine, changeWords, evidenceText, type OpWords, uText, valueText } from './change-words';
 export { closedAndDamaged, closedBelow, closedWords } from './checks/closed-and-damaged';
 export { massChecks } from './checks/mass-checks';
-export { type Loss, sessionLosses } from './checks/session-losses';
+export { type Loss, type LossGroup, lossGroups, sessionLosses } from './checks/session-losses';
 export { massGaps, weighedShort, weighedText } from './completeness';
 export { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from './envelope';
 export { partsCsv } from './export/parts-csv';
@@ -41,7 +42,19 @@ export { suggest, type Suggestion, takeSuggestion, wordBook, type WordBook } fro
 export { fastenerFields, jointFields, partFields, SET_KINDS, setFields, type SetKind } from './shorthand/to-fields';
 export { entriesText, lineChange } from './steps/line-change';
 export { precautionsOf } from './steps/precautions';
-export { afterByNumber, joinWithBefore, moveStep, removeStep, splitStep, stepsOf, toggleAfter } from './steps/step-ops';
+export { isElsewhere } from './steps/elsewhere';
+export {
+  afterByNumber,
+  confirmCarried,
+  dropCarried,
+  joinWithBefore,
+  moveStep,
+  removeStep,
+  saidOf,
+  splitStep,
+  stepsOf,
+  toggleAfter,
+} from './steps/step-ops';
 export { countLeftOut, isPaused, shownS, startClock, tickClock, type WorkClock } from './steps/work-clock';
 export { checkCharacter } from './tags/check-character';
 export { judgeTag, tagFault } from './tags/judge-tag';
@@ -66,6 +79,7 @@ export {
   splitPart,
   type TreeChange,
 } from './tree';
+export { isEmpty, isSameLoad, type TakenLoad, watchLoad } from './weighing/load-watch';
 export { countByWeight, type CountSample, LOT_FRACTION, PART_SPREAD_FRACTION, spreadOfSample, withLot } from './weighing/count-by-weight';
 export {
   type ElementReading,

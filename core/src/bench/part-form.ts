@@ -33,6 +33,7 @@ export interface PartForm {
   readonly function: string;
   readonly quantity: string;
   readonly hand: string;
+  readonly state: string | null;
   readonly materialId: string | null;
   readonly materialDetail: string;
   readonly processId: string | null;
@@ -91,6 +92,7 @@ export const partForm = (part: Part, basis: PriceBasis): PartForm => ({
   location: part.location,
   markings: part.markings,
   supplier: part.supplier,
+  state: part.state,
   opened: part.opened,
   closedReason: part.closedReason,
   damage: part.damage,
@@ -214,6 +216,7 @@ export const partFromForm = (form: PartForm, part: Part): Checked<PartFields> =>
     location: form.location.trim(),
     markings: form.markings.trim(),
     supplier: form.supplier.trim(),
+    state: form.state,
     opened: form.opened,
     closedReason: form.closedReason.trim(),
     damage: form.damage.trim(),

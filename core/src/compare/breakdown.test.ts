@@ -83,7 +83,7 @@ describe('a subsystem split', () => {
     const mean = draws.reduce((sum, d) => sum + d, 0) / draws.length;
     const u = Math.sqrt(draws.reduce((sum, d) => sum + (d - mean) ** 2, 0) / (draws.length - 1));
     const record = recordOf(
-      teardown('2-6x module\n  3-5x block dc04 stamp 1 kg ±50 g\n  plate dc04 stamp 2 kg ±100 g\n  lid pom inj 1 kg ±10 g'),
+      teardown('2-6x module\n  3-5x block dc04 stamp 1 kg ±100 g\n  plate dc04 stamp 2 kg ±200 g\n  lid pom inj 1 kg ±20 g'),
     );
     const steel = split(record, 'material').find((s) => s.label === 'DC04')!;
     expect(Math.abs((steel.massKg ?? 0) / mean - 1)).toBeLessThan(0.005);

@@ -63,17 +63,17 @@ describe('masses in words', () => {
   it('say heavier and lighter by ratio and difference, with its uncertainty', () => {
     // u = √(0.03² + 0.04²) = 0.05 kg
     expect(said(side({ massKg: 3, massUKg: 0.03 }), right({ massKg: 2, massUKg: 0.04 }), 'mass')).toBe(
-      'Left van is 1.50 times as heavy, 50 % more: 1.000 ± 0.050 kg heavier than Right van.',
+      'Left van is 1.50 times as heavy, 50 % more: 1.00 ± 0.10 kg heavier than Right van.',
     );
     expect(said(side({ massKg: 2, massUKg: 0.03 }), right({ massKg: 3, massUKg: 0.04 }), 'mass')).toBe(
-      'Left van is 0.667 times as heavy, 33 % less: 1.000 ± 0.050 kg lighter than Right van.',
+      'Left van is 0.667 times as heavy, 33 % less: 1.00 ± 0.10 kg lighter than Right van.',
     );
   });
   it('call no difference what lies within two uncertainties, and one what lies beyond', () => {
     const at = (massKg: number): string | undefined => said(side({ massKg, massUKg: 0.3 }), right({ massKg: 10, massUKg: 0.4 }), 'mass');
-    expect(at(10.99)).toBe('Left van and Right van weigh the same as far as the weighing can tell: the difference is 0.99 ± 0.50 kg.');
+    expect(at(10.99)).toBe('Left van and Right van weigh the same as far as the weighing can tell: the difference is 1.0 ± 1.0 kg.');
     expect(at(9.01)).toContain('weigh the same as far as the weighing can tell');
-    expect(at(11.01)).toContain('1.01 ± 0.50 kg heavier');
+    expect(at(11.01)).toContain('1.0 ± 1.0 kg heavier');
   });
   it('are not compared where one side is not weighed, and say which', () => {
     expect(said(side({ massKg: 1, massUKg: 0 }), right({}), 'mass')).toBe(

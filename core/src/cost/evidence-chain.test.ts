@@ -70,15 +70,15 @@ describe('each part of a figure', () => {
     expect(unsure.map((p) => [p.value, p.low, p.high])).toEqual([[10, 10, 15], [8, 8, 12], [2, 2, 6]]); // prettier-ignore
   });
   it('of a mass carries its uncertainty: a set counted from to by the product, one weighed in all by its weighing', () => {
-    // by hand: 2 × 2.5 × 6 g; u² of the product: (2.5 · u)² + (6 g)² · 1/12 + u² / 12, u of ±1 g
-    const [set] = of('2x plate\n  2-3x M6x16 6 g ±1 g', 'plate', 'mass').terms;
+    // by hand: 2 × 2.5 × 6 g; u² of the product: (2.5 · u)² + (6 g)² · 1/12 + u² / 12, u of ±2 g is 1 g
+    const [set] = of('2x plate\n  2-3x M6x16 6 g ±2 g', 'plate', 'mass').terms;
     expect(set).toMatchObject({ value: expect.closeTo(0.03, 12) as number, low: null, high: null, mark: 'M', times: 2 });
     expect(set?.u).toBeCloseTo(2 * Math.sqrt((2.5 * 1e-3) ** 2 + 0.006 ** 2 / 12 + 1e-6 / 12), 12);
-    const [all] = of('2x plate\n  4 M6x16 total 24 g ±2 g', 'plate', 'mass').terms;
+    const [all] = of('2x plate\n  4 M6x16 total 24 g ±4 g', 'plate', 'mass').terms;
     expect(all?.value).toBeCloseTo(0.048, 12);
     expect(all?.u).toBeCloseTo(0.004, 12);
     // a part in an assembly that there are two of: both mass and uncertainty double
-    const [inner] = of('2x module\n  plate 1 kg ±10 g', 'module', 'mass').terms;
+    const [inner] = of('2x module\n  plate 1 kg ±20 g', 'module', 'mass').terms;
     expect([inner?.value, inner?.u]).toEqual([expect.closeTo(2, 12), expect.closeTo(0.02, 12)]);
   });
   it('of a cost is money: what the fasteners cost, and what a part does', () => {

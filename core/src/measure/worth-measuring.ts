@@ -1,7 +1,7 @@
 import { median } from 'd3-array';
 import { massSaid, type Part, type Scan, type StudyRecord } from '../record';
 import { EVIDENCE_WORD, materialById } from '../shared';
-import { boxVolumeM3, envelopeOf } from '../bench';
+import { boxVolumeM3, canBeMeasured, envelopeOf } from '../bench';
 import { density, densityDoubts } from './density';
 
 /** A part of which something is still to be found out. */
@@ -41,7 +41,7 @@ const lacksOf = (part: Part, scan: Scan | undefined): readonly string[] => {
 
 /**
  * Parts of a vehicle that are worth measuring, those first on which most mass rests: heavy ones, and ones of which little is sure.
- * Assemblies with parts inside are left out; so is what lacks nothing.
+ * Assemblies with parts inside are left out; so is what lacks nothing, and what is missing, destroyed or returned.
  *
  * @param subsystemId only what hangs below it; null takes the whole vehicle
  */
@@ -60,7 +60,7 @@ export const worthMeasuring = (record: StudyRecord, vehicleId: string, subsystem
     return { under: at.subsystemId, count };
   };
   return record.parts
-    .filter((part) => part.vehicleId === vehicleId && !isAssembly.has(part.id))
+    .filter((part) => part.vehicleId === vehicleId && !isAssembly.has(part.id) && canBeMeasured(part))
     .flatMap((part): readonly WorthMeasuring[] => {
       const { under, count } = hung(part);
       const lacks = lacksOf(part, scanOf.get(part.id));

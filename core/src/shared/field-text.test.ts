@@ -1,5 +1,5 @@
 import { printField, readField, unitShape, type FieldShape } from './field-text';
-import { READ_IN } from './shown-units';
+import { READ_IN, expandedIn } from './shown-units';
 
 const value = (shape: FieldShape, text: string): unknown => {
   const read = readField(shape, text);
@@ -31,6 +31,12 @@ describe('what is typed into a field', () => {
     expect(value(unitShape(READ_IN.kW), '0.1 MW')).toBe(100_000);
     expect(value(unitShape(READ_IN.kg), '1,185 kg')).toContain('can be 1.185 or 1185');
     expect(value(unitShape(READ_IN.kg), '1185 or so')).toContain('not in a unit of this field');
+  });
+  // JCGM 100:2008 (GUM), 6.2.1: U = 2 u
+  it('that is an uncertainty is typed and shown expanded, in any unit of its kind, and kept standard', () => {
+    const shape = unitShape(expandedIn(READ_IN.kg));
+    expect([value(shape, '4'), value(shape, '4 kg'), value(shape, '400 g')]).toEqual([2, 2, 0.2]);
+    expect(printField(shape, 2)).toBe('4');
   });
   it('is asked about when it can be read two ways, and refused when it is no number', () => {
     expect(value({ kind: 'whole' }, '1,840')).toContain('can be 1.840 or 1840');

@@ -1,4 +1,16 @@
-import { chanceText, counted, decimalsFor, fixed, millimetres, riskText, signed, threeDigits, withU } from './format';
+import {
+  chanceText,
+  counted,
+  decimalsFor,
+  fixed,
+  millimetres,
+  riskText,
+  signed,
+  threeDigits,
+  percentWithU,
+  plusMinus,
+  withU,
+} from './format';
 
 describe('figures as people read them', () => {
   it('part thousands by a narrow space and use a true minus', () => {
@@ -11,8 +23,10 @@ describe('figures as people read them', () => {
   });
   /** @source JCGM 100:2008 (GUM), 7.2.6 and the way H.1 states a result: two significant digits of the uncertainty */
   it('state a value at the decimals its uncertainty deserves', () => {
-    expect(withU(1.8362, 0.0023)).toBe('1.8362 ± 0.0023');
-    expect(withU(29.0612, 0.19)).toBe('29.06 ± 0.19');
+    expect(withU(1.8362, 0.0023)).toBe('1.8362 ± 0.0046');
+    expect([plusMinus(0.0042), plusMinus(0.5), plusMinus(0), plusMinus(null)]).toEqual(['± 0.0084', '± 1.0', '', '']);
+    expect(percentWithU(0.041, 0.0012)).toBe('4.10 ± 0.24 %');
+    expect(withU(29.0612, 0.19)).toBe('29.06 ± 0.38');
     expect(decimalsFor(12)).toBe(0);
   });
   it('show three digits of a ratio', () => {

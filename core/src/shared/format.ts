@@ -1,3 +1,5 @@
+import { expandedU } from './uncertainty';
+
 const MINUS = '−';
 const NARROW_SPACE = '\u202f';
 
@@ -17,16 +19,28 @@ export const signed = (value: number, decimals: number): string =>
   Number(value.toFixed(decimals)) > 0 ? `+${fixed(value, decimals)}` : fixed(value, decimals);
 
 /**
- * Decimals at which a value with this standard uncertainty is stated: the uncertainty keeps two significant digits.
+ * Decimals at which a value with this uncertainty is stated: the uncertainty keeps two significant digits.
  * @source JCGM 100:2008 (GUM), 7.2.6
  */
 export const decimalsFor = (u: number, most = 6): number => (u > 0 ? Math.min(most, Math.max(0, 1 - Math.floor(Math.log10(u)))) : most);
 
-/** "1.836 ± 0.0023": a value and its standard uncertainty at the same decimals. */
+/**
+ * "1.836 ± 0.0046": a value and its expanded uncertainty, k = 2, at the same decimals.
+ *
+ * @param u standard uncertainty, in the unit of the value
+ * @param most the most decimals
+ */
 export const withU = (value: number, u: number, most = 6): string => {
-  const decimals = decimalsFor(u, most);
-  return `${fixed(value, decimals)} ± ${fixed(u, decimals)}`;
+  const decimals = decimalsFor(expandedU(u), most);
+  return `${fixed(value, decimals)} ± ${fixed(expandedU(u), decimals)}`;
 };
+
+/** "± 0.0046": the expanded uncertainty alone, k = 2, to two digits; nothing where there is none. */
+export const plusMinus = (u: number | null, most = 6): string =>
+  u === null || u === 0 ? '' : `± ${fixed(expandedU(u), decimalsFor(expandedU(u), most))}`;
+
+/** "0.62 ± 0.08 %": a fraction with its expanded uncertainty, in percent. */
+export const percentWithU = (fraction: number, u: number): string => `${withU(100 * fraction, 100 * u, 2)} %`;
 
 /** Three significant digits without an exponent: 2.3165 → "2.32", 163.4 → "163". */
 export const threeDigits = (value: number): string =>

@@ -4,16 +4,29 @@ export { dayNumber, dayText, isDay, isoDay, weekdayOf } from './days';
 export { fDistribution, normalCdf, studentCdf, studentQuantile } from './distributions';
 export { EVIDENCE_MARKS, EVIDENCE_WORD, evidenceAt, type EvidenceMark, evidenceRank } from './evidence';
 export { type FieldShape, type FieldValue, printField, readField, unitShape } from './field-text';
-export { ABSENT, chanceText, counted, decimalsFor, fixed, millimetres, riskText, signed, threeDigits, withU } from './format';
+export {
+  ABSENT,
+  chanceText,
+  counted,
+  decimalsFor,
+  fixed,
+  millimetres,
+  percentWithU,
+  plusMinus,
+  riskText,
+  signed,
+  threeDigits,
+  withU,
+} from './format';
 export { issue, type Issue } from './issue';
 export { type Material, MATERIAL_FAMILIES, materialById, type MaterialFamily, MATERIALS } from './materials';
 export { basisDifferences, type CostBasis, type Money } from './money';
 export { pictureFile } from './picture-file';
 export { atMass, type ByMass, type Process, processById, PROCESSES } from './processes';
 export { NUMBER_TEXT, readNumber, type TypedNumber } from './read-number';
-export { inUnit, READ_IN, readAs, type ShownUnit } from './shown-units';
+export { expandedIn, inUnit, READ_IN, readAs, type ShownUnit } from './shown-units';
 export { defused, undefused } from './spreadsheet-text';
 export { type Stage, STAGE_WORD, STAGES } from './stages';
 export { readQuantity } from './typed-quantity';
-export { COVERAGE_FACTOR, ESTIMATE_RELATIVE_U, resolutionU } from './uncertainty';
+export { COVERAGE_FACTOR, ESTIMATE_RELATIVE_U, expandedU, resolutionU, standardU } from './uncertainty';
 export { isLengthUnit, LENGTH_UNITS, MASS_UNITS, TORQUE_UNITS, toSi, type Unit, VOLUME_UNITS } from './units';

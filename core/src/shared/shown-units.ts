@@ -1,4 +1,5 @@
 import { fixed } from './format';
+import { standardU } from './uncertainty';
 
 /** A unit that people read and type a figure in, where the record keeps SI. */
 export interface ShownUnit {
@@ -7,6 +8,8 @@ export interface ShownUnit {
   readonly unit: string;
   /** decimals it is shown with where it is not whole */
   readonly digits: number;
+  /** true for an uncertainty: typed and shown expanded, k = 2 */
+  readonly isExpanded?: boolean;
 }
 
 /**
@@ -33,6 +36,9 @@ export const READ_IN = {
   'cm²': { per: 1e-4, unit: 'cm²', digits: 1 },
   'cm⁴': { per: 1e-8, unit: 'cm⁴', digits: 2 },
 } as const satisfies Readonly<Record<string, ShownUnit>>;
+
+/** The same unit for an uncertainty: typed and shown expanded, k = 2, where the record keeps the standard one. */
+export const expandedIn = (shown: ShownUnit): ShownUnit => ({ ...shown, per: standardU(shown.per), isExpanded: true });
 
 /** A value in SI as a number of the unit people read it in. */
 export const readAs = ({ per }: Pick<ShownUnit, 'per'>, si: number): number => si / per;

@@ -13,6 +13,17 @@ export const resolutionU = (step: number): number => step / Math.sqrt(12);
 export const COVERAGE_FACTOR = 2;
 
 /**
+ * The expanded uncertainty U = k u, k = 2: what stands behind “±”, typed or shown. Records keep the standard uncertainty u.
+ *
+ * @param u standard uncertainty, in any unit
+ * @source JCGM 100:2008 (GUM), 6.2.1
+ */
+export const expandedU = (u: number): number => COVERAGE_FACTOR * u;
+
+/** The standard uncertainty of one that was typed or stated behind “±”. */
+export const standardU = (expanded: number): number => expanded / COVERAGE_FACTOR;
+
+/**
  * Relative standard uncertainty given to a mass marked as an estimate with `~` and nothing else said.
  * Assumed by this product: a practised hand judges a mass to about one part in ten.
  */

@@ -58,7 +58,7 @@ export const benchOps = (
       record,
       [entryOf(line)],
       {
-        ...{ place: { vehicleId, subsystemId, parentId: null }, holderId, session, otherwise: '', carries: {} },
+        ...{ place: { vehicleId, subsystemId, parentId: null }, holderId, session, otherwise: '', carries: null },
         time: { begunAt, endedAt: new Date(atMs).toISOString(), workedS: demo.secondsEach },
       },
       newId,

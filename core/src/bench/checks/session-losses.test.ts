@@ -1,7 +1,7 @@
 import { DOOR, LEFT, recordOf, teardown, testId } from '../../../testing/teardown';
 import { blank, outline, type Part, type Session, type StudyRecord, type Waiver } from '../../record';
 import { closedAndDamaged, closedBelow, closedWords } from './closed-and-damaged';
-import { sessionLosses } from './session-losses';
+import { lossGroups, sessionLosses } from './session-losses';
 
 const SESSION: Session = {
   ...{ id: testId(90), version: 1, sequence: 0, name: 'Door off', packageId: null, vehicleId: LEFT.id, subsystemId: DOOR.id },
@@ -41,6 +41,20 @@ describe('what a session probably lost', () => {
     expect(message).toBe('“hinge, lower” has 3 fasteners, its neighbour “hinge, upper” 4 (4 M8x25)');
     expect(losses(session('hinge, upper 1 kg\n  4 M8x25\nstriker, lower 1 kg\n  3 M8x25'))).toEqual([]);
   });
+  it('not the mass of a part that is missing, destroyed or returned', () =>
+    expect(losses(session('lock\nclip', (p) => (p.name === 'clip' ? { state: 'destroyed' } : {})))).toEqual(['“lock” has no mass']));
+  it('tells real losses first, and the same gap on many removals or parts once, for all of them', () => {
+    const record = session('plate\nbracket\nhinge, left lh 1 kg');
+    const steps = record.steps.map((s, at) => ({ ...s, bit: 'T30', carried: at < 2 ? (['tool', 'bit'] as const) : [] }));
+    const found = sessionLosses({ ...record, steps }, SESSION);
+    expect(found.map((l) => l.check)).toEqual(['one-hand', 'carried-tool', 'carried-tool', 'no-mass', 'no-mass']);
+    expect(lossGroups(found).map(({ message, losses: own }) => [message, own.length])).toEqual([
+      ['“hinge, left” is the left one; the right one is not recorded', 1],
+      ['On 2 removals the tool was carried over and never said', 2],
+      ['2 parts have no mass', 2],
+    ]);
+    expect(found[1]?.message).toBe('The tool of removal 1, by hand T30, was carried over and never said');
+  });
   it('a part without mass, also deep inside', () =>
     expect(losses(session('lock 1 kg\n  pawl\n  spring 4 g'))).toEqual(['“pawl” has no mass']));
   it('a connector without its cable', () => {
@@ -51,8 +65,8 @@ describe('what a session probably lost', () => {
   });
   it('a removal without a tool, and one without a part', () => {
     const record = session('plate 1 kg');
-    expect(losses({ ...record, steps: record.steps.map((s) => ({ ...s, tool: '' })) })).toEqual(['Step 1 names no tool']);
-    expect(losses({ ...record, steps: record.steps.map((s) => ({ ...s, parts: [] })) })).toEqual(['Step 1 names no part that came off']);
+    expect(losses({ ...record, steps: record.steps.map((s) => ({ ...s, tool: '' })) })).toEqual(['Removal 1 names no tool']);
+    expect(losses({ ...record, steps: record.steps.map((s) => ({ ...s, parts: [] })) })).toEqual(['Removal 1 names no part that came off']);
   });
   it('is not told again once it is left so with a reason', () => {
     const record = session('lock 1 kg\n  pawl');

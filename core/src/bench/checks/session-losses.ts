@@ -1,7 +1,11 @@
+import { fixed } from '../../shared';
 import type { Connection, FastenerSet, Part, Session, Step, StudyRecord } from '../../record';
+import { canBeMeasured } from '../part-state';
 import { fastenerLine } from '../shorthand/from-row';
 
-type LossCheck = 'opened-empty' | 'fewer-fasteners' | 'one-hand' | 'no-mass' | 'no-cable' | 'no-tool' | 'no-part';
+/** Real losses first, then what the record lacks; in this order they are told. */
+const CHECKS = ['opened-empty', 'fewer-fasteners', 'one-hand', 'no-cable', 'no-part', 'no-tool', 'carried-tool', 'no-mass'] as const;
+type LossCheck = (typeof CHECKS)[number];
 
 /** Something that a session probably lost. */
 export interface Loss {
@@ -97,7 +101,7 @@ const fewer = (part: Part, siblings: readonly Part[], bench: Bench): readonly Lo
 };
 
 const noMass = (part: Part, { inside }: Bench): readonly Loss[] =>
-  part.massEachKg === null && (inside.get(part.id)?.length ?? 0) === 0
+  part.massEachKg === null && canBeMeasured(part) && (inside.get(part.id)?.length ?? 0) === 0
     ? [
         {
           check: 'no-mass',
@@ -131,8 +135,18 @@ const stepLosses = (step: Step, number: number): readonly Loss[] => [
         {
           check: 'no-tool' as const,
           aboutId: step.id,
-          message: `Step ${number} names no tool`,
+          message: `Removal ${number} names no tool`,
           act: 'Type it with “>”, for instance “> ratchet SW10”, or “> by hand”',
+        },
+      ]
+    : []),
+  ...(step.carried.includes('tool') || step.carried.includes('bit')
+    ? [
+        {
+          check: 'carried-tool' as const,
+          aboutId: step.id,
+          message: `The tool of removal ${number}, ${[step.tool, step.bit].join(' ').trim()}, was carried over and never said`,
+          act: 'Say that it holds, or type the right one',
         },
       ]
     : []),
@@ -141,8 +155,8 @@ const stepLosses = (step: Step, number: number): readonly Loss[] => [
         {
           check: 'no-part' as const,
           aboutId: step.id,
-          message: `Step ${number} names no part that came off`,
-          act: 'Record the part, or take the step off',
+          message: `Removal ${number} names no part that came off`,
+          act: 'Record the part, or delete the removal',
         },
       ]
     : []),
@@ -177,7 +191,7 @@ export const sessionLosses = (
   }
   const waived = new Set(session.waived.map((w) => `${w.check} ${w.aboutId}`));
   const parts = [...wanted].flatMap((id) => byId.get(id) ?? []).sort((a, b) => a.sequence - b.sequence || (a.id < b.id ? -1 : 1));
-  return [
+  const losses = [
     ...own.flatMap((step) => stepLosses(step, order.indexOf(step) + 1)),
     ...parts.flatMap((part) => {
       const siblings = siblingsOf(part);
@@ -190,4 +204,30 @@ export const sessionLosses = (
       ];
     }),
   ].filter((loss) => !waived.has(`${loss.check} ${loss.aboutId}`));
+  return CHECKS.flatMap((check) => losses.filter((loss) => loss.check === check));
 };
+
+/** What one and the same gap is called on many. */
+const TOGETHER: Partial<Record<LossCheck, (count: string) => Pick<Loss, 'message' | 'act'>>> = {
+  'no-tool': (count) => ({ message: `${count} removals name no tool`, act: 'Set it for all of them, or show them one by one' }),
+  'carried-tool': (count) => ({
+    message: `On ${count} removals the tool was carried over and never said`,
+    act: 'Say that it holds for all of them, or show them one by one',
+  }),
+  'no-mass': (count) => ({ message: `${count} parts have no mass`, act: 'Weigh them now, while they are on the bench' }),
+};
+
+/** The same gap on several records, told once. */
+export interface LossGroup extends Pick<Loss, 'check' | 'message' | 'act'> {
+  readonly losses: readonly [Loss, ...Loss[]];
+}
+
+/** Losses as they are told: real ones each by itself, the same gap on many as one line. */
+export const lossGroups = (losses: readonly Loss[]): readonly LossGroup[] =>
+  CHECKS.flatMap((check): readonly LossGroup[] => {
+    const own = losses.filter((loss) => loss.check === check);
+    const [first, ...others] = own;
+    const together = TOGETHER[check];
+    if (first && others.length > 0 && together) return [{ check, ...together(fixed(own.length, 0)), losses: [first, ...others] }];
+    return own.map((loss) => ({ check, message: loss.message, act: loss.act, losses: [loss] }));
+  });

@@ -38,6 +38,7 @@ const partCells = (part: Part): Cells => ({
   run_length: lengthCell(part, 'runLengthM'),
   run_diameter: lengthCell(part, 'runDiameterM'),
   place: placeCell(part),
+  state: part.state ?? '',
   opened: part.opened ?? '',
   damage_from: part.damageFrom ?? '',
   price: part.boughtPrice ?? '',

@@ -137,7 +137,7 @@ export const readQuantityCell = (cell: string): ReadCell<Pick<PartFields, 'quant
 };
 
 const readWord =
-  <K extends 'hand' | 'opened' | 'damageFrom'>(field: K) =>
+  <K extends 'hand' | 'opened' | 'damageFrom' | 'state'>(field: K) =>
   (cell: string): ReadCell<Pick<PartFields, K>> => {
     const words: readonly string[] = KINDS.part.fields[field].choices;
     const word = words.find((w) => w === cell.toLowerCase());
@@ -148,6 +148,7 @@ const readWord =
 
 export const readHand = readWord('hand');
 export const readOpened = readWord('opened');
+export const readState = readWord('state');
 export const readDamageFrom = readWord('damageFrom');
 
 export const readPrice = (cell: string): ReadCell<Pick<PartFields, 'boughtPrice'>> =>

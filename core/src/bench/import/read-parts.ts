@@ -15,6 +15,7 @@ import {
   readProcess,
   readQuantityCell,
   readDamageFrom,
+  readState,
   readDiameter,
   readPlace,
   readRun,
@@ -65,6 +66,7 @@ const READERS: Partial<Record<CsvHeading, (cell: string, unit: string | null) =>
   hand: readHand,
   opened: readOpened,
   damage_from: readDamageFrom,
+  state: readState,
   place: readPlace,
   price: readPrice,
 };

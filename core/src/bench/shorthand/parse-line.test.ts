@@ -74,7 +74,8 @@ describe('a line that records a part', () => {
     expect(part('rail 1.2 kg ?').mass).toMatchObject({ eachKg: 1.2, mark: '?' });
     expect(part('rail ~1.2 kg?').mass).toMatchObject({ mark: '?', uKg: expect.closeTo(0.12, 12) as number });
   });
-  it('takes a stated uncertainty', () => expect(part('rail 41 g ±2 g').mass).toMatchObject({ eachKg: 0.041, uKg: 0.002 }));
+  it('takes a stated uncertainty as expanded, k = 2', () =>
+    expect(part('rail 41 g ±2 g').mass).toMatchObject({ eachKg: 0.041, uKg: 0.001 }));
   it('shares a mass given in all among the count, with its uncertainty', () => {
     const { kind, mass } = part('12x clip, hose total 492 g');
     expect(kind).toBe('part');
@@ -238,7 +239,7 @@ describe('how a value is known, typed right at it', () => {
       typed: '0.8 mm',
       u: expect.closeTo(0.0001 / Math.sqrt(12), 12) as number,
     });
-    expect(evidence('hose run 1.40 m ±5 mm').runLengthM).toMatchObject({ typed: '1.40 m ±5 mm', u: 0.005 });
+    expect(evidence('hose run 1.40 m ±5 mm').runLengthM).toMatchObject({ typed: '1.40 m ±5 mm', u: 0.0025 });
     expect(evidence('hose run ~1.4 m').runLengthM).toMatchObject({ mark: 'I', typed: '~1.4 m', u: expect.closeTo(0.14, 12) as number });
     expect(evidence('panel t0.03in').wallThicknessM?.typed).toBe('0.03 in');
   });

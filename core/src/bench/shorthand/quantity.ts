@@ -3,6 +3,7 @@ import {
   NUMBER_TEXT,
   readNumber,
   resolutionU,
+  standardU,
   toSi,
   type EvidenceMark,
   type TypedNumber,
@@ -322,7 +323,7 @@ export const statedAt = (line: string, start: number, asking: Asking): Stated | 
           ? (si * spread.read.number.value) / 100
           : toSi(spread.read.number.value, spread.of);
   if (spreadSi !== null && !(spreadSi > 0)) return faulty({ kind: 'spread' });
-  const u = spreadSi ?? (base.isAbout ? Math.max(own, si * ESTIMATE_RELATIVE_U) : own);
+  const u = (spreadSi === null ? null : standardU(spreadSi)) ?? (base.isAbout ? Math.max(own, si * ESTIMATE_RELATIVE_U) : own);
   const plain =
     kind === 'pair'
       ? `${low.text} ${of.symbol} ${top?.text ?? ''} ${smaller?.symbol ?? ''}`

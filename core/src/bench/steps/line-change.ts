@@ -2,7 +2,7 @@ import { counted } from '../../shared';
 import { editOp, editTo, type Op, type Place, type Session, type Step, type StepFields, type StudyRecord } from '../../record';
 import type { Entry, SetEntry, StepEntry } from '../shorthand/entry';
 import { partFields, setFields } from '../shorthand/to-fields';
-import { afterByNumber, inStepOrder, nextStep, stepsOf } from './step-ops';
+import { afterByNumber, carriedFrom, inStepOrder, nextStep, saidOf, stepsOf } from './step-ops';
 
 /** What the clock says of the time since the line before. */
 interface StepTime {
@@ -24,7 +24,7 @@ export interface LinePlace {
   /** why the precautions asked for were not all done before the next step */
   readonly otherwise: string;
   /** tool and the rest that the last step had go on in the next one until something else is said */
-  readonly carries: Partial<Pick<StepFields, 'tool' | 'bit' | 'people'>>;
+  readonly carries: Pick<StepFields, 'tool' | 'bit' | 'people'> | null;
 }
 
 type LineChange =
@@ -118,7 +118,7 @@ class LineSteps {
     if (this.session === null) return;
     if (before?.sessionId === this.session.id) return this.put(before, { parts: [...before.parts, partId] });
     const id = this.newId();
-    const fields = { ...this.at.carries, otherwise: this.at.otherwise, parts: [partId] };
+    const fields = { ...(this.at.carries && carriedFrom(this.at.carries)), otherwise: this.at.otherwise, parts: [partId] };
     const step: Step = { id, version: 0, ...nextStep(this.now(), this.session, fields) };
     this.working.set(id, { isNew: true, was: step, now: step });
     this.known.set(id, step);
@@ -206,7 +206,7 @@ export const lineChange = (record: Bench, entries: readonly Entry[], at: LinePla
       if (!step) return fault('no-step', 'There is no removal yet that this is about: begin a session and record the part first');
       const edit = stepEdit(steps.now(), step, entry);
       if ('fault' in edit) return fault('step-after', edit.fault);
-      steps.put(step, edit.fields);
+      steps.put(step, saidOf(step, edit.fields));
       continue;
     }
     if (holderId === null) return fault('no-part', 'Choose the part first that these belong to');

@@ -1,5 +1,6 @@
 import {
   applyOps,
+  CARRIED,
   blank,
   editOp,
   removalOps,
@@ -43,6 +44,25 @@ export const nextStep = (steps: readonly Step[], session: Session, fields: Parti
     ...fields,
   };
 };
+
+/** What is said of a removal, which is then no longer only carried over from the one before. */
+export const saidOf = (step: Pick<Step, 'carried'>, fields: Partial<StepFields>): Partial<StepFields> => {
+  const carried = step.carried.filter((field) => !(field in fields));
+  return carried.length === step.carried.length ? fields : { ...fields, carried };
+};
+
+/** What goes on from one removal to the next, and that it was not said of it. */
+export const carriedFrom = ({ tool, bit, people }: Pick<Step, 'tool' | 'bit' | 'people'>): Partial<StepFields> => {
+  const goesOn = { tool, bit, people };
+  return { ...goesOn, carried: CARRIED.filter((field) => goesOn[field] !== '' && goesOn[field] !== null) };
+};
+
+/** What was carried over into a removal does not hold for it. */
+export const dropCarried = (step: Step): readonly Op[] =>
+  edit(step, { ...Object.fromEntries(step.carried.map((field) => [field, field === 'people' ? null : ''])), carried: [] });
+
+/** What was carried over into removals holds for them. */
+export const confirmCarried = (steps: readonly Step[]): readonly Op[] => steps.flatMap((step) => edit(step, { carried: [] }));
 
 /** Corrects what had to come off first with one key: the step before, or nothing. */
 export const toggleAfter = (steps: readonly Step[], step: Step): readonly Op[] => {

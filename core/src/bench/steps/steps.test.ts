@@ -3,7 +3,19 @@ import { applyOps, removalOps, type Op, type Session, type StudyRecord } from '.
 import type { Entry } from '../shorthand/entry';
 import { parseLine } from '../shorthand/parse-line';
 import { entriesText, lineChange, type LinePlace } from './line-change';
-import { afterByNumber, joinWithBefore, moveStep, removeStep, splitStep, stepsOf, toggleAfter, waitsFor } from './step-ops';
+import {
+  afterByNumber,
+  confirmCarried,
+  dropCarried,
+  joinWithBefore,
+  moveStep,
+  removeStep,
+  saidOf,
+  splitStep,
+  stepsOf,
+  toggleAfter,
+  waitsFor,
+} from './step-ops';
 
 const SESSION: Session = {
   ...{ id: testId(90), version: 1, sequence: 0, name: 'Door off', packageId: null, vehicleId: LEFT.id, subsystemId: DOOR.id },
@@ -25,7 +37,7 @@ const AT: LinePlace = {
   session: SESSION,
   time: { begunAt: '2026-06-01T08:00:00.000Z', endedAt: '2026-06-01T08:05:00.000Z', workedS: 300 },
   otherwise: '',
-  carries: {},
+  carries: null,
 };
 let ids = 1000;
 const newId = (): string => testId((ids += 1));
@@ -89,8 +101,21 @@ describe('lines of a session', () => {
     expect(fault('plate', { ...AT, place: null })).toMatchObject({ ok: false, code: 'no-subsystem' });
   });
   it('carry the tool on until another is said, and the reason for doing it otherwise', () => {
-    const record = typed(['plate'], EMPTY, { ...AT, carries: { tool: 'lever', bit: 'T30' }, otherwise: 'no cover there' });
+    const record = typed(['plate'], EMPTY, { ...AT, carries: { tool: 'lever', bit: 'T30', people: null }, otherwise: 'no cover there' });
     expect(record.steps[0]).toMatchObject({ tool: 'lever', bit: 'T30', otherwise: 'no cover there' });
+  });
+  it('mark what was carried over, until it is said, dropped or confirmed', () => {
+    const carries = { tool: 'ratchet', bit: 'T30', people: 2 };
+    const first = typed(['plate'], EMPTY, { ...AT, carries });
+    expect(first.steps[0]).toMatchObject({ ...carries, carried: ['tool', 'bit', 'people'] });
+    // “> SW10” says the bit; the tool and the people are still only carried over
+    const said = typed(['plate', '> lever T40'], EMPTY, { ...AT, carries });
+    expect(said.steps[0]).toMatchObject({ tool: 'lever', bit: 'T40', people: 2, carried: ['people'] });
+    expect(typed(['plate'], EMPTY, { ...AT, carries: { tool: '', bit: '', people: null } }).steps[0]?.carried).toEqual([]);
+    const [step] = first.steps;
+    expect(after(first, dropCarried(step!)).steps[0]).toMatchObject({ tool: '', bit: '', people: null, carried: [] });
+    expect(after(first, confirmCarried(first.steps)).steps[0]).toMatchObject({ ...carries, carried: [] });
+    expect([dropCarried({ ...step!, carried: [], tool: 'lever' }), saidOf(step!, { note: 'x' })]).toEqual([[], { note: 'x' }]);
   });
   it('change the board of a part that has one, and never make a second', () => {
     const record = typed(['control unit', 'board 100x60', 'board 120x60 2-sided']);

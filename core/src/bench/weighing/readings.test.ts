@@ -89,6 +89,6 @@ describe('a reading', () => {
         value: null,
         elements: { Si: { fraction: 0.1, u: 0.001 }, Al: { fraction: 0.87, u: 0.004 } },
       }),
-    ).toBe('Al 87.00 ± 0.40 %, Si 10.00 ± 0.10 %');
+    ).toBe('Al 87.00 ± 0.80 %, Si 10.00 ± 0.20 %');
   });
 });

@@ -1,4 +1,4 @@
-import { fixed } from '../../shared';
+import { percentWithU } from '../../shared';
 import { editOp, evidence, type FastenerSet, type Op, type Part, type ReadingFields } from '../../record';
 import type { CountSample, WeighedCount } from './count-by-weight';
 import type { InstrumentNow, InstrumentReading } from './instrument-reading';
@@ -24,7 +24,7 @@ export const readingText = (
   if (elements !== null)
     return Object.entries(elements)
       .sort(([, a], [, b]) => b.fraction - a.fraction)
-      .map(([symbol, { fraction, u }]) => `${symbol} ${fixed(fraction * 100, 2)} ± ${fixed(u * 100, 2)} %`)
+      .map(([symbol, { fraction, u }]) => `${symbol} ${percentWithU(fraction, u)}`)
       .join(', ');
   if (value === null) return '–';
   if (quantity === 'mass') return (most ?? value) < LARGE_KG ? `${plain(value * 1000, 1)} g` : `${plain(value, 2)} kg`;

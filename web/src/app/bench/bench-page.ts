@@ -27,6 +27,7 @@ import { Commands } from '../acts/commands';
 import { TreeActs } from '../acts/tree-acts';
 import { partItems } from '../acts/tree-menu';
 import { BatchPanel } from './batch-panel';
+import { ElsewhereQuestion, type ElsewhereAnswer } from './elsewhere-question';
 import { BenchWork } from './bench-work';
 import { EntryLine, type LineKept } from './entry-line';
 import { ImportDialog } from './import-dialog';
@@ -58,6 +59,7 @@ interface RefusedLine {
     VehicleMark,
     ButtonDirective,
     IconButton,
+    ElsewhereQuestion,
   ],
   template: `<div class="sheet">
     @if (selection.vehicle(); as vehicle) {
@@ -104,11 +106,15 @@ interface RefusedLine {
             (tagged)="scanned($event)"
             (pasted)="batch.set($event)"
             (typing)="work.touch()"
+            (carriedDropped)="dropCarried()"
           />
           <eb-instrument-strip (asText)="insert($event)" (said)="said.set($event)" />
         }
         @if (batch().length > 0) {
           <eb-batch-panel [lines]="batch()" (kept)="keepBatch($event)" (cancelled)="batch.set([])" />
+        }
+        @if (work.elsewhere(); as asked) {
+          <eb-elsewhere-question [asked]="asked" (answered)="answerElsewhere($event)" />
         }
         @for (lost of refused(); track $index) {
           <eb-refusal
@@ -315,7 +321,8 @@ export class BenchPage {
     const holder = this.selection.part()?.name ?? '';
     const result = await this.work.keep([entry], line);
     if (!result.kept) {
-      this.refuse(line, result.refusal);
+      if (result.refusal) this.refuse(line, result.refusal);
+      else this.entryLine()?.putBack(line);
       return;
     }
     const about = result.partId ?? this.selection.part()?.id;
@@ -373,7 +380,7 @@ export class BenchPage {
     }
     const result = await this.work.keep(entries, lines.join('\n'));
     if (!result.kept) {
-      this.refuse(lines[result.line] ?? '', result.refusal);
+      if (result.refusal) this.refuse(lines[result.line] ?? '', result.refusal);
       return;
     }
     this.batch.set([]);
@@ -420,6 +427,17 @@ export class BenchPage {
     const result = await this.service.send(ops);
     done(result.kept ? null : result.refusal);
     if (result.kept) this.said.set(`Loaded ${rows} rows as one change.`);
+  }
+
+  protected async dropCarried(): Promise<void> {
+    const had = this.work.lastStep()?.carried.length ?? 0;
+    const refusal = await this.work.dropCarried();
+    this.said.set(refusal?.message ?? (had === 0 ? 'The last removal took nothing over' : 'Dropped what the last removal took over'));
+  }
+
+  protected answerElsewhere(answer: ElsewhereAnswer): void {
+    this.work.answerElsewhere(answer);
+    this.entryLine()?.focus();
   }
 
   /** One part is chosen, and no others with it. */

@@ -15,6 +15,7 @@ const line = (text: string): Entry => {
   if (!entry) throw new Error(`not understood: ${text}`);
   return entry;
 };
+const HEATER = { ...DOOR, id: testId(720), name: 'Cab heater' };
 const PACK = {
   ...{ id: testId(700), version: 1, ...BARE_ROWS.package, name: 'Door off', vehicleId: LEFT.id, subsystemId: DOOR.id, people: 1 },
   hazards: ['high-voltage'],
@@ -33,6 +34,7 @@ const HOLD_POINT = {
 describe('the session at the bench', () => {
   const record = signal<StudyRecord>(recordOf());
   const part = signal<Part | null>(null);
+  const chosen = signal(DOOR);
   let work: BenchWork;
   let sent: (readonly Op[])[];
   let refusal: object | null;
@@ -64,7 +66,7 @@ describe('the session at the bench', () => {
         {
           provide: Selection,
           useValue: {
-            ...{ vehicle: signal(LEFT), subsystem: signal(DOOR), inside: signal(null), part },
+            ...{ vehicle: signal(LEFT), subsystem: chosen, inside: signal(null), part },
             choose: ({ part: id }: { part?: string | null }) => {
               if (id !== undefined) part.set(record().parts.find((p) => p.id === id) ?? null);
               return Promise.resolve();
@@ -86,6 +88,7 @@ describe('the session at the bench', () => {
     Object.defineProperty(globalThis.crypto, 'randomUUID', { value: () => testId(5000 + ids++), configurable: true });
     record.set({ ...recordOf(), vehicles: [LEFT], subsystems: [DOOR], packages: [PACK], holdPoints: [HOLD_POINT] });
     part.set(null);
+    chosen.set(DOOR);
     [sent, refusal] = [[], null];
     work = start();
   });
@@ -209,8 +212,33 @@ describe('the session at the bench', () => {
     await work.keep([line('plate')], '');
     const [loss] = work.losses();
     expect(loss).toBeDefined();
-    await work.waive(loss!.check, loss!.aboutId, 'weighed with its nut');
+    await work.waive([loss!], 'weighed with its nut');
     expect(work.session()?.waived).toMatchObject([{ reason: 'weighed with its nut', by: 'Wenna Tarn' }]);
+  });
+  it('asks where a line goes that is of another subsystem than the session, and does as it is told', async () => {
+    await work.begin(null);
+    record.update((now) => ({ ...now, subsystems: [...now.subsystems, HEATER] }));
+    chosen.set(HEATER);
+    const answered = async (answer: 'there' | 'here' | 'back') => {
+      const kept = work.keep([line('plate')], 'plate');
+      await Promise.resolve();
+      expect(work.elsewhere()).toEqual({
+        typed: 'plate',
+        here: 'Cab heater of Left van',
+        isOtherVehicle: false,
+        there: `${DOOR.name} of Left van`,
+      });
+      work.answerElsewhere(answer);
+      return kept;
+    };
+    expect(await answered('back')).toMatchObject({ kept: false, refusal: null });
+    expect(await answered('here')).toMatchObject({ kept: true });
+    // it is asked once: what follows goes here too, each a removal of the session, for it is the same vehicle
+    expect(await work.keep([line('bracket')], 'bracket')).toMatchObject({ kept: true });
+    expect([work.steps(), record().parts.map((p) => p.subsystemId)]).toEqual([
+      [expect.anything(), expect.anything()],
+      [HEATER.id, HEATER.id],
+    ]);
   });
   it('a refusal of the record comes back, and the session stays as it was', async () => {
     await work.begin(null);

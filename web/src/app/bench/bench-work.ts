@@ -13,9 +13,13 @@ import {
 } from '@each-bolt/core/record';
 import {
   countLeftOut,
+  confirmCarried,
+  dropCarried,
+  isElsewhere,
   isPaused,
   lineChange,
   precautionsOf,
+  saidOf,
   sessionLosses,
   shownS,
   startClock,
@@ -23,6 +27,7 @@ import {
   tickClock,
   wordBook,
   type Entry,
+  type Loss,
   type WorkClock,
 } from '@each-bolt/core/bench';
 import { interval } from 'rxjs';
@@ -32,12 +37,16 @@ import type { Refusal } from '@each-bolt/core/wire';
 import { RecordService } from '../record/record-service';
 import { Selection } from '../record/selection';
 import { todayHere } from '../record/when';
+import type { Elsewhere, ElsewhereAnswer } from './elsewhere-question';
 
 /** Ten minutes without a sign of work, and the clock stands. */
 const PAUSE_AFTER_S = 600;
 
 type LinesKept =
-  { readonly kept: true; readonly partId: string | null } | { readonly kept: false; readonly line: number; readonly refusal: Refusal };
+  | { readonly kept: true; readonly partId: string | null }
+  /** put back to be typed on: nobody refused it */
+  | { readonly kept: false; readonly line: number; readonly refusal: null }
+  | { readonly kept: false; readonly line: number; readonly refusal: Refusal };
 
 const refusalOf = (code: string, message: string, issues: readonly Issue[] = []): Refusal => ({ code, message, issues });
 
@@ -204,10 +213,67 @@ export class BenchWork {
     return this.edit({ acknowledged: [...session.acknowledged.filter((a) => a.hazard !== hazard), read] });
   }
 
-  waive(check: string, aboutId: string, reason: string): Promise<Refusal | null> {
+  /** What stays so is kept with its reason. */
+  waive(losses: readonly Loss[], reason: string): Promise<Refusal | null> {
     const session = this.session();
     if (!session) return Promise.resolve(null);
-    return this.edit({ waived: [...session.waived, { check, aboutId, reason, by: this.signedIn.person?.name ?? '' }] });
+    const by = this.signedIn.person?.name ?? '';
+    return this.edit({ waived: [...session.waived, ...losses.map(({ check, aboutId }) => ({ check, aboutId, reason, by }))] });
+  }
+
+  /** One tool for removals that name none. */
+  setTool(stepIds: readonly string[], tool: string): Promise<Refusal | null> {
+    const ops = this.steps().flatMap((s) => (stepIds.includes(s.id) ? (editOp('step', s, saidOf(s, { tool })) ?? []) : []));
+    return this.send(ops);
+  }
+
+  /** a line that is not of the place of the session, until somebody says where it goes */
+  readonly elsewhere = signal<Elsewhere | null>(null);
+  private answers: ((answer: ElsewhereAnswer) => void)[] = [];
+  /** the place at which this session was told to keep lines all the same */
+  private readonly elsewhereToo = signal('');
+
+  answerElsewhere(answer: ElsewhereAnswer): void {
+    this.elsewhere.set(null);
+    if (answer === 'here') this.elsewhereToo.set(this.placeKey());
+    for (const told of this.answers.splice(0)) told(answer);
+  }
+
+  private placeKey(): string {
+    return `${this.sessionId()} ${this.selection.vehicle()?.id ?? ''} ${this.selection.subsystem()?.id ?? ''}`;
+  }
+
+  /** Where lines of another vehicle or subsystem than that of the session go: somebody says so. */
+  private async askElsewhere(typed: string): Promise<ElsewhereAnswer> {
+    const [session, place] = [this.session(), this.place()];
+    if (!session || !place || !isElsewhere(this.open.record(), session, place) || this.elsewhereToo() === this.placeKey()) return 'here';
+    const called = (vehicleId: string, subsystemId: string | null): string =>
+      [this.open.subsystemById().get(subsystemId ?? '')?.name, this.open.record().vehicles.find((v) => v.id === vehicleId)?.name]
+        .filter((name) => name !== undefined)
+        .join(' of ');
+    this.elsewhere.set({
+      typed,
+      here: called(place.vehicleId, this.selection.subsystem()?.id ?? null),
+      there: called(session.vehicleId, session.subsystemId),
+      isOtherVehicle: place.vehicleId !== session.vehicleId,
+    });
+    const answer = await new Promise<ElsewhereAnswer>((told) => this.answers.push(told));
+    if (answer === 'there') {
+      const subsystem = session.subsystemId;
+      await this.selection.choose({ vehicle: session.vehicleId, ...(subsystem === null ? {} : { subsystem }), inside: null, part: null });
+    }
+    return answer;
+  }
+
+  /** What the last removal took over from the one before does not hold for it. */
+  async dropCarried(): Promise<Refusal | null> {
+    const last = this.lastStep();
+    return last ? this.send(dropCarried(last)) : null;
+  }
+
+  /** What was carried over into these removals holds for them. */
+  confirmCarried(stepIds: readonly string[]): Promise<Refusal | null> {
+    return this.send(confirmCarried(this.steps().filter((s) => stepIds.includes(s.id))));
   }
 
   /** Keeps lines as one change. */
@@ -221,6 +287,7 @@ export class BenchWork {
         line: 0,
         refusal: refusalOf('precautions', 'Precautions come first: read and answer them above, or say why it is done otherwise'),
       };
+    if ((await this.askElsewhere(typed)) === 'back') return { kept: false, line: 0, refusal: null };
     this.touch();
     const clock = this.clock();
     const holderId = this.onItsWay ?? this.selection.part()?.id ?? null;
@@ -238,7 +305,7 @@ export class BenchWork {
           workedS: clock.workedS,
         },
         otherwise: this.precautions().isClear ? '' : this.otherwise().trim(),
-        carries: last ? { tool: last.tool, bit: last.bit, people: last.people } : {},
+        carries: last ?? null,
       },
       () => crypto.randomUUID(),
     );

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { chanceText, fixed } from '@each-bolt/core/shared';
+import { chanceText, fixed, withU } from '@each-bolt/core/shared';
 import {
   LOT_FRACTION,
   PART_SPREAD_FRACTION,
@@ -164,7 +164,7 @@ export class CountByWeighing {
     if (!lot) return '';
     const chance = chanceText(lot.certainty);
     return lot.isCertain
-      ? `${fixed(lot.count, 0)} parts: certain to ${chance} (${fixed(lot.ratio, 2)} ± ${fixed(lot.u, 2)})`
+      ? `${fixed(lot.count, 0)} parts: certain to ${chance} (${withU(lot.ratio, lot.u, 2)})`
       : `About ${fixed(lot.count, 0)} parts, not certain: ${fixed(lot.low, 0)} to ${fixed(lot.high, 0)} are possible, ${chance} for ${fixed(lot.count, 0)}. Weigh a larger sample, or count smaller lots`;
   });
 

@@ -284,6 +284,8 @@ export class EntryLine {
   readonly pasted = output<readonly string[]>();
   /** somebody is typing */
   readonly typing = output();
+  /** what the last removal took over does not hold for it */
+  readonly carriedDropped = output();
 
   private readonly cursor = signal(0);
   protected readonly at = signal(0);
@@ -404,6 +406,11 @@ export class EntryLine {
     if (event.key === 'ArrowDown' && this.recalled >= 0) {
       event.preventDefault();
       this.recall(-1);
+      return;
+    }
+    if (event.altKey && /^(?:Digit|Numpad)0$/.test(event.code)) {
+      event.preventDefault();
+      this.carriedDropped.emit();
       return;
     }
     const digit = /^(?:Digit|Numpad)([1-9])$/.exec(event.code)?.[1];

@@ -1,15 +1,19 @@
 import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, output, signal, untracked } from '@angular/core';
 import { RouterLink } from '@angular/router';
 import {
+  isEmpty,
+  isSameLoad,
   readingFault,
   readingText,
   takeElements,
   takeReading,
   takeTorque,
+  watchLoad,
   type InstrumentNow,
   type InstrumentReading,
   type ReadField,
   type Taken,
+  type TakenLoad,
 } from '@each-bolt/core/bench';
 import { nextSequence, type Op, type Part } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
@@ -22,8 +26,6 @@ import { TakePicture } from '../pictures/take-picture';
 import { BenchWork } from './bench-work';
 import { InstrumentService } from './instrument-service';
 
-/** Below this an instrument shows nothing lying on it. */
-const NOTHING_OF_MOST = 0.00002;
 const CAMERA_HERE = 'bench camera';
 
 /** What the instruments read now, and one key to take it. */
@@ -159,6 +161,8 @@ export class InstrumentStrip {
   /** the scale was seen empty since the part was chosen, so that what lies on it now is this part */
   private emptied = '';
   private readonly seen = new Map<string, number>();
+  /** the load of each scale that was taken and not lifted off since */
+  private readonly loads = new Map<string, TakenLoad>();
   /** the last reading kept of each instrument that tells a reading once */
   private readonly takenOnce = new Map<string, number>();
 
@@ -167,6 +171,7 @@ export class InstrumentStrip {
       const [now, part, auto] = [this.chosen(), this.selection.part(), this.auto()];
       untracked(() => this.autoTake(now, part, auto));
     });
+    effect(() => this.watch(this.service.all()));
     effect(() => {
       const camera = this.service.all().find((i) => i.kind === 'camera');
       const seq = camera?.last?.seq ?? 0;
@@ -182,11 +187,28 @@ export class InstrumentStrip {
     });
   }
 
+  /** What is lifted off a scale may be weighed again. */
+  private watch(instruments: readonly InstrumentNow[]): void {
+    for (const { id, last, most } of instruments) {
+      const load = this.loads.get(id);
+      if (load && last?.quantity === 'mass' && watchLoad(load, last, most) === null) this.loads.delete(id);
+    }
+  }
+
+  /** Why the load on a scale is not taken again, or empty where it may be. */
+  private takenBefore(now: InstrumentNow, reading: InstrumentReading, part: Part, count: number): string {
+    const load = this.loads.get(now.id) ?? null;
+    const before = this.open.partById().get(load?.partId ?? '');
+    // one that was undone is taken anew
+    if ((before?.massEachKg ?? null) === null || !load || !before || !isSameLoad(load, reading)) return '';
+    if (before.id === part.id) return load.count === count ? `This load of ${now.name} has been taken for ${part.name} already` : '';
+    return `This load of ${now.name} was taken for ${before.name} and not lifted off since. Lift it off, then put ${part.name} on. Nothing was stored`;
+  }
+
   private autoTake(now: InstrumentNow | null, part: Part | null, auto: boolean): void {
     const reading = now?.last;
     if (!auto || !now || !part || reading?.quantity !== 'mass' || part.massEachKg !== null || part.quantity !== 1) return;
-    const isEmpty = reading.value !== null && reading.value < (now.most ?? 1) * NOTHING_OF_MOST;
-    if (isEmpty) this.emptied = part.id;
+    if (isEmpty(reading, now.most)) this.emptied = part.id;
     else if (this.emptied === part.id && this.lastAuto !== part.id && readingFault(now, reading, this.service.now()) === null) {
       // one that came too late or still moves is not the last: the next is looked at again
       this.lastAuto = part.id;
@@ -232,6 +254,11 @@ export class InstrumentStrip {
       this.said.emit(`This reading of ${now.name} has been taken already`);
       return;
     }
+    const again = reading.quantity === 'mass' ? this.takenBefore(now, reading, part, count) : '';
+    if (again !== '') {
+      this.said.emit(again);
+      return;
+    }
     const ops = this.opsOf(now, reading, part, count);
     if (ops.length === 0) {
       this.said.emit('Record a fastener set first that the torque was read on');
@@ -240,6 +267,8 @@ export class InstrumentStrip {
     if (isToldOnce) this.takenOnce.set(now.id, reading.seq);
     const refusal = await this.work.send(ops);
     if (refusal && isToldOnce) this.takenOnce.delete(now.id);
+    if (!refusal && reading.quantity === 'mass' && reading.value !== null)
+      this.loads.set(now.id, { partId: part.id, count, valueKg: reading.value });
     this.said.emit(
       refusal
         ? refusal.message

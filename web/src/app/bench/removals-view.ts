@@ -1,15 +1,21 @@
 import { ChangeDetectionStrategy, Component, HostListener, computed, inject, signal } from '@angular/core';
 import { counted } from '@each-bolt/core/shared';
-import { type Op, type Step, type StepFields, fieldLines } from '@each-bolt/core/record';
-import { afterByNumber, joinWithBefore, moveStep, removeStep, splitStep, stepsOf, toggleAfter, type Loss } from '@each-bolt/core/bench';
+import type { Op, Step } from '@each-bolt/core/record';
+import {
+  joinWithBefore,
+  lossGroups,
+  moveStep,
+  removeStep,
+  splitStep,
+  stepsOf,
+  toggleAfter,
+  type Loss,
+  type LossGroup,
+} from '@each-bolt/core/bench';
 import { OpenStudy } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
-import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { EditField } from '../shared/edit-field';
 import { LetterKeys } from '../shared/letter-keys';
-import { FieldPipe } from '../shared/pipes';
-import type { FieldChoice } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { IconButton } from '../shared/icon-button';
@@ -20,16 +26,17 @@ import { VehicleMark } from '../shared/vehicle-mark';
 import { isTyping } from '../shell/keys';
 import { BenchWork } from './bench-work';
 import { clockText } from './clock-text';
+import { RemovalSheet } from './removal-sheet';
 import { afterText, stepManner, stepParts } from './step-text';
+
+const idsOf = (losses: readonly Loss[]): readonly string[] => losses.map((loss) => loss.aboutId);
 
 /** The removals of a vehicle in their order: put right, split, joined, moved; and what the session probably lost. */
 @Component({
   selector: 'eb-removals-view',
   imports: [
-    EditField,
     RefusalNote,
     VehicleMark,
-    FieldPipe,
     ButtonDirective,
     InputText,
     Choose,
@@ -38,6 +45,7 @@ import { afterText, stepManner, stepParts } from './step-text';
     TableHead,
     TableRow,
     IconButton,
+    RemovalSheet,
   ],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
@@ -65,24 +73,60 @@ import { afterText, stepManner, stepParts } from './step-text';
     @if (work.session(); as session) {
       <section class="losses" aria-label="Before the session ends">
         <h2>Before “{{ session.name }}” ends</h2>
-        @for (loss of losses(); track loss.check + loss.aboutId) {
+        @for (group of groups(); track group.check + group.losses[0].aboutId) {
           <div class="loss">
             <div>
-              <strong>{{ loss.message }}</strong>
-              <span class="soft"> {{ loss.act }}.</span>
+              <strong>{{ group.message }}</strong>
+              <span class="soft"> {{ group.act }}.</span>
             </div>
             <div class="acts">
-              <button pButton severity="secondary" type="button" (click)="show(loss)">Show</button>
+              @if (group.losses.length === 1) {
+                <button pButton severity="secondary" type="button" (click)="show(group.losses[0])">Show</button>
+              } @else {
+                <button
+                  pButton
+                  severity="secondary"
+                  type="button"
+                  [attr.aria-expanded]="openGroup() === group.check"
+                  (click)="openGroup.set(openGroup() === group.check ? '' : group.check)"
+                >
+                  {{ openGroup() === group.check ? 'Hide them' : 'Show them' }}
+                </button>
+              }
+              @if (group.check === 'carried-tool') {
+                <button pButton type="button" (click)="confirm(group)">
+                  {{ group.losses.length === 1 ? 'It holds' : 'It holds for all' }}
+                </button>
+              }
+              @if (group.check === 'no-tool') {
+                <input pInputText #tool type="text" maxlength="60" placeholder="tool" [attr.aria-label]="'Tool: ' + group.message" />
+                <button pButton type="button" (click)="setTool(group, tool)">
+                  {{ group.losses.length === 1 ? 'Set it' : 'Set for all' }}
+                </button>
+              }
               <input
                 pInputText
                 #why
                 type="text"
                 maxlength="400"
                 placeholder="reason"
-                [attr.aria-label]="'Why it stays so: ' + loss.message"
+                [attr.aria-label]="'Why it stays so: ' + group.message"
               />
-              <button pButton severity="secondary" type="button" (click)="waive(loss, why)">Accept</button>
+              <button pButton severity="secondary" type="button" (click)="waive(group, why)">
+                {{ group.losses.length === 1 ? 'Accept' : 'Accept all' }}
+              </button>
             </div>
+            @if (group.losses.length > 1 && openGroup() === group.check) {
+              <ul class="each">
+                @for (loss of group.losses; track loss.aboutId) {
+                  <li>
+                    <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="show(loss)">
+                      {{ loss.message }}
+                    </button>
+                  </li>
+                }
+              </ul>
+            }
           </div>
         } @empty {
           <p class="soft">
@@ -119,8 +163,10 @@ import { afterText, stepManner, stepParts } from './step-text';
                 <small class="otherwise">done otherwise: {{ row.step.otherwise }}</small>
               }
             </th>
-            <td>{{ row.step.tool }}</td>
-            <td class="figure">{{ row.step.bit }}</td>
+            <td [class.carried]="row.step.carried.includes('tool')" [title]="row.step.carried.includes('tool') ? carriedOver : ''">
+              {{ row.step.tool }}
+            </td>
+            <td class="figure" [class.carried]="row.step.carried.includes('bit')">{{ row.step.bit }}</td>
             <td class="soft">{{ row.manner }}</td>
             <td>{{ row.after }}</td>
             <td class="right figure">{{ row.time }}</td>
@@ -144,139 +190,14 @@ import { afterText, stepManner, stepParts } from './step-text';
       ></eb-table>
     }
     @if (chosen(); as step) {
-      <section class="step" aria-label="Removal">
-        <header class="sheet-head">
-          <h2>Removal {{ number(step) }}: {{ parts(step) }}</h2>
-          @if (work.mayRecord()) {
-            <div class="acts">
-              <button
-                pButton
-                severity="secondary"
-                type="button"
-                title="The removal before had to be done first, or not (x)"
-                (click)="toggle(step)"
-              >
-                {{ waitsForBefore() ? 'Not blocked by the one before' : 'Blocked by the one before' }}
-              </button>
-              <button
-                pButton
-                severity="secondary"
-                type="button"
-                [disabled]="number(step) === 1"
-                title="Join with the one before (j)"
-                (click)="join(step)"
-              >
-                Join
-              </button>
-              <button
-                pButton
-                severity="secondary"
-                type="button"
-                [disabled]="step.parts.length < 2"
-                title="Split the last part off (t)"
-                (click)="split(step)"
-              >
-                Split
-              </button>
-              <button pButton severity="secondary" type="button" (click)="remove(step)">Take off</button>
-            </div>
-          }
-        </header>
-        <dl class="facts">
-          <dt>{{ 'step.tool' | ebField }}</dt>
-          <dd>
-            <eb-edit-field
-              of="step.tool"
-              [value]="step.tool"
-              [disabled]="!work.mayRecord()"
-              (committed)="edit(step, { tool: $any($event) })"
-            />
-          </dd>
-          <dt>{{ 'step.bit' | ebField }}</dt>
-          <dd>
-            <eb-edit-field
-              of="step.bit"
-              [value]="step.bit"
-              [disabled]="!work.mayRecord()"
-              (committed)="edit(step, { bit: $any($event) })"
-            />
-          </dd>
-          <dt>{{ 'step.direction' | ebField }}</dt>
-          <dd>
-            <eb-edit-field
-              of="step.direction"
-              [value]="step.direction ?? ''"
-              [disabled]="!work.mayRecord()"
-              (committed)="edit(step, { direction: $any($event) })"
-            />
-          </dd>
-          <dt>{{ 'step.people' | ebField }}</dt>
-          <dd>
-            <eb-edit-field
-              of="step.people"
-              [leftward]="true"
-              [value]="step.people"
-              [disabled]="!work.mayRecord()"
-              [fault]="edits.faultOf(step.id, 'people')"
-              (committed)="edit(step, { people: $any($event) })"
-            />
-          </dd>
-          @for (flag of flags; track flag.field) {
-            <dt>{{ flag.label }}</dt>
-            <dd>
-              <eb-edit-field
-                [of]="flag.name"
-                [value]="said(step[flag.field])"
-                [disabled]="!work.mayRecord()"
-                (committed)="setFlag(step, flag.field, $any($event))"
-              />
-            </dd>
-          }
-          <dt>Blocked by</dt>
-          <dd>
-            <eb-edit-field
-              label="Numbers of the removals that had to come first"
-              placeholder="none"
-              [value]="numbers(step)"
-              [disabled]="!work.mayRecord()"
-              [fault]="afterFault()"
-              (committed)="setAfter(step, $any($event))"
-            />
-          </dd>
-          <dt>{{ 'step.rigId' | ebField }}</dt>
-          <dd>
-            <eb-edit-field
-              of="step.rigId"
-              [options]="rigs()"
-              [value]="step.rigId ?? ''"
-              [disabled]="!work.mayRecord()"
-              (committed)="edit(step, { rigId: $any($event) })"
-            />
-          </dd>
-          <dt>{{ 'step.workedS' | ebField }}</dt>
-          <dd>
-            <eb-edit-field
-              of="step.workedS"
-              [leftward]="true"
-              [value]="step.workedS"
-              [disabled]="!work.mayRecord()"
-              [fault]="edits.faultOf(step.id, 'workedS')"
-              (committed)="edit(step, { workedS: $any($event) })"
-            />
-          </dd>
-          <dt>Fluids and energy released</dt>
-          <dd>{{ released(step) }}</dd>
-          <dt>{{ 'step.note' | ebField }}</dt>
-          <dd>
-            <eb-edit-field
-              of="step.note"
-              [value]="step.note"
-              [disabled]="!work.mayRecord()"
-              (committed)="edit(step, { note: $any($event) })"
-            />
-          </dd>
-        </dl>
-      </section>
+      <eb-removal-sheet
+        [step]="step"
+        [steps]="steps()"
+        (toggled)="toggle(step)"
+        (joined)="join(step)"
+        (parted)="split(step)"
+        (removed)="remove(step)"
+      />
     }
   </div>`,
   styles: `
@@ -312,18 +233,17 @@ import { afterText, stepManner, stepParts } from './step-text';
       color: var(--amber);
       font-weight: 500;
     }
+    .carried {
+      color: var(--soft);
+      font-style: italic;
+    }
+    .each {
+      flex-basis: 100%;
+      margin: 0;
+      padding-left: 18px;
+    }
     .buttons {
       white-space: nowrap;
-    }
-    .step {
-      border-top: 1px solid var(--ink);
-      padding-top: 10px;
-    }
-    .facts {
-      grid-template-columns: max-content minmax(0, 260px) max-content minmax(0, 320px);
-    }
-    .facts dt {
-      text-align: left;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -333,13 +253,14 @@ export class RemovalsView {
   protected readonly selection = inject(Selection);
   private readonly letters = inject(LetterKeys);
   protected readonly work = inject(BenchWork);
-  protected readonly edits = inject(RowEdits);
 
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly chosenId = signal('');
-  protected readonly afterFault = signal('');
-  protected readonly flags = fieldLines('step', ['seen', 'holdsItself', 'oneWay']);
   protected readonly losses = computed(() => this.work.losses());
+  protected readonly groups = computed(() => lossGroups(this.losses()));
+  /** the group that is told one by one */
+  protected readonly openGroup = signal('');
+  protected readonly carriedOver = 'carried over from the removal before, not said of this one';
   protected readonly steps = computed(() => stepsOf(this.open.record().steps, this.selection.vehicle()?.id ?? ''));
   protected readonly rows = computed(() =>
     this.steps().map((step) => ({
@@ -351,15 +272,6 @@ export class RemovalsView {
     })),
   );
   protected readonly chosen = computed(() => this.steps().find((s) => s.id === this.chosenId()) ?? null);
-  protected readonly waitsForBefore = computed(() => {
-    const step = this.chosen();
-    const before = step && this.steps()[this.steps().indexOf(step) - 1];
-    return before !== null && before !== undefined && (step?.after.includes(before.id) ?? false);
-  });
-  protected readonly rigs = computed<readonly FieldChoice[]>(() => [
-    { value: '', word: 'none' },
-    ...this.open.record().rigs.map((r) => ({ value: r.id, word: r.name })),
-  ]);
   protected readonly summary = computed(() => {
     const steps = this.steps();
     const workedS = steps.reduce((sum, s) => sum + (s.workedS ?? 0), 0);
@@ -384,55 +296,6 @@ export class RemovalsView {
     if (!act || (event.key.length === 1 && !this.letters.on())) return;
     event.preventDefault();
     act();
-  }
-
-  protected number(step: Step): number {
-    return this.steps().indexOf(step) + 1;
-  }
-
-  protected parts(step: Step): string {
-    return stepParts(step, this.open.partById());
-  }
-
-  protected numbers(step: Step): string {
-    return step.after
-      .map((id) => this.steps().findIndex((s) => s.id === id) + 1)
-      .filter((n) => n > 0)
-      .join(', ');
-  }
-
-  protected said(value: boolean | null): string {
-    return value === null ? '' : value ? 'yes' : 'no';
-  }
-
-  protected released(step: Step): string {
-    const { connections, fluids } = this.open.record();
-    const names = [
-      ...step.connections.flatMap((id) => {
-        const c = connections.find((x) => x.id === id);
-        return c ? [`${c.count} ${c.kind}${c.release === null ? '' : `, ${c.release}`}`] : [];
-      }),
-      ...step.fluids.flatMap((id) => fluids.find((x) => x.id === id)?.name ?? []),
-    ];
-    return names.join('; ') || 'nothing';
-  }
-
-  protected edit(step: Step, fields: Partial<StepFields>): void {
-    this.work.touch();
-    void this.edits.edit('step', step, fields);
-  }
-
-  protected setFlag(step: Step, field: 'seen' | 'holdsItself' | 'oneWay', value: string | null): void {
-    this.edit(step, { [field]: value === null ? null : value === 'yes' });
-  }
-
-  protected setAfter(step: Step, typed: string): void {
-    const words = typed.split(/[\s,;]+/).filter((word) => word !== '');
-    const bad = words.find((word) => !/^\d{1,5}$/.test(word));
-    if (bad !== undefined) return this.afterFault.set(`“${bad}” is no number of a removal`);
-    const read = afterByNumber(this.steps(), step, words.map(Number));
-    this.afterFault.set(read.ok ? '' : read.message);
-    if (read.ok) this.edit(step, { after: read.after });
   }
 
   protected toggle(step: Step): void {
@@ -470,13 +333,28 @@ export class RemovalsView {
     if (part) this.selection.choosePart(part.id);
   }
 
-  protected async waive(loss: Loss, why: HTMLInputElement): Promise<void> {
-    if (why.value.trim() === '') {
-      this.refusal.set({ code: 'reason', message: 'Say reason; the reason is kept with the session', issues: [] });
-      why.focus();
-      return;
+  protected async waive({ losses }: LossGroup, why: HTMLInputElement): Promise<void> {
+    const reason = this.typedIn(why, 'Say why it stays so; the reason is kept with the session');
+    if (reason !== '') this.refusal.set(await this.work.waive(losses, reason));
+  }
+
+  protected async setTool({ losses }: LossGroup, field: HTMLInputElement): Promise<void> {
+    const tool = this.typedIn(field, 'Type the tool, for instance “by hand”');
+    if (tool !== '') this.refusal.set(await this.work.setTool(idsOf(losses), tool));
+  }
+
+  protected async confirm({ losses }: LossGroup): Promise<void> {
+    this.refusal.set(await this.work.confirmCarried(idsOf(losses)));
+  }
+
+  /** What was typed into a field; where nothing was, what is missing is said. */
+  private typedIn(field: HTMLInputElement, missing: string): string {
+    const text = field.value.trim();
+    if (text === '') {
+      this.refusal.set({ code: 'reason', message: missing, issues: [] });
+      field.focus();
     }
-    this.refusal.set(await this.work.waive(loss.check, loss.aboutId, why.value.trim()));
+    return text;
   }
 
   protected async close(): Promise<void> {

@@ -36,7 +36,7 @@ describe('a row of the parts table', () => {
       costGap: '2 of 3',
     });
   });
-  it('states the uncertainty in grams to two digits', () => {
-    expect([massUText(0.0042), massUText(0.045), massUText(0.00029), massUText(null)]).toEqual(['± 4.2 g', '± 45 g', '± 0.29 g', '']);
+  it('states the expanded uncertainty, k = 2, in grams to two digits', () => {
+    expect([massUText(0.0042), massUText(0.045), massUText(0.00029), massUText(null)]).toEqual(['± 8.4 g', '± 90 g', '± 0.58 g', '']);
   });
 });

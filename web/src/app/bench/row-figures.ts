@@ -1,6 +1,6 @@
-import { counted, decimalsFor, fixed, materialById, millimetres, processById } from '@each-bolt/core/shared';
+import { READ_IN, counted, fixed, materialById, millimetres, plusMinus, processById, readAs } from '@each-bolt/core/shared';
 import type { Part } from '@each-bolt/core/record';
-import { massGaps, weighedShort, weighedText } from '@each-bolt/core/bench';
+import { canBeMeasured, massGaps, weighedShort, weighedText } from '@each-bolt/core/bench';
 import type { StudyShown } from '@each-bolt/core/cost';
 import type { RowFigures } from './parts-table';
 
@@ -12,12 +12,12 @@ export const partDetail = (part: Part): string =>
     ...(part.processId === null ? [] : [processById.get(part.processId)?.name ?? part.processId]),
     ...(part.wallThicknessM === null ? [] : [`${millimetres(part.wallThicknessM)} mm`]),
     ...(part.runLengthM === null ? [] : [`${fixed(millimetres(part.runLengthM), 0)} mm long`]),
-    ...(part.opened === 'closed' ? ['left closed'] : []),
+    ...(canBeMeasured(part) ? (part.opened === 'closed' ? ['left closed'] : []) : [part.state ?? '']),
   ].join(' · ');
 
-/** The standard uncertainty of a mass for the second line, to two digits: "± 4.2 g". */
+/** The uncertainty of a mass for the second line, to two digits: "± 4.2 g". */
 export const massUText = (massUKg: number | null): string =>
-  massUKg === null ? '' : `± ${fixed(massUKg * 1000, decimalsFor(massUKg * 1000, 3))} g`;
+  massUKg === null || massUKg === 0 ? '' : `${plusMinus(readAs(READ_IN.g, massUKg), 3)} g`;
 
 /** How much of a cost is missing: short for the column, and in full. */
 const costGap = (figures: StudyShown): readonly [string, string] => {

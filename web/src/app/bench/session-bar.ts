@@ -15,7 +15,7 @@ import { EditField } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { BenchWork } from './bench-work';
 import { clockText } from './clock-text';
-import { stepText } from './step-text';
+import { carriedText, stepText } from './step-text';
 
 /** The session that is open: clock, people, the last removal, and what comes before the next one. */
 @Component({
@@ -65,6 +65,12 @@ import { stepText } from './step-text';
       @if (last(); as text) {
         <p class="last">
           <span class="label">Removal {{ work.ownSteps().length }}</span> {{ text }}
+          @if (carried(); as over) {
+            <span class="carried">· carried over: {{ over }}</span>
+            <button pButton [text]="true" severity="secondary" type="button" class="link-button" title="Drop it (Alt 0)" (click)="drop()">
+              drop
+            </button>
+          }
         </p>
       }
       @if (!work.precautions().isClear) {
@@ -237,6 +243,13 @@ import { stepText } from './step-text';
       text-overflow: ellipsis;
       white-space: nowrap;
     }
+    .last .link-button {
+      margin-left: 6px;
+    }
+    .carried {
+      color: var(--soft);
+      font-style: italic;
+    }
     .holdPoint {
       border: 2px solid var(--amber-edge);
       background: var(--amber-tint);
@@ -307,6 +320,10 @@ export class SessionBar {
     const step = this.work.lastStep();
     return step ? stepText(step, this.work.steps(), this.open.partById()) : null;
   });
+  protected readonly carried = computed(() => {
+    const step = this.work.lastStep();
+    return step ? carriedText(step) : '';
+  });
   /** packages not done yet: those of the chosen vehicle first */
   protected readonly packages = computed(() => {
     const vehicleId = this.selection.vehicle()?.id;
@@ -323,6 +340,10 @@ export class SessionBar {
 
   protected async edit(fields: Parameters<BenchWork['edit']>[0]): Promise<void> {
     this.refusal.set(await this.work.edit(fields));
+  }
+
+  protected async drop(): Promise<void> {
+    this.refusal.set(await this.work.dropCarried());
   }
 
   protected async handOver(): Promise<void> {

@@ -2,7 +2,7 @@ import type { Part, Step } from '@each-bolt/core/record';
 import { FULL_ROWS, BARE_ROWS, ROW_ID } from '../../../../core/testing/rows';
 import { testId } from '../../../testing/record';
 import { clockText } from './clock-text';
-import { afterText, stepManner, stepParts, stepText } from './step-text';
+import { afterText, carriedText, stepManner, stepParts, stepText } from './step-text';
 
 const step = (fields: Partial<Step>): Step => ({ id: ROW_ID.step, version: 1, ...BARE_ROWS.step, ...fields });
 const parts = new Map<string, Part>([[ROW_ID.part, { id: ROW_ID.part, version: 1, ...FULL_ROWS.part }]]);
@@ -10,8 +10,15 @@ const parts = new Map<string, Part>([[ROW_ID.part, { id: ROW_ID.part, version: 1
 describe('a removal in words', () => {
   it('that is told whole', () =>
     expect(stepText({ id: ROW_ID.step, version: 1, ...FULL_ROWS.step }, [], parts)).toBe(
-      'bracket · ratchet T30 · +Y to the right, 2 people, blind, holds itself, fits more than one way · nothing before',
+      // ratchet and T30 were carried over into it, and are told beside it
+      'bracket · +Y to the right, 2 people, blind, holds itself, fits more than one way · nothing before',
     ));
+  it('tells what was only carried over by itself', () => {
+    expect(carriedText({ id: ROW_ID.step, version: 1, ...FULL_ROWS.step })).toBe('ratchet T30');
+    expect(carriedText(step({ tool: 'lever', people: 2, carried: ['people'] }))).toBe('2 people');
+    expect(carriedText(step({ tool: 'lever', people: 2 }))).toBe('');
+    expect(stepText(step({ tool: 'lever', people: 2, carried: ['people'] }), [], parts)).toBe('nothing yet · lever · nothing before');
+  });
   it('of which nothing is known yet says so instead of staying blank', () =>
     expect(stepText(step({}), [], parts)).toBe('nothing yet · no tool yet · nothing before'));
   it('names what came off, and a part that is gone as a part', () =>

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
 import { nextSequence, type Op, type Part } from '@each-bolt/core/record';
-import { massChecks, meanwhileFaults, readingText, tagTaken, totalsAt } from '@each-bolt/core/bench';
+import { massChecks, meanwhileFaults, partState, readingText, tagTaken, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, partCost, studyShown } from '@each-bolt/core/cost';
 import { issue } from '@each-bolt/core/shared';
 import { Menu } from 'primeng/menu';
@@ -34,6 +34,7 @@ import type { RefusedEdit } from './part-editor';
       [study]="open.study()"
       [figures]="figures()"
       [isAssembly]="isAssembly()"
+      [state]="state()"
       [checks]="checks()"
       [cost]="cost()"
       [sets]="open.setsOf(part.id)"
@@ -123,6 +124,10 @@ export class PartCardHost {
     return totals ? studyShown(totals, this.open.study().fastenersIn) : null;
   });
   /** what does not add up about its mass */
+  protected readonly state = computed(() => {
+    const part = this.selection.part();
+    return part ? partState(part, this.open.removed()) : null;
+  });
   protected readonly checks = computed(() => massChecks(this.open.rollUp().rolled, this.place()).map((found) => found.message));
   protected readonly isAssembly = computed(() => (this.open.outline().nodes[this.place()]?.children.length ?? 0) > 0);
   protected readonly cost = computed(() => {

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
 import { rangeText, type Op, type Picture, type Part, type Question, type Study } from '@each-bolt/core/record';
-import { massGaps, weighedText } from '@each-bolt/core/bench';
+import { massGaps, weighedText, type PartState } from '@each-bolt/core/bench';
 import type { Measure, PartCost, StudyShown } from '@each-bolt/core/cost';
 import { PictureList, type ShownPicture } from '../pictures/picture-list';
 import type { RecordedSet } from '../record/open-study';
@@ -330,6 +330,8 @@ export class PartCard {
   readonly study = input.required<Study>();
   readonly figures = input.required<StudyShown | null>();
   readonly isAssembly = input.required<boolean>();
+  /** where it is by now, or what became of it */
+  readonly state = input<PartState | null>(null);
   /** what does not add up about its mass, in words */
   readonly checks = input<readonly string[]>([]);
   readonly cost = input.required<PartCost | null>();
@@ -363,7 +365,7 @@ export class PartCard {
   readonly recordInside = output();
   readonly closed = output();
 
-  protected readonly lines = computed(() => partLines(this.part(), this.checks()));
+  protected readonly lines = computed(() => partLines(this.part(), this.checks(), this.state()));
   protected readonly share = computed(() => `${fixed((this.figures()?.weakestFraction ?? 0) * 100, 0)} %`);
   protected readonly weighed = computed(() => {
     const figures = this.figures();

@@ -13,7 +13,7 @@ import {
 } from '@angular/core';
 import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { EVIDENCE_MARKS, EVIDENCE_WORD, MATERIALS, PROCESSES, type Issue } from '@each-bolt/core/shared';
-import { HANDS, HAND_WORD, editTo, type Op, type Part, type Study } from '@each-bolt/core/record';
+import { HANDS, HAND_WORD, PART_STATES, editTo, type Op, type Part, type Study } from '@each-bolt/core/record';
 import { partForm, partFromForm, rebasedForm, type PartForm } from '@each-bolt/core/bench';
 import { InputText } from 'primeng/inputtext';
 import { Select } from 'primeng/select';
@@ -94,6 +94,12 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
     title: 'Condition',
     fields: [
       {
+        name: 'state',
+        label: 'State',
+        as: 'choice',
+        options: PART_STATES.map((value) => ({ value, label: value })),
+      },
+      {
         name: 'opened',
         label: 'Opened',
         as: 'choice',
@@ -109,7 +115,7 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
   },
 ];
 
-const CLEARABLE: readonly (keyof PartForm)[] = ['materialId', 'processId', 'massEvidence', 'opened'];
+const CLEARABLE: readonly (keyof PartForm)[] = ['materialId', 'processId', 'massEvidence', 'state', 'opened'];
 
 /** Every field of a part in one form; faults stand at their field, and only what changed is sent. */
 @Component({

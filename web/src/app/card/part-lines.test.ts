@@ -1,4 +1,5 @@
 import { TestBed } from '@angular/core/testing';
+import { partState } from '@each-bolt/core/bench';
 import { partCost } from '@each-bolt/core/cost';
 import { STUDY, partNamed, recordOf, teardown } from '../../../testing/record';
 import { words } from '../../../testing/words';
@@ -6,7 +7,8 @@ import { CostTerms } from './cost-terms';
 import { partLines } from './part-lines';
 
 const plate = partNamed(recordOf(teardown('2x carrier plate dc04 stamp t0.8 620x410x35 1.84 kg')), 'carrier plate');
-const shownLines = (part: typeof plate) => partLines(part).map(({ label, value, mark }) => [label, value, mark]);
+const shownLines = (part: typeof plate) =>
+  partLines(part, [], partState(part, new Set())).map(({ label, value, mark }) => [label, value, mark]);
 
 describe('a part on its card', () => {
   it('reads in words and units, with the mark of how each value is known', () => {
@@ -14,8 +16,8 @@ describe('a part on its card', () => {
       ['Quantity', '2', 'C'],
       ['Material', 'DC04', 'S'],
       ['Made by', 'stamping', 'S'],
-      ['Mass each', '1.8400 ± 0.0029 kg  (typed 1.84 kg)', 'M'],
-      ['Thickness', '0.8 ± 0.03 mm', 'M'],
+      ['Mass each', '1.8400 ± 0.0058 kg  (typed 1.84 kg)', 'M'],
+      ['Thickness', '0.800 ± 0.058 mm', 'M'],
       ['Envelope', '620 × 410 × 35\u00a0mm, 8.90\u00a0L', 'M'],
     ]);
   });
@@ -34,7 +36,7 @@ describe('a part on its card', () => {
     expect(shownLines(closed)).toEqual(
       expect.arrayContaining([
         ['Mass each', '–', null],
-        ['Opened', 'left closed: sealed', null],
+        ['State', 'left closed: sealed', null],
         ['Price', 'EUR 4.20 (2026, 60\u202f000 a year, Central Europe)', 'T'],
       ]),
     );

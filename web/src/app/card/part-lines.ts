@@ -1,5 +1,5 @@
 import { fixed, materialById, millimetres, processById, withU, type EvidenceMark } from '@each-bolt/core/shared';
-import { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from '@each-bolt/core/bench';
+import { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText, type PartState } from '@each-bolt/core/bench';
 import { HAND_WORD, fieldLabel, evidenceFor, massSaid, rangeText, type Part } from '@each-bolt/core/record';
 
 /** One line of the card: what it is, what it says, how it is known. */
@@ -28,13 +28,13 @@ type TextField = 'function' | 'location' | 'markings' | 'supplier' | 'damage';
 
 const text = (part: Part, field: TextField): readonly CardLine[] => evidenceLine(part, field, fieldLabel('part', field), part[field]);
 
-const typed = (part: Part, field: string): string => {
+/** "0.800 ± 0.058 mm  (typed 0.8)": a length with its uncertainty, and as it was typed. */
+const lengthText = (part: Part, field: 'wallThicknessM' | 'runLengthM' | 'runDiameterM'): string => {
+  const metres = part[field];
+  if (metres === null) return '';
   const said = part.evidence[field];
-  return [
-    said?.u ? ` ± ${fixed(millimetres(said.u), 2)}` : '',
-    ' mm',
-    said?.typed && !said.typed.endsWith(' mm') ? `  (typed ${said.typed})` : '',
-  ].join('');
+  const figure = said?.u ? withU(millimetres(metres), millimetres(said.u), 3) : mm(metres);
+  return `${figure} mm${said?.typed && !said.typed.endsWith(' mm') ? `  (typed ${said.typed})` : ''}`;
 };
 
 const countWithRange = (part: Part): string => {
@@ -59,7 +59,7 @@ const envelopeText = (part: Part): string => {
 };
 
 /** What is recorded of a part, in the order of the card; what is not known is left out, but for the mass. */
-export const partLines = (part: Part, checks: readonly string[] = []): readonly CardLine[] => [
+export const partLines = (part: Part, checks: readonly string[] = [], state: PartState | null = null): readonly CardLine[] => [
   ...text(part, 'function'),
   ...evidenceLine(part, 'quantity', 'Quantity', countWithRange(part), true),
   ...(part.hand === 'none' ? [] : evidenceLine(part, 'hand', 'Hand', HAND_WORD[part.hand])),
@@ -77,28 +77,16 @@ export const partLines = (part: Part, checks: readonly string[] = []): readonly 
   ),
   ...evidenceLine(part, 'massEachKg', 'Mass each', massText(part), true),
   ...checks.flatMap((check) => line('Mass check', check)),
-  ...evidenceLine(
-    part,
-    'wallThicknessM',
-    'Thickness',
-    part.wallThicknessM === null ? '' : mm(part.wallThicknessM) + typed(part, 'wallThicknessM'),
-    true,
-  ),
+  ...evidenceLine(part, 'wallThicknessM', 'Thickness', lengthText(part, 'wallThicknessM'), true),
   ...evidenceLine(part, 'lengthM', 'Envelope', envelopeText(part), true),
   ...line('Check', heavierThanSolid(part)),
-  ...evidenceLine(
-    part,
-    'runDiameterM',
-    'Run diameter',
-    part.runDiameterM === null ? '' : mm(part.runDiameterM) + typed(part, 'runDiameterM'),
-    true,
-  ),
-  ...evidenceLine(part, 'runLengthM', 'Run length', part.runLengthM === null ? '' : mm(part.runLengthM) + typed(part, 'runLengthM'), true),
+  ...evidenceLine(part, 'runDiameterM', 'Run diameter', lengthText(part, 'runDiameterM'), true),
+  ...evidenceLine(part, 'runLengthM', 'Run length', lengthText(part, 'runLengthM'), true),
   ...evidenceLine(part, 'xM', 'Place x y z', part.xM === null ? '' : `${[part.xM, part.yM ?? 0, part.zM ?? 0].map(mm).join(' ')} mm`, true),
   ...text(part, 'location'),
   ...text(part, 'markings'),
   ...text(part, 'supplier'),
-  ...line('Opened', part.opened === null ? '' : part.opened === 'closed' ? `left closed: ${part.closedReason}` : 'opened'),
+  ...line('State', state === 'left closed' ? `left closed: ${part.closedReason}` : (state ?? '')),
   ...text(part, 'damage'),
   ...evidenceLine(
     part,

@@ -21,7 +21,7 @@ describe('the comparison table', () => {
     expect(count).toBe('Count 6 C 1 C +5 6.00');
     expect(joints).toBe('Joints – – – –');
     // weighed to the kilogram: 0.5 kg without preference on both sides; 2.02 times, √((0.289/2.02)² + 0.289²) of it
-    expect(mass).toBe('Mass, kg 2.020 M ± 0.29 1.000 I ± 0.29 +1.020 ± 0.41 2.02 ± 0.65');
+    expect(mass).toBe('Mass, kg 2.020 M ± 0.58 1.000 I ± 0.58 +1.020 ± 0.82 2.02 ± 1.3');
   });
   it('has the ends of a count that is a range under it', async () => {
     const ranged = recordOf(teardown('8-12x plate dc04\n  3+ clip'), teardown('plate dc04', RIGHT, 500));

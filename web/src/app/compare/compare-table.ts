@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { rangeText } from '@each-bolt/core/record';
 import type { CountRange } from '@each-bolt/core/bench';
-import { ABSENT, decimalsFor, fixed, signed, threeDigits } from '@each-bolt/core/shared';
+import { ABSENT, fixed, plusMinus, signed, threeDigits } from '@each-bolt/core/shared';
 import type { CompareRow } from '@each-bolt/core/compare';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { VehicleMark } from '../shared/vehicle-mark';
@@ -140,15 +140,14 @@ export class CompareTable {
     return row.difference === null ? ABSENT : signed(row.difference, DECIMALS[row.measure] ?? 0);
   }
 
-  /** "± 0.012" under a mass or cost, standard uncertainty; "186 to 190" under a count that is a range. */
+  /** "± 0.012" under a mass or cost; "186 to 190" under a count that is a range. */
   protected sureness(row: CompareRow, u: number | null, range: CountRange | null): string {
     if (range) return rangeText(range) ?? '';
-    if (u === null || u === 0) return '';
-    return `± ${fixed(u, decimalsFor(u, (DECIMALS[row.measure] ?? 0) + 2))}`;
+    return plusMinus(u, (DECIMALS[row.measure] ?? 0) + 2);
   }
 
   protected ratioSureness({ ratioU }: CompareRow): string {
-    return ratioU === null || ratioU === 0 ? '' : `± ${fixed(ratioU, decimalsFor(ratioU, 3))}`;
+    return plusMinus(ratioU, 3);
   }
 
   protected times(row: CompareRow): string {

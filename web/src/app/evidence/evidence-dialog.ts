@@ -32,7 +32,7 @@ const MEASURED: EvidenceMark = 'M';
         }
       </fieldset>
       @if (has().u) {
-        <label for="evidence-u">Standard uncertainty, with unit</label>
+        <label for="evidence-u">±, with unit (expanded, k = 2)</label>
         <input id="evidence-u" pInputText formControlName="u" autocomplete="off" />
         <small role="alert">{{ faultOf('u') }}</small>
       }

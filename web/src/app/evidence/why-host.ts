@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { fixed } from '@each-bolt/core/shared';
+import { fixed, plusMinus } from '@each-bolt/core/shared';
 import { fieldLabel, isKnowing, evidenceFor, type KeptChange, type Part } from '@each-bolt/core/record';
 import { closureText, evidenceText, lastSet, uText, valueText } from '@each-bolt/core/bench';
 import { MEASURES, evidenceChain, restsOn, type ChainTerm, type Measure } from '@each-bolt/core/cost';
@@ -318,7 +318,7 @@ export class WhyHost {
     if (value === null) return '–';
     if (this.now()?.measure === 'count')
       return `${fixed(value, 0)}${low === null ? '' : `, ${high === null ? `at least ${low}` : `${low} to ${high}`}`}`;
-    if (this.now()?.measure === 'mass') return `${fixed(value, 3)}${u === null || u === 0 ? '' : ` ± ${fixed(u, 4)}`}`;
+    if (this.now()?.measure === 'mass') return `${fixed(value, 3)} ${plusMinus(u, 4)}`.trim();
     return fixed(value, 2);
   }
 

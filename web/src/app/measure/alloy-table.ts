@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { fixed } from '@each-bolt/core/shared';
+import { fixed, percentWithU } from '@each-bolt/core/shared';
 import { limitText, type AlloyMatch, type Fractions, type Grade } from '@each-bolt/core/measure';
 import { ButtonDirective } from 'primeng/button';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
@@ -112,7 +112,7 @@ export class AlloyTable {
       .sort(([, a], [, b]) => b.fraction - a.fraction)
       .map(([symbol, { fraction, u }]) => ({
         symbol,
-        text: `${fixed(fraction * 100, 2)} ± ${fixed(u * 100, 2)} %`,
+        text: percentWithU(fraction, u),
         isWeak: this.weak().includes(symbol),
       })),
   );

@@ -10,7 +10,7 @@ import {
   readMaterialMarking,
   type Grade,
 } from '@each-bolt/core/measure';
-import { MATERIALS, PROCESSES, fixed, materialById, processById, type MaterialFamily } from '@each-bolt/core/shared';
+import { MATERIALS, PROCESSES, materialById, percentWithU, processById, type MaterialFamily } from '@each-bolt/core/shared';
 import { editOp, evidence, type Identification } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
@@ -353,9 +353,7 @@ export class MaterialView {
       const own = match.matches.find((m) => m.grade.materialId === material.id);
       const worst = own?.outside[0];
       if (own && !own.fits && worst)
-        doubts.push(
-          `${material.name} allows ${worst.symbol} ${limitText(worst.limit)}; read is ${fixed(worst.fraction * 100, 2)} ± ${fixed(worst.u * 100, 2)} %.`,
-        );
+        doubts.push(`${material.name} allows ${worst.symbol} ${limitText(worst.limit)}; read is ${percentWithU(worst.fraction, worst.u)}.`);
     }
     const fault = this.markWords().find((line) => line.isFault);
     if (fault) doubts.push(fault.text);

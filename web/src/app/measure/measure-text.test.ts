@@ -14,7 +14,7 @@ const FIGURES: ScanFigures = {
 describe('the figures of a scan in words', () => {
   it('have their unit and their uncertainty', () => {
     const rows = new Map(scanRows(FIGURES).map((row) => [row.word, row]));
-    expect(rows.get('Volume')).toMatchObject({ value: '64.80 ± 0.32 cm³', note: 'watertight' });
+    expect(rows.get('Volume')).toMatchObject({ value: '64.80 ± 0.64 cm³', note: 'watertight' });
     expect(rows.get('Surface')?.value).toBe('148 cm²');
     expect(rows.get('Minimum bounding box')).toMatchObject({ value: '120.0 × 45.0 × 12.0 mm', note: 'filled to 100.0 %' });
     expect(volumeWords(0.0123)).toBe('12.3 l');

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, linkedSignal, signal, untracked } from '@angular/core';
 import { UNIT_WORD, USUAL_OFFSET_M, USUAL_SHARE, guessUnit, inMetres, withOffset, type Place } from '@each-bolt/core/measure';
-import { MOST_SCAN_BYTES, materialById, millimetres } from '@each-bolt/core/shared';
+import { MOST_SCAN_BYTES, expandedU, materialById, millimetres, standardU } from '@each-bolt/core/shared';
 import { SCAN_UNITS, type Scan, type ScanUnit, nextSequence } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
@@ -127,15 +127,15 @@ interface Looked {
                 />
               </label>
               <label class="small share"
-                >Surface of the scanner, ± mm
+                >Surface of the scanner, ± mm (k = 2)
                 <input
                   pInputText
                   type="number"
                   min="0.001"
-                  max="10"
+                  max="20"
                   step="0.01"
                   [value]="offsetMm()"
-                  aria-label="Standard uncertainty of where the scanner lays the surface, millimetres"
+                  aria-label="Where the scanner lays the surface, ± millimetres, k = 2"
                   (change)="setOffset($any($event.target).valueAsNumber)"
                 />
                 <small class="soft">the volume is known to the area times this</small>
@@ -269,12 +269,12 @@ export class ScansView {
     computation: () => null,
   });
   protected readonly offset = computed(() => this.typedOffset() ?? this.looked()?.scan?.offsetM ?? this.usualOffset());
-  protected readonly offsetMm = computed(() => millimetres(this.offset()));
+  protected readonly offsetMm = computed(() => millimetres(expandedU(this.offset())));
 
   protected async setOffset(mm: number): Promise<void> {
-    const offsetM = mm / 1000;
+    const offsetM = standardU(mm / 1000);
     if (!(offsetM > 0 && offsetM <= 0.01)) {
-      this.said.set('The offset of a scanner is more than 0 and at most 10 mm');
+      this.said.set('The offset of a scanner is more than 0 and at most ± 20 mm');
       return;
     }
     this.typedOffset.set(offsetM);

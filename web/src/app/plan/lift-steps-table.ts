@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ABSENT, READ_IN, decimalsFor, fixed, readAs, riskText } from '@each-bolt/core/shared';
+import { ABSENT, READ_IN, decimalsFor, expandedU, fixed, readAs, riskText, withU } from '@each-bolt/core/shared';
 import { fieldLines, type FieldChoice, type LiftStep, type LiftStepFields } from '@each-bolt/core/record';
 import { massTyped, placeTyped, recordedAs, type BalanceStep } from '@each-bolt/core/plan';
 import { IconButton } from '../shared/icon-button';
@@ -31,7 +31,7 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
           <th scope="col" class="right">Step</th>
           <th scope="col">Comes off, recorded as</th>
           <th scope="col" class="right">Mass, kg</th>
-          <th scope="col" class="right">± u, kg</th>
+          <th scope="col" class="right">± (k = 2), kg</th>
           <th scope="col" class="right">x, m</th>
           <th scope="col" class="right">y, m</th>
           <th scope="col" class="right">Remaining mass, kg</th>
@@ -147,14 +147,12 @@ export class LiftStepsTable {
         text: STATE_TEXT[step.state],
         recorded: {
           massKg: text(within?.kg, decimalsFor(within?.uKg ?? 1, 3)),
-          massUKg: text(within?.uKg, decimalsFor(within?.uKg ?? 1, 3)),
+          massUKg: text(within ? expandedU(within.uKg) : null, decimalsFor(within?.uKg ?? 1, 3)),
           xM: text(part?.xM, 2),
           yM: text(part?.yM, 2),
         },
         left: step.after ? fixed(step.after.massKg, 0) : ABSENT,
-        inside: step.after
-          ? `${fixed(readAs(READ_IN.mm, step.after.insideM), 0)} ± ${fixed(readAs(READ_IN.mm, step.after.uM), 0)}`
-          : ABSENT,
+        inside: step.after ? withU(readAs(READ_IN.mm, step.after.insideM), readAs(READ_IN.mm, step.after.uM), 0) : ABSENT,
         chance: step.after ? riskText(step.after.tipFraction) : ABSENT,
       };
     }),

@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { counted, dayText, fixed, isoDay, type FieldShape, type FieldValue, READ_IN, readAs } from '@each-bolt/core/shared';
+import { counted, dayText, fixed, isoDay, type FieldValue, READ_IN, readAs } from '@each-bolt/core/shared';
 import { editOp, type Op, type WorkPackage } from '@each-bolt/core/record';
 import { burnUp, numbered, personCalendar, scheduleCsv, type PlanSchedule, type Scheduled } from '@each-bolt/core/plan';
 import { ButtonDirective } from 'primeng/button';
-import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { Choose, ChoicesPipe } from '../shared/choose';
 import type { ECharts } from 'echarts/core';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
@@ -11,13 +10,14 @@ import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { ChartInkService } from '../shared/chart-ink';
 import { Download } from '../shared/download';
-import { EditField } from '../shared/edit-field';
 import { RefusalNote } from '../shared/refusal-note';
 import { ViewTabs } from '../shared/view-tabs';
 import { ThemeService } from '../shared/theme-service';
 import { BenchProgress } from './bench-progress';
 import { echarts } from './echarts';
 import { PlanScheduleService } from './plan-schedule-service';
+import { ScheduleTable } from './schedule-table';
+import { when } from './when-planned';
 import { RowEdits } from '../record/row-edits';
 import { ROW_PX, burnChart, chartHeightPx, chartSummary, scheduleChart, scheduleRows, type ChartRows } from './schedule-chart';
 
@@ -29,24 +29,10 @@ interface Drag {
   readonly startDay: number;
 }
 
-const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.slice(11)}`;
-
 /** When what is done, by whom and where; how sure the finish is; and how far the work has come. */
 @Component({
   selector: 'eb-schedule-view',
-  imports: [
-    BenchProgress,
-    EditField,
-    NgxEchartsDirective,
-    RefusalNote,
-    ViewTabs,
-    ButtonDirective,
-    Choose,
-    ChoicesPipe,
-    DataTable,
-    TableHead,
-    TableRow,
-  ],
+  imports: [BenchProgress, NgxEchartsDirective, RefusalNote, ViewTabs, ButtonDirective, Choose, ChoicesPipe, ScheduleTable],
   providers: [provideEchartsCore({ echarts })],
   template: `<div class="sheet">
     <header class="sheet-head">
@@ -89,54 +75,7 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
       @switch (view()) {
         @case ('table') {
           <div class="scroll" tabindex="0" role="region" aria-label="Schedule as a table">
-            <eb-table
-              ><ng-template ebHead>
-                <tr>
-                  <th scope="col" class="right">No.</th>
-                  <th scope="col" class="name">Package</th>
-                  <th scope="col">Optimistic / most likely / pessimistic h</th>
-                  <th scope="col">When</th>
-                  <th scope="col">By whom, where</th>
-                  <th scope="col" class="right">Slack, days</th>
-                  <th scope="col">Pinned on</th>
-                </tr> </ng-template
-              ><ng-template [ebRow]="tableRows()" track="pack.id" let-row>
-                <tr>
-                  <td class="right figure">{{ row.number }}</td>
-                  <th scope="row">{{ row.pack.name }}</th>
-                  <td class="effort">
-                    <eb-edit-field
-                      [label]="'Hours of ' + row.pack.name"
-                      [shape]="effortShape"
-                      [value]="row.effort"
-                      [disabled]="!mayPlan() || row.state === 'done'"
-                      [fault]="edits.faultOf(row.pack.id, 'mostLikelyS')"
-                      (committed)="setEffort(row.pack, $event)"
-                    />
-                  </td>
-                  <td class="when">
-                    {{ row.from }}
-                    <small class="soft">to {{ row.to }}</small>
-                  </td>
-                  <td>{{ row.holds }}</td>
-                  <td class="right figure">{{ row.slack }}</td>
-                  <td class="pin">
-                    @if (row.state === 'planned') {
-                      <eb-edit-field
-                        of="package.pinnedOn"
-                        [whose]="row.pack.name"
-                        [value]="row.pack.pinnedOn"
-                        [disabled]="!mayPlan()"
-                        [fault]="edits.faultOf(row.pack.id, 'pinnedOn')"
-                        (committed)="pin(row.pack, $any($event))"
-                      />
-                    } @else {
-                      <span class="soft">{{ row.state }}</span>
-                    }
-                  </td>
-                </tr>
-              </ng-template></eb-table
-            >
+            <eb-schedule-table [schedule]="s" (effort)="setEffort($event.pack, $event.value)" (pinned)="pin($event.pack, $event.day)" />
           </div>
         }
         @case ('progress') {
@@ -228,25 +167,6 @@ const when = (local: string): string => `${dayText(local.slice(0, 10))} ${local.
       color: var(--amber);
       font-weight: 500;
     }
-    .when {
-      white-space: nowrap;
-    }
-    .effort {
-      width: 158px;
-    }
-    .when small {
-      display: block;
-      font-size: 12.5px;
-    }
-    .name {
-      min-width: 180px;
-    }
-    .pin {
-      width: 138px;
-    }
-    th[scope='row'] {
-      font-weight: 400;
-    }
     .ghost {
       position: absolute;
       pointer-events: none;
@@ -303,8 +223,6 @@ export class ScheduleView {
   private readonly inks = inject(ChartInkService);
   private readonly download = inject(Download);
 
-  protected readonly effortShape: FieldShape = { kind: 'effort' };
-  protected readonly dateShape: FieldShape = { kind: 'date' };
   protected readonly views: readonly { readonly view: View; readonly word: string }[] = [
     { view: 'packages', word: 'By package' },
     { view: 'holders', word: 'By people and places' },
@@ -362,30 +280,6 @@ export class ScheduleView {
     const ids = new Set(this.burn()?.behind ?? []);
     const late = numbered(this.open.record().packages).filter((p) => ids.has(p.id));
     return late.length === 0 ? '' : `Agreed to be done by now, and not: ${late.map((p) => p.name).join(', ')}`;
-  });
-  protected readonly tableRows = computed(() => {
-    const s = this.schedule();
-    if (!s) return [];
-    const record = this.open.record();
-    const nameOf = new Map([...record.resources, ...record.rigs].map((r) => [r.id, r.name]));
-    const timesOf = new Map(s.packages.map((t): readonly [string, Scheduled] => [t.packageId, t]));
-    return numbered(record.packages).flatMap((pack, at) => {
-      const times = timesOf.get(pack.id);
-      if (!times) return [];
-      const { optimisticS, mostLikelyS, pessimisticS } = pack;
-      return [
-        {
-          pack,
-          number: at + 1,
-          state: times.state,
-          effort: optimisticS === null || mostLikelyS === null || pessimisticS === null ? null : { optimisticS, mostLikelyS, pessimisticS },
-          from: when(times.from),
-          to: when(times.to),
-          holds: times.holds.map((id) => nameOf.get(id) ?? '').join(', '),
-          slack: times.state === 'planned' ? fixed(times.slack / s.axis.slotsPerDay, 1) : '',
-        },
-      ];
-    });
   });
   protected readonly agreeOps = computed<readonly Op[]>(() => {
     const timesOf = new Map(this.schedule()?.packages.map((t): readonly [string, Scheduled] => [t.packageId, t]) ?? []);

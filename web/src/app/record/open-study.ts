@@ -14,7 +14,7 @@ import {
   type Subsystem,
   type Vehicle,
 } from '@each-bolt/core/record';
-import { SET_KINDS, closedBelow, closedWords, groupByPart, shown, totalsOf, type SetKind } from '@each-bolt/core/bench';
+import { SET_KINDS, closedBelow, closedWords, groupByPart, removedParts, shown, totalsOf, type SetKind } from '@each-bolt/core/bench';
 import { studyRollUp, type StudyRollUp } from '@each-bolt/core/cost';
 import { RecordService } from './record-service';
 
@@ -85,6 +85,9 @@ export class OpenStudy {
     const totals = totalsOf(this.rollUp().rolled, subsystemKey(vehicleId, subsystemId));
     return totals ? shown(totals, false).parts : 0;
   }
+  private readonly steps = computed(() => this.record().steps);
+  /** parts that some removal names */
+  readonly removed = computed(() => removedParts(this.steps()));
   /** [place in the outline] parts left closed in and below it */
   readonly closed = computed(() => closedBelow(this.outline(), this.partById()));
   /** what the figures of a place do not hold because it was left closed; empty when all was opened */

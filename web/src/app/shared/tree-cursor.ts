@@ -1,5 +1,5 @@
 import type { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { computed, effect, signal, untracked, type Signal } from '@angular/core';
+import { computed, effect, signal, type Signal } from '@angular/core';
 import { treeMove, type TreeRow } from './visible-rows';
 
 /** What a cursor moves over. */
@@ -25,10 +25,14 @@ export class TreeCursor {
   });
 
   constructor(private readonly parts: TreeCursorParts) {
+    let shown = '';
     effect(() => {
       const chosen = this.parts.chosen();
-      // only when the choice changes: opening a node far from it must not pull the view back
-      const at = untracked(() => this.parts.rows().findIndex((row) => row.node.key === chosen));
+      // once for each choice, as soon as its row is there: opening a node far from it must not pull the view back
+      if (chosen === shown) return;
+      const at = this.parts.rows().findIndex((row) => row.node.key === chosen);
+      if (at < 0 && chosen !== '') return;
+      shown = chosen;
       // after the rows and their room are there to be measured
       if (at >= 0) setTimeout(() => this.keepInView(at));
     });
@@ -60,14 +64,18 @@ export class TreeCursor {
     }
   }
 
-  private keepInView(at: number): void {
+  /** @param tries how often it is looked whether the room for the rows was there already */
+  private keepInView(at: number, tries = 5): void {
     const { rowPx } = this.parts;
     const viewport = this.parts.viewport();
     viewport.checkViewportSize();
     const top = at * rowPx;
     const from = viewport.measureScrollOffset('top');
-    if (top < from) viewport.scrollToOffset(top);
-    else if (top + rowPx > from + viewport.getViewportSize()) viewport.scrollToOffset(top + rowPx - viewport.getViewportSize());
+    const size = viewport.getViewportSize();
+    const wanted = top < from ? top : top + rowPx > from + size ? top + rowPx - size : from;
+    if (wanted === from && size > 0) return;
+    viewport.scrollToOffset(wanted);
+    if (tries > 0) requestAnimationFrame(() => this.keepInView(at, tries - 1));
   }
 }
 

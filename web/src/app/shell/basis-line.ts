@@ -36,7 +36,9 @@ import type { Theme } from '../shared/theme-service';
       </button>
     </span>
     <span class="group shrink" [title]="basis()"><span class="word">Cost</span> {{ basis() }}</span>
-    <span class="group"><span class="word">Units</span> kg · mm</span>
+    <span class="group" title="What stands behind ± is the expanded uncertainty, k = 2: about 95 of 100 true values lie within it"
+      ><span class="word">Units</span> kg · mm · ± at k = 2</span
+    >
     <span class="push group">
       @if (notKept() > 0) {
         <button

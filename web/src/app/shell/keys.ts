@@ -35,6 +35,7 @@ export const KEY_GROUPS: readonly { readonly title: string; readonly keys: reado
       { keys: ['l'], does: 'to the entry line' },
       { keys: ['Enter'], does: 'keep the line' },
       { keys: ['Alt', '1 … 9'], does: 'settle the first question with its choice 1 … 9' },
+      { keys: ['Alt', '0'], does: 'drop the tool that the last removal took over from the one before' },
       { keys: ['Tab'], does: 'take the word that typing help offers; ↓ the next one' },
       { keys: ['↑'], does: 'in an empty line: the line kept before, to be varied' },
       { keys: ['F8'], does: 'take the reading of the chosen instrument' },

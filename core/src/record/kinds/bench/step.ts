@@ -3,6 +3,10 @@ import { SEQUENCE, choice, flag, instant, list, notNegative, optional, reference
 import { RECORDED, kind } from '../kind';
 import { DIRECTIONS, DIRECTION_WORD } from '../study/fasteners';
 
+/** What goes on from one removal to the next until something else is said. */
+export const CARRIED = ['tool', 'bit', 'people'] as const;
+export type Carried = (typeof CARRIED)[number];
+
 /** A week of work without a break is longer than any step. */
 const MOST_S = 604_800;
 
@@ -22,6 +26,8 @@ export const STEP = kind({
     after: list('Had to come off first', reference('Step', 'step', 'clear', { alike: 'vehicleId' }), 200),
     tool: text('Tool', 60),
     bit: text('Bit', 40),
+    /** what of it went on from the removal before and was never said of this one */
+    carried: list('Carried over', choice('Carried over', CARRIED), CARRIED.length, { later: true, unsaid: true }),
     direction: shown(choice('Comes off towards', DIRECTIONS, optional), (to) => DIRECTION_WORD[to]),
     people: whole('People', 1, 20, optional),
     /** false: blind */

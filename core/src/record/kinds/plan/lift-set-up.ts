@@ -1,4 +1,4 @@
-import { READ_IN, issue } from '../../../shared';
+import { READ_IN, expandedIn, issue } from '../../../shared';
 import {
   list,
   notNegative,
@@ -37,11 +37,11 @@ export const LIFT_SET_UP = kind({
     vehicleId: reference('Vehicle', 'vehicle', 'remove too', { unsaid: true }),
     resourceId: reference('Lift', 'resource', 'clear', optional),
     massKg: positive('Mass of the vehicle', 'kg', 100_000, { readIn: KILOGRAMS }),
-    massUKg: positive('Its standard uncertainty', 'kg', 100_000, { readIn: KILOGRAMS }),
+    massUKg: positive('Its mass ±, k = 2', 'kg', 100_000, { readIn: expandedIn(KILOGRAMS) }),
     xM: metres('Centre of mass, behind the front axle'),
     yM: metres('Centre of mass, right of the middle'),
     /** standard uncertainty of the place of the centre of mass, in x and in y */
-    placeUM: positive('Standard uncertainty of its place', 'm', 10, { readIn: READ_IN.m }),
+    placeUM: positive('Its place ±, k = 2', 'm', 10, { readIn: expandedIn(READ_IN.m) }),
     pads: shown(list('Pads', PAD, 8), (pads) => pads.map(({ xM, yM }) => `(${xM}, ${yM})`).join(' ')),
     /** the centre of mass must stay this far inside the line between the pads */
     marginM: notNegative('Margin to the line of the pads', 'm', { max: 5, readIn: READ_IN.m }),

@@ -1,4 +1,4 @@
-import { issue } from '../../../shared';
+import { expandedIn, issue } from '../../../shared';
 import { allOrNone } from '../../whole-sets';
 import { SEQUENCE, optional, positive, reference, text } from '../field';
 import { RECORDED, kind } from '../kind';
@@ -20,7 +20,7 @@ export const LIFT_STEP = kind({
     /** the subsystem of the vehicle whose recorded mass counts, when it comes off as one and no single part holds it */
     subsystemId: reference('Subsystem', 'subsystem', 'clear', { ...optional, later: true, unsaid: true }),
     massKg: positive('Mass', 'kg', 100_000, { ...optional, readIn: KILOGRAMS }),
-    massUKg: positive('Standard uncertainty of the mass', 'kg', 100_000, { ...optional, readIn: KILOGRAMS }),
+    massUKg: positive('Mass ±, k = 2', 'kg', 100_000, { ...optional, readIn: expandedIn(KILOGRAMS) }),
     xM: metres('Place behind the front axle', optional),
     yM: metres('Place right of the middle', optional),
   },

@@ -30,6 +30,8 @@ export const HAND_WORD: Readonly<Record<Hand, string>> = {
 };
 
 export const OPENED = ['opened', 'closed'] as const;
+/** Where a part is by now, where its removals and what was opened do not say. */
+export const PART_STATES = ['fitted', 'removed', 'missing', 'destroyed', 'returned'] as const;
 const DAMAGE_FROM = ['was there', 'taking apart'] as const;
 
 /** What whoever costs a part may say of it. */
@@ -124,6 +126,10 @@ export const PART = kind({
     location: text('Location', 200, { evidence: 'S', column: { heading: 'location', holds: 'where it sits' } }),
     markings: text('Markings', 400, { evidence: 'S', column: { heading: 'markings', holds: 'what is moulded or stamped in' } }),
     supplier: text('Supplier', 200, { evidence: 'S', column: { heading: 'supplier', holds: 'who made it' } }),
+    state: choice('State', PART_STATES, {
+      ...later,
+      column: { heading: 'state', holds: 'fitted, removed, missing, destroyed, returned or empty' },
+    }),
     opened: choice('Opened', OPENED, { ...optional, column: { heading: 'opened', holds: 'opened, closed or empty' } }),
     closedReason: text('Why it stays closed', 400, { lines: true, column: { heading: 'closed_reason', holds: 'why it was left closed' } }),
     /** what may be missed by leaving it closed */
