@@ -60,7 +60,7 @@ export default {
         processWithEsbuild: ['**/node_modules/{echarts,zrender,three,earcut}/**/*.js'],
       }),
       testMatch: ['**/*.test.ts'],
-      moduleNameMapper: { ...CORE, '/make-(mesh-|section-)?worker$': join(root, 'web/testing/make-worker.ts') },
+      moduleNameMapper: { ...CORE, '/make-(mesh-|section-|import-)?worker$': join(root, 'web/testing/make-worker.ts') },
       transformIgnorePatterns: ['node_modules/(?!(?:.*\\.mjs$|(?:echarts|zrender|three|earcut)/))'],
       setupFilesAfterEnv: [join(root, 'web/testing/setup.ts')],
     },

@@ -1,5 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { expect } from '@playwright/test';
+import { workbook } from '../core/testing/workbook';
+import { choose } from './controls';
 import { test } from './test';
 import { allKept, change, makeStudy, record, rowOf } from './study';
 
@@ -170,4 +172,63 @@ test('HTML in every text of a part shows as text on every screen', async ({ page
     if (key !== 'v') await expect(page.getByText(key === 'g' ? evil(9) : evil(1)).first()).toBeVisible();
     await expect(page.locator('img[src="x"]')).toHaveCount(0);
   }
+});
+
+test('a workbook with headings and words of its own is understood, put right where it stands, and remembered', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Workbook');
+  await page.goto(`/studies/${study.id}/bench`);
+  const rows = [
+    ['Zerlegung der Schiebetür', null, null, null],
+    ['Benennung', 'Verfahren', 'Was es wiegt', 'Farbe'],
+    ['Türblech', 'Stanzen', '36', 'rot'],
+    ['Hebel', 'Stanzen', '1 kg', 'rot'],
+  ];
+  const file = (name: string): { name: string; mimeType: string; buffer: Buffer } => ({
+    name,
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: Buffer.from(workbook({ Cover: [['Each its own sheet']], Tür: rows })),
+  });
+  await page.getByLabel('Entry line').press('Escape');
+  await page.keyboard.press('i');
+  const dialog = page.getByRole('dialog', { name: 'Import a file of parts' });
+  await dialog.getByLabel('CSV or XLSX file').setInputFiles(file('door.xlsx'));
+  await expect(dialog.getByLabel('Sheet', { exact: true })).toHaveText(/Tür, 4 rows/);
+  await expect(dialog.getByLabel('Heading in line')).toHaveValue('2');
+  await expect(dialog).toContainText('What the columns hold: 2 of 4 are read');
+  await choose(dialog.getByLabel('Read as: Was es wiegt'), 'mass');
+  await choose(dialog.getByLabel('Meaning of Stanzen'), 'stamping');
+  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
+  await dialog.getByLabel('mass in line 3').fill('36 g');
+  await dialog.getByLabel('mass in line 3').press('Enter');
+  await expect(dialog).toContainText('All 2 rows can be loaded.');
+  await dialog.getByRole('button', { name: 'Load 2 rows' }).click();
+  await expect(page.getByText('Loaded 2 rows as one change.')).toBeVisible();
+  await expect(rowOf(page, /Türblech/)).toContainText('0.036');
+  await expect(rowOf(page, /Hebel/)).toContainText('stamping');
+  // the next of that shape is understood at once, but for what is wrong in it
+  await page.keyboard.press('i');
+  await dialog.getByLabel('CSV or XLSX file').setInputFiles(file('door again.xlsx'));
+  await expect(dialog).toContainText('What the columns hold: 3 of 4 are read');
+  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
+  await expect(dialog.getByLabel('Meaning of Stanzen')).toHaveCount(0);
+  await dialog.getByRole('button', { name: 'Cancel and correct the file' }).click();
+  await allKept(page);
+});
+
+test('a text file says its encoding, and is read in another where that is said', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Encodings');
+  await page.goto(`/studies/${study.id}/bench`);
+  await page.getByLabel('Entry line').press('Escape');
+  await page.keyboard.press('i');
+  const dialog = page.getByRole('dialog', { name: 'Import a file of parts' });
+  await dialog
+    .getByLabel('CSV or XLSX file')
+    .setInputFiles({ name: 'latin.csv', mimeType: 'text/csv', buffer: Buffer.from('name;mass\nTürblech;1,2 kg', 'latin1') });
+  await expect(dialog.getByLabel('Encoding')).toHaveText(/Latin-1/);
+  await expect(dialog).toContainText('Türblech');
+  await choose(dialog.getByLabel('Encoding'), 'UTF-8');
+  await expect(dialog).toContainText('Holds characters that cannot be read');
+  await choose(dialog.getByLabel('Encoding'), 'Latin-1 (Windows-1252)');
+  await dialog.getByRole('button', { name: 'Load 1 rows' }).click();
+  await expect(rowOf(page, /Türblech/)).toContainText('1.200');
 });

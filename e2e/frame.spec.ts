@@ -92,7 +92,7 @@ test('the card, its form and the import have nothing serious either', async ({ p
   await page.getByRole('button', { name: 'Cancel' }).click();
   await page.keyboard.press('i');
   await page
-    .getByLabel('CSV file')
+    .getByLabel('CSV or XLSX file')
     .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('name,mass\nplate,1 kg\nlever,5') });
   await expect(page.getByText('1 rows can be loaded; 1 have faults.')).toBeVisible();
   expect(await serious(page)).toEqual([]);

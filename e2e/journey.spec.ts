@@ -63,13 +63,13 @@ test('from the first line at the bench to the comparison, and all of it is there
 
   await test.step('a file with two faulty rows loads nothing until that is decided', async () => {
     await page.keyboard.press('i');
-    await page.getByLabel('CSV file').setInputFiles({ name: 'blind.csv', mimeType: 'text/csv', buffer: Buffer.from(TWO_FAULTS) });
+    await page.getByLabel('CSV or XLSX file').setInputFiles({ name: 'blind.csv', mimeType: 'text/csv', buffer: Buffer.from(TWO_FAULTS) });
     await expect(page.getByText('3 rows can be loaded; 2 have faults. Nothing is loaded until you decide.')).toBeVisible();
     await expect(page.getByText('mass: 36 of what: g or kg?')).toBeVisible();
     await page.getByRole('button', { name: 'Cancel and correct the file' }).click();
     await expect(page.getByText('Cover plate')).toHaveCount(0);
     await page.keyboard.press('i');
-    await page.getByLabel('CSV file').setInputFiles({ name: 'blind.csv', mimeType: 'text/csv', buffer: Buffer.from(TWO_FAULTS) });
+    await page.getByLabel('CSV or XLSX file').setInputFiles({ name: 'blind.csv', mimeType: 'text/csv', buffer: Buffer.from(TWO_FAULTS) });
     await page.getByRole('button', { name: 'Load 3 rows, leave out 2' }).click();
     await expect(page.getByText('Loaded 3 rows as one change.')).toBeVisible();
   });

@@ -6,3 +6,4 @@ const none = (): Worker => {
 export const makeScheduleWorker = none;
 export const makeMeshWorker = none;
 export const makeSectionWorker = none;
+export const makeImportWorker = none;

@@ -8,9 +8,20 @@ export { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from './envelop
 export { partsCsv } from './export/parts-csv';
 export { fastenerMass, unlikelyFastenerMass } from './fasteners/fastener-mass';
 export { inAllText } from './in-all';
-export { CSV_COLUMNS, type CsvHeading } from './import/csv-columns';
+export { CSV_COLUMNS, type CsvHeading, type FoundColumn } from './import/csv-columns';
 export { importOps, sortRows, withSubsystems } from './import/import-change';
-export { type ImportPreview, type ImportRow, readParts } from './import/read-parts';
+export { COLUMN_CHOICES, columnKey, columnOfKey, shapeOf } from './import/headings';
+export { type SheetHead, type TableHead, type TableRead, TableReader } from './import/table-reader';
+export { type Encoding, ENCODING_WORD, ENCODINGS } from './import/open-table';
+export {
+  type ImportPreview,
+  type ImportRow,
+  isCoded,
+  mendKey,
+  type ReadOptions,
+  readParts,
+  type UnknownValue,
+} from './import/read-parts';
 export { evidenceForm, evidenceFormHas, evidenceFromForm } from './evidence-form';
 export { lastSet } from './last-set';
 export { meanwhileFaults, partForm, type PartForm, partFromForm, rebasedForm, tagTaken } from './part-form';

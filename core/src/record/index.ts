@@ -120,7 +120,7 @@ export {
   type WorkCalendar,
 } from './kinds/study/of-study';
 export type { PictureMark } from './kinds/bench/picture';
-export { type Hand, HAND_WORD, HANDS, PART_STATES } from './kinds/study/part';
+export { DAMAGE_FROM, type Hand, HAND_WORD, HANDS, OPENED, PART_STATES } from './kinds/study/part';
 export { CARRIED } from './kinds/bench/step';
 export { USUAL_STUDY } from './kinds/study/study';
 export { VEHICLE_ROLE_WORD, VEHICLE_ROLES, type VehicleRole } from './kinds/study/vehicle';

@@ -1,8 +1,8 @@
-import Papa from 'papaparse';
 import { UNPRINTABLE, issue, undefused, type Issue } from '../../shared';
 import type { PartFields } from '../../record';
 import type { FastenerEntry, JointEntry } from '../shorthand/entry';
 import { CSV_COLUMNS, TEXT_COLUMNS, findColumn, type CsvHeading, type FoundColumn } from './csv-columns';
+import { openText } from './open-table';
 import {
   readEnvelope,
   readFasteners,
@@ -189,36 +189,100 @@ const headingIssues = (columns: readonly (FoundColumn | null)[]): readonly Issue
       : [
           issue(
             'no-name-column',
-            `The first line must be a heading with at least the column “name”. Known columns: ${CSV_COLUMNS.map((c) => c.heading).join(', ')}`,
+            `No column is the name of the part. Say above which one holds it, or head it “name”. Known columns: ${CSV_COLUMNS.map((c) => c.heading).join(', ')}`,
           ),
         ]),
-    ...twice.map((heading) => issue('column-twice', `The column “${heading}” is there twice; keep one`)),
+    ...twice.map((heading) => issue('column-twice', `Two columns are said to be “${heading}”; keep one`)),
   ];
 };
 
+/** Cells that hold a word of a catalogue or of a short list: one that is not known is translated once, for all its rows. */
+const CODED: ReadonlySet<CsvHeading> = new Set(['material', 'made_by', 'hand', 'opened', 'damage_from', 'state']);
+export const isCoded = (heading: CsvHeading): boolean => CODED.has(heading);
+
+/** What was said of a file beside what stands in it. */
+export interface ReadOptions {
+  /** place of the heading among the rows, from 0 */
+  readonly headingRow: number;
+  /** what each column holds; null is not read */
+  readonly columns: readonly (FoundColumn | null)[];
+  /** by column: what a word in it means, the word in lower case */
+  readonly values?: Readonly<Partial<Record<CsvHeading, Readonly<Record<string, string>>>>>;
+  /** cells put right, by `line heading` */
+  readonly mends?: Readonly<Record<string, string>>;
+}
+
+/** A word in a coded column that is not known here, and how many rows hold it. */
+export interface UnknownValue {
+  readonly heading: CsvHeading;
+  readonly value: string;
+  readonly rows: number;
+}
+
+export const mendKey = (line: number, heading: CsvHeading): string => `${line} ${heading}`;
+
+/** The words of coded columns that are not known, those of most rows first. */
+export const unknownValues = (rows: readonly ImportRow[]): readonly UnknownValue[] => {
+  const found = new Map<string, UnknownValue>();
+  for (const { heading, cell } of rows.flatMap((row) => row.faults)) {
+    if (!isCoded(heading) || cell === '') continue;
+    const key = `${heading} ${cell.toLowerCase()}`;
+    const before = found.get(key);
+    found.set(key, { heading, value: before?.value ?? cell, rows: (before?.rows ?? 0) + 1 });
+  }
+  return [...found.values()].sort((a, b) => b.rows - a.rows || (a.value < b.value ? -1 : 1));
+};
+
+const PROGRESS_ROWS = 2000;
+
 /**
- * Reads a CSV file of parts row by row, with every fault at its cell. Loads nothing.
+ * Reads the rows of a sheet as parts, with every fault at its cell. Loads nothing.
+ *
+ * @param rows of the sheet, the heading among them
+ * @param options where the heading is, what the columns hold, what words mean, what was put right
+ * @param progress told the share read so far, 0…1
+ */
+export const readTable = (
+  rows: readonly (readonly string[])[],
+  { headingRow, columns, values = {}, mends = {} }: ReadOptions,
+  progress: (share: number) => void = () => undefined,
+): ImportPreview => {
+  const heading = rows[headingRow] ?? [];
+  const body = rows
+    .slice(headingRow + 1)
+    .map((cells, i) => ({ cells, line: headingRow + i + 2 }))
+    .filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
+  if (body.length === 0) return nothing([issue('empty-file', 'The file has no rows')]);
+  if (body.length > MOST_ROWS)
+    return nothing([issue('too-many-rows', `The file has ${body.length} rows; at most ${MOST_ROWS} are loaded at once. Split it`)]);
+  const issues = headingIssues(columns);
+  if (issues.length > 0) return nothing(issues);
+  const meant = (cells: readonly string[], line: number): readonly string[] =>
+    cells.map((cell, i) => {
+      const column = columns[i];
+      if (!column) return cell;
+      const text = mends[mendKey(line, column.heading)] ?? cell;
+      return values[column.heading]?.[text.trim().toLowerCase()] ?? text;
+    });
+  const read = body.map(({ cells, line }, at) => {
+    if (at % PROGRESS_ROWS === 0) progress(at / body.length);
+    return readRow(meant(cells, line), columns, line);
+  });
+  return {
+    rows: checkedTogether(read),
+    issues: [],
+    notRead: heading.filter((h, i) => (columns[i] ?? null) === null && h.trim() !== ''),
+  };
+};
+
+/**
+ * Reads a CSV file of parts whose first line is the heading, row by row, with every fault at its cell. Loads nothing.
  *
  * @param text the file; comma, semicolon or tab between cells
  */
 export const readParts = (text: string): ImportPreview => {
-  const parsed = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: false, delimitersToGuess: [',', ';', '\t'] });
-  const quotes = parsed.errors.find((error) => error.type === 'Quotes');
-  if (quotes)
-    return nothing([
-      issue(
-        'quotes',
-        `A quotation mark is not closed or stands in the wrong place near row ${(quotes.row ?? 0) + 1}; mend it and choose the file again`,
-      ),
-    ]);
-  const [heading, ...body] = parsed.data;
-  const filled = body.map((cells, i) => ({ cells, line: i + 2 })).filter(({ cells }) => cells.some((cell) => cell.trim() !== ''));
-  if (!heading || filled.length === 0) return nothing([issue('empty-file', 'The file has no rows')]);
-  if (filled.length > MOST_ROWS)
-    return nothing([issue('too-many-rows', `The file has ${filled.length} rows; at most ${MOST_ROWS} are loaded at once. Split it`)]);
-  const columns = heading.map(findColumn);
-  const issues = headingIssues(columns);
+  const { sheets, issues } = openText(text);
   if (issues.length > 0) return nothing(issues);
-  const rows = checkedTogether(filled.map(({ cells, line }) => readRow(cells, columns, line)));
-  return { rows, issues: [], notRead: heading.filter((h, i) => columns[i] === null && h.trim() !== '') };
+  const rows = sheets[0]?.rows ?? [];
+  return readTable(rows, { headingRow: 0, columns: (rows[0] ?? []).map(findColumn) });
 };

@@ -1,20 +1,47 @@
-import { ChangeDetectionStrategy, Component, computed, input, model, output, signal } from '@angular/core';
-import { nextSequence, type Op, type StudyRecord, type Subsystem, type Vehicle } from '@each-bolt/core/record';
+import { ChangeDetectionStrategy, Component, computed, inject, input, model, output, signal } from '@angular/core';
+import { MATERIALS, PROCESSES, counted, fixed } from '@each-bolt/core/shared';
 import {
+  DAMAGE_FROM,
+  HANDS,
+  OPENED,
+  PART_STATES,
+  nextSequence,
+  type Op,
+  type StudyRecord,
+  type Subsystem,
+  type Vehicle,
+} from '@each-bolt/core/record';
+import {
+  COLUMN_CHOICES,
   CSV_COLUMNS,
+  ENCODINGS,
+  ENCODING_WORD,
+  columnKey,
+  columnOfKey,
   importOps,
-  readParts,
+  mendKey,
   sortRows,
   withSubsystems,
   type CsvHeading,
-  type ImportPreview,
+  type Encoding,
+  type FoundColumn,
   type ImportRow,
+  type ReadOptions,
+  type SheetHead,
+  type TableHead,
+  type TableRead,
+  type UnknownValue,
 } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
 import { TableModule } from 'primeng/table';
 import type { Refusal } from '@each-bolt/core/wire';
 import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { Choose, type Choice } from '../shared/choose';
+import { DataTable, TableHead as EbTableHead, TableRow } from '../shared/data-table';
+import { ImportMemory } from './import-memory';
+import { ImportReader } from './import-reader';
 import { FileButton } from '../shared/file-button';
 import { Tick } from '../shared/tick';
 import { RefusalNote } from '../shared/refusal-note';
@@ -27,7 +54,7 @@ interface PreviewRow {
   readonly name: string;
   readonly state: 'load' | 'fault' | 'inside a faulty row';
   readonly text: string;
-  readonly faults: readonly string[];
+  readonly faults: ImportRow['faults'];
 }
 
 const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow => {
@@ -37,14 +64,31 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
     name: `${quantity > 1 ? `${quantity} × ` : ''}${row.fields.name ?? ''}`,
     state: row.faults.length > 0 ? 'fault' : load.has(row) ? 'load' : 'inside a faulty row',
     text: UNDERSTOOD.flatMap((heading) => row.understood[heading] ?? []).join(' · '),
-    faults: row.faults.map((f) => `${f.heading}: ${f.message}`),
+    faults: row.faults,
   };
 };
+
+type Values = NonNullable<ReadOptions['values']>;
+
+const choicesOf = (rows: readonly { readonly id: string; readonly name: string }[]): readonly Choice[] =>
+  rows.map(({ id, name }) => ({ value: id, word: name }));
+const wordsOf = (words: readonly string[]): readonly Choice[] => words.map((word) => ({ value: word, word }));
+/** What a word in a column may mean. */
+const MEANINGS: Partial<Record<CsvHeading, readonly Choice[]>> = {
+  material: choicesOf(MATERIALS),
+  made_by: choicesOf(PROCESSES),
+  hand: wordsOf(HANDS),
+  state: wordsOf(PART_STATES),
+  opened: wordsOf(OPENED),
+  damage_from: wordsOf(DAMAGE_FROM),
+};
+
+const known = (head: SheetHead): number => head.columns.filter((column) => column !== null).length;
 
 /** Reads a file of parts, shows row by row what would be loaded, and loads nothing until that is decided. */
 @Component({
   selector: 'eb-import-dialog',
-  imports: [Dialog, RefusalNote, TableModule, ButtonDirective, Tick, FileButton],
+  imports: [Dialog, RefusalNote, TableModule, ButtonDirective, Tick, FileButton, InputText, Choose, DataTable, EbTableHead, TableRow],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Import a file of parts"
@@ -58,8 +102,8 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       the cost basis of the study.
     </p>
     <div class="choose">
-      <eb-file-button label="CSV file" accept=".csv,.tsv,.txt,text/csv" (picked)="choose($event)">{{
-        fileName() === '' ? 'Choose a CSV file' : 'Choose another file'
+      <eb-file-button label="CSV or XLSX file" accept=".csv,.tsv,.txt,.xlsx,text/csv" (picked)="choose($event)">{{
+        fileName() === '' ? 'Choose a CSV or XLSX file' : 'Choose another file'
       }}</eb-file-button>
       <span class="soft">{{ fileName() }}</span>
       <details>
@@ -73,7 +117,86 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       </details>
     </div>
     @if (reading()) {
-      <p role="status">Reading the file …</p>
+      <div class="busy">
+        <p role="status">Reading the file{{ shareText() }} …</p>
+        <button pButton severity="secondary" type="button" (click)="clear()">Stop</button>
+      </div>
+    }
+    @for (issue of table()?.issues ?? []; track issue.code) {
+      <eb-refusal [message]="issue.message" />
+    }
+    @if (head(); as sheet) {
+      <div class="choices">
+        @if (sheets().length > 1) {
+          <label
+            >Sheet <eb-choose label="Sheet" [value]="'' + sheetAt()" [options]="sheets()" (valueChange)="chooseSheet(+$event)"
+          /></label>
+        }
+        @if (table()?.encoding; as encoding) {
+          <label
+            >Encoding <eb-choose label="Encoding" [value]="encoding" [options]="encodings" (valueChange)="chooseEncoding($any($event))"
+          /></label>
+        }
+        <label
+          >Heading in line
+          <input
+            pInputText
+            type="number"
+            min="1"
+            [max]="sheet.rows"
+            [value]="sheet.headingRow + 1"
+            aria-label="Heading in line"
+            (change)="chooseHeading($any($event.target).valueAsNumber)"
+          />
+        </label>
+      </div>
+      <details class="mapping" [open]="mappingOpen()">
+        <summary>What the columns hold: {{ mappingText() }}</summary>
+        <div class="scroll">
+          <eb-table label="Columns of the file">
+            <ng-template ebHead>
+              <tr>
+                <th scope="col">Heading</th>
+                <th scope="col">Holds, for instance</th>
+                <th scope="col">Is read as</th>
+              </tr>
+            </ng-template>
+            <ng-template [ebRow]="mapping()" track="at" let-row>
+              <tr>
+                <th scope="row">{{ row.heading || 'column ' + (row.at + 1) }}</th>
+                <td class="soft">{{ row.samples }}</td>
+                <td>
+                  <eb-choose
+                    [label]="'Read as: ' + (row.heading || 'column ' + (row.at + 1))"
+                    [value]="row.key"
+                    [options]="columnChoices"
+                    (valueChange)="chooseColumn(row.at, $event)"
+                  />
+                </td>
+              </tr>
+            </ng-template>
+          </eb-table>
+        </div>
+      </details>
+    }
+    @if (unknown().length > 0) {
+      <section class="values" aria-label="Words that are not known here">
+        <h3>Words that are not known here: say what each means, once for all its rows</h3>
+        @for (word of unknown(); track word.heading + word.value) {
+          <label>
+            <span
+              >“{{ word.value }}” <small class="soft">{{ word.heading.replace('_', ' ') }}, {{ rowsText(word.rows) }}</small></span
+            >
+            <eb-choose
+              [label]="'Meaning of ' + word.value"
+              value=""
+              placeholder="means …"
+              [options]="meanings[word.heading] ?? []"
+              (valueChange)="mean(word, $event)"
+            />
+          </label>
+        }
+      </section>
     }
     @for (issue of preview()?.issues ?? []; track issue.code) {
       <eb-refusal [message]="issue.message" />
@@ -89,9 +212,9 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       <p-table
         [value]="shownRows()"
         [scrollable]="true"
-        scrollHeight="340px"
+        scrollHeight="300px"
         [virtualScroll]="shownRows().length > 200"
-        [virtualScrollItemSize]="34"
+        [virtualScrollItemSize]="44"
         size="small"
         dataKey="line"
       >
@@ -109,8 +232,17 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
             <td class="state">{{ row.state }}</td>
             <td class="name">{{ row.name }}</td>
             <td>
-              @for (fault of row.faults; track fault) {
-                <span class="fault">{{ fault }}</span>
+              @for (fault of row.faults; track fault.heading) {
+                <span class="fault">
+                  <span>{{ fault.heading.replace('_', ' ') }}: {{ fault.message }}</span>
+                  <input
+                    pInputText
+                    type="text"
+                    [attr.aria-label]="fault.heading.replace('_', ' ') + ' in line ' + row.line"
+                    [value]="fault.cell"
+                    (change)="mend(row.line, fault.heading, $any($event.target).value)"
+                  />
+                </span>
               } @empty {
                 <span class="soft">{{ row.text }}</span>
               }
@@ -118,19 +250,23 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
           </tr>
         </ng-template>
       </p-table>
-      <div class="foot">
-        @if (faultyCount() > 0) {
-          <eb-tick [checked]="onlyFaults()" (checkedChange)="onlyFaults.set(!onlyFaults())">only rows with faults</eb-tick>
-        }
-        <span class="push"></span>
-        <button pButton severity="secondary" type="button" (click)="visible.set(false)">
-          {{ faultyCount() > 0 ? 'Cancel and correct the file' : 'Cancel' }}
-        </button>
-        <button pButton type="button" [disabled]="sorted().load.length === 0 || loading()" (click)="go()">
-          {{ loading() ? 'Loading …' : loadText() }}
-        </button>
-      </div>
     }
+    <ng-template #footer>
+      @if (rows().length > 0) {
+        <div class="foot">
+          @if (faultyCount() > 0) {
+            <eb-tick [checked]="onlyFaults()" (checkedChange)="onlyFaults.set(!onlyFaults())">only rows with faults</eb-tick>
+          }
+          <span class="push"></span>
+          <button pButton severity="secondary" type="button" (click)="visible.set(false)">
+            {{ faultyCount() > 0 ? 'Cancel and correct the file' : 'Cancel' }}
+          </button>
+          <button pButton type="button" [disabled]="sorted().load.length === 0 || loading()" (click)="go()">
+            {{ loading() ? 'Loading …' : loadText() }}
+          </button>
+        </div>
+      }
+    </ng-template>
   </p-dialog>`,
   styles: `
     p {
@@ -185,13 +321,67 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
       color: var(--amber);
     }
     .fault {
-      display: block;
+      display: flex;
+      gap: 10px;
+      align-items: center;
+      justify-content: space-between;
     }
-    .foot {
+    .fault input {
+      width: 150px;
+      flex: none;
+    }
+    .busy {
+      display: flex;
+      gap: 12px;
+      align-items: baseline;
+    }
+    .choices {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 8px 18px;
+      margin-bottom: 8px;
+    }
+    .choices label,
+    .values label {
       display: flex;
       gap: 8px;
       align-items: center;
-      margin-top: 12px;
+      font-size: 13.5px;
+    }
+    .choices input {
+      width: 74px;
+    }
+    details.mapping {
+      margin: 0 0 10px;
+      max-width: none;
+    }
+    .mapping summary {
+      text-align: left;
+    }
+    .mapping .scroll {
+      max-height: 240px;
+      overflow: auto;
+    }
+    .values {
+      border: 1px solid var(--amber-edge);
+      background: var(--amber-tint);
+      padding: 8px 12px;
+      margin-bottom: 10px;
+      max-height: 200px;
+      overflow: auto;
+    }
+    .values label {
+      justify-content: space-between;
+      padding: 2px 0;
+    }
+    .values eb-choose {
+      width: 260px;
+    }
+    .foot {
+      display: flex;
+      flex: 1;
+      gap: 8px;
+      align-items: center;
     }
     .push {
       flex: 1;
@@ -206,13 +396,60 @@ export class ImportDialog {
   readonly subsystem = input.required<Subsystem | null>();
   readonly loadRows = output<{ readonly ops: readonly Op[]; readonly rows: number; readonly done: (refusal: Refusal | null) => void }>();
 
+  private readonly reader = inject(ImportReader);
+  private readonly memory = inject(ImportMemory);
+
   protected readonly columns = CSV_COLUMNS;
+  protected readonly columnChoices: readonly Choice[] = [
+    { value: '', word: 'not read' },
+    ...COLUMN_CHOICES.map(({ key, word }) => ({ value: key, word })),
+  ];
+  protected readonly encodings: readonly Choice[] = ENCODINGS.map((value) => ({ value, word: ENCODING_WORD[value] }));
+  protected readonly meanings = MEANINGS;
   protected readonly fileName = signal('');
   protected readonly reading = signal(false);
   protected readonly loading = signal(false);
   protected readonly onlyFaults = signal(false);
   protected readonly refusal = signal<Refusal | null>(null);
-  protected readonly preview = signal<ImportPreview | null>(null);
+  protected readonly table = signal<TableHead | null>(null);
+  protected readonly sheetAt = signal(0);
+  protected readonly head = signal<SheetHead | null>(null);
+  /** what was said of the columns, of words in them, and of single cells */
+  private readonly said = signal<{ readonly columns: readonly (FoundColumn | null)[]; readonly mends: Readonly<Record<string, string>> }>({
+    columns: [],
+    mends: {},
+  });
+  private readonly values = signal<Values>({});
+  private readonly result = signal<TableRead | null>(null);
+  private bytes = new Uint8Array();
+  /** reading begun later makes what is read earlier worth nothing */
+  private turn = 0;
+
+  protected readonly preview = computed(() => this.result()?.preview ?? null);
+  protected readonly unknown = computed(() => this.result()?.unknown ?? []);
+  protected readonly shareText = computed(() => {
+    const share = this.reader.share();
+    return share === null || share === 0 ? '' : `, ${Math.round(share * 100)} %`;
+  });
+  protected readonly sheets = computed<readonly Choice[]>(() =>
+    (this.table()?.sheets ?? []).map(({ name, rows }, at) => ({ value: String(at), word: `${name}, ${counted(rows, 'row')}` })),
+  );
+  protected readonly mapping = computed(() => {
+    const { headings = [], samples = [] } = this.head() ?? {};
+    return headings.map((heading, at) => ({
+      at,
+      heading,
+      samples: samples[at]?.join(' · ') ?? '',
+      key: columnKey(this.said().columns[at] ?? null),
+    }));
+  });
+  protected readonly mappingText = computed(() => {
+    const rows = this.mapping();
+    const read = rows.filter(({ key }) => key !== '').length;
+    return `${read} of ${rows.length} are read`;
+  });
+  /** open from the start where something is to be said of it */
+  protected readonly mappingOpen = signal(false);
 
   protected readonly rows = computed(() => withSubsystems(this.preview()?.rows ?? [], this.record().subsystems));
   protected readonly sorted = computed(() => sortRows(this.rows()));
@@ -227,7 +464,9 @@ export class ImportDialog {
     const { load, faulty, insideFaulty } = this.sorted();
     const dragged = insideFaulty.length > 0 ? ` ${insideFaulty.length} more are inside one of those and stay out with it.` : '';
     return faulty.length === 0
-      ? `All ${load.length} rows can be loaded.`
+      ? load.length === 1
+        ? 'The one row can be loaded.'
+        : `All ${fixed(load.length, 0)} rows can be loaded.`
       : `${load.length} rows can be loaded; ${faulty.length} have faults.${dragged} Nothing is loaded until you decide.`;
   });
   protected readonly loadText = computed(() => {
@@ -242,22 +481,104 @@ export class ImportDialog {
     this.fileName.set(file.name);
     this.reading.set(true);
     void file
-      .text()
-      .then((text) => {
-        const preview = readParts(text);
-        this.preview.set(preview);
-        this.onlyFaults.set(preview.rows.some((row) => row.faults.length > 0) && preview.rows.length > 12);
+      .arrayBuffer()
+      .then((buffer) => {
+        this.bytes = new Uint8Array(buffer);
+        return this.open(null);
       })
-      .catch(() =>
-        this.refusal.set({ code: 'unreadable', message: `${file.name} could not be read from this device; choose it again`, issues: [] }),
-      )
-      .finally(() => this.reading.set(false));
+      .catch(() => this.fail(file.name));
+  }
+
+  private fail(name: string): void {
+    this.reading.set(false);
+    this.refusal.set({ code: 'unreadable', message: `${name} could not be read from this device; choose it again`, issues: [] });
+  }
+
+  /** Opens the file, or opens it anew in another encoding. */
+  private async open(encoding: Encoding | null): Promise<void> {
+    const turn = (this.turn += 1);
+    this.reading.set(true);
+    const table = await this.reader.open(this.bytes, encoding);
+    if (turn !== this.turn) return;
+    this.table.set(table);
+    this.values.set(this.memory.values());
+    this.reading.set(false);
+    const best = table.sheets.reduce((at, head, i) => (known(head) > known(table.sheets[at] ?? head) ? i : at), 0);
+    if (table.sheets.length > 0) await this.take(best);
+  }
+
+  /** A sheet is taken as it was said of a file of that shape before, or as it is most likely meant. */
+  private async take(at: number, head = this.table()?.sheets[at]): Promise<void> {
+    if (!head) return;
+    this.sheetAt.set(at);
+    this.head.set(head);
+    const columns = this.memory.columnsOf(head.headings) ?? head.columns;
+    this.said.set({ columns, mends: {} });
+    this.mappingOpen.set(!columns.some((column) => column?.heading === 'name') || columns.includes(null));
+    await this.readAgain();
+  }
+
+  protected chooseSheet(at: number): void {
+    void this.take(at);
+  }
+
+  protected chooseEncoding(encoding: Encoding): void {
+    void this.open(encoding);
+  }
+
+  protected async chooseHeading(line: number): Promise<void> {
+    const rows = this.head()?.rows ?? 0;
+    if (!Number.isInteger(line) || line < 1 || line > rows) {
+      this.refusal.set({ code: 'heading', message: `The heading is in a line from 1 to ${rows}`, issues: [] });
+      return;
+    }
+    this.refusal.set(null);
+    const at = this.sheetAt();
+    await this.take(at, await this.reader.head(at, line - 1));
+  }
+
+  protected chooseColumn(at: number, key: string): void {
+    this.said.update((said) => ({ ...said, columns: said.columns.map((column, i) => (i === at ? columnOfKey(key) : column)) }));
+    void this.readAgain();
+  }
+
+  protected mean(word: UnknownValue, meaning: string): void {
+    if (meaning === '') return;
+    this.values.update((values) => ({
+      ...values,
+      [word.heading]: { ...values[word.heading], [word.value.trim().toLowerCase()]: meaning },
+    }));
+    void this.readAgain();
+  }
+
+  protected mend(line: number, heading: CsvHeading, text: string): void {
+    this.said.update((said) => ({ ...said, mends: { ...said.mends, [mendKey(line, heading)]: text } }));
+    void this.readAgain();
+  }
+
+  protected rowsText(rows: number): string {
+    return counted(rows, 'row');
+  }
+
+  private async readAgain(): Promise<void> {
+    const [turn, head] = [(this.turn += 1), this.head()];
+    if (!head) return;
+    this.reading.set(true);
+    const { columns, mends } = this.said();
+    const options = { headingRow: head.headingRow, columns, values: this.values(), mends };
+    const read = await this.reader.read(this.sheetAt(), options);
+    if (turn !== this.turn) return;
+    this.reading.set(false);
+    const isFirst = this.result() === null;
+    this.result.set(read);
+    if (isFirst) this.onlyFaults.set(read.preview.rows.some((row) => row.faults.length > 0) && read.preview.rows.length > 12);
   }
 
   protected go(): void {
     const subsystem = this.subsystem();
     if (!subsystem) return;
     const { load } = this.sorted();
+    this.memory.remember(this.head()?.headings ?? [], this.said().columns, this.values());
     const sequence = nextSequence(this.record().parts);
     const place = {
       vehicleId: this.vehicle().id,
@@ -278,8 +599,11 @@ export class ImportDialog {
   }
 
   protected clear(): void {
+    this.turn += 1;
+    this.reader.stop();
+    this.bytes = new Uint8Array();
     this.fileName.set('');
-    this.preview.set(null);
-    this.refusal.set(null);
+    this.reading.set(false);
+    for (const told of [this.table, this.head, this.result, this.refusal]) told.set(null);
   }
 }

@@ -32,7 +32,7 @@ export const HAND_WORD: Readonly<Record<Hand, string>> = {
 export const OPENED = ['opened', 'closed'] as const;
 /** Where a part is by now, where its removals and what was opened do not say. */
 export const PART_STATES = ['fitted', 'removed', 'missing', 'destroyed', 'returned'] as const;
-const DAMAGE_FROM = ['was there', 'taking apart'] as const;
+export const DAMAGE_FROM = ['was there', 'taking apart'] as const;
 
 /** What whoever costs a part may say of it. */
 const COST_FIELDS = [
