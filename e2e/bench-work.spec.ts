@@ -153,7 +153,9 @@ test('a line for another place than that of the open session is asked about befo
   await line.fill('bracket 2 kg');
   await line.press('Enter');
   const asked = page.getByRole('alertdialog', { name: 'Where does this line go?' });
-  await expect(asked).toContainText('would go to Sliding cargo door of Pannier, and the open session is of Sliding cargo door of Drayman II');
+  await expect(asked).toContainText(
+    'would go to Sliding cargo door of Pannier, and the open session is of Sliding cargo door of Drayman II',
+  );
   await page.keyboard.press('Escape');
   await expect(asked).toBeHidden();
   await expect(line).toHaveValue('bracket 2 kg');

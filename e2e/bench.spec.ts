@@ -174,7 +174,10 @@ test('HTML in every text of a part shows as text on every screen', async ({ page
   }
 });
 
-test('a workbook with headings and words of its own is understood, put right where it stands, and remembered', async ({ page, request }) => {
+test('a workbook with headings and words of its own is understood, put right where it stands, and remembered', async ({
+  page,
+  request,
+}) => {
   const study = await makeStudy(request, 'Workbook');
   await page.goto(`/studies/${study.id}/bench`);
   const rows = [

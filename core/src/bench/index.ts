@@ -1,3 +1,4 @@
+export { type NextPart, notRemovedYet, withoutTag, worthRecounting } from './next-parts';
 export { canBeMeasured, partState, type PartState, removedParts } from './part-state';
 export { cellLabel, changeLine, changeWords, evidenceText, type OpWords, uText, valueText } from './change-words';
 export { closedAndDamaged, closedBelow, closedWords } from './checks/closed-and-damaged';
@@ -13,15 +14,7 @@ export { importOps, sortRows, withSubsystems } from './import/import-change';
 export { COLUMN_CHOICES, columnKey, columnOfKey, shapeOf } from './import/headings';
 export { type SheetHead, type TableHead, type TableRead, TableReader } from './import/table-reader';
 export { type Encoding, ENCODING_WORD, ENCODINGS } from './import/open-table';
-export {
-  type ImportPreview,
-  type ImportRow,
-  isCoded,
-  mendKey,
-  type ReadOptions,
-  readParts,
-  type UnknownValue,
-} from './import/read-parts';
+export { type ImportPreview, type ImportRow, isCoded, mendKey, type ReadOptions, readParts, type UnknownValue } from './import/read-parts';
 export { evidenceForm, evidenceFormHas, evidenceFromForm } from './evidence-form';
 export { lastSet } from './last-set';
 export { meanwhileFaults, partForm, type PartForm, partFromForm, rebasedForm, tagTaken } from './part-form';

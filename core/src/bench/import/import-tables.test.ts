@@ -7,9 +7,11 @@ import { TableReader } from './table-reader';
 
 const utf16 = (text: string, isLow: boolean): Uint8Array =>
   Uint8Array.from(
-    [...text].flatMap((c) => (isLow ? [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8] : [c.charCodeAt(0) >> 8, c.charCodeAt(0) & 255])),
+    Array.from(text).flatMap((c) =>
+      isLow ? [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8] : [c.charCodeAt(0) >> 8, c.charCodeAt(0) & 255],
+    ),
   );
-const latin1 = (text: string): Uint8Array => Uint8Array.from([...text].map((c) => c.charCodeAt(0)));
+const latin1 = (text: string): Uint8Array => Uint8Array.from(Array.from(text).map((c) => c.charCodeAt(0)));
 
 describe('the encoding of a text file', () => {
   const text = 'name;Stärke\nTürblech;0,8 mm';

@@ -113,7 +113,7 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
           }
         }
       } @empty {
-        <span class="soft hint">{{ hint() }}</span>
+        <span class="soft hint" [title]="hint()">{{ hint() }}</span>
       }
       @if (inAll() !== '') {
         <span class="chip">
@@ -263,6 +263,14 @@ type Chip = { readonly start: number; readonly understood: Understood } | { read
     .hint {
       font-size: 13px;
       padding-top: 4px;
+    }
+    /* on a low screen the rows of the table matter more; the whole of it comes up over it */
+    @media (max-height: 860px) {
+      .hint {
+        overflow: hidden;
+        white-space: nowrap;
+        text-overflow: ellipsis;
+      }
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,

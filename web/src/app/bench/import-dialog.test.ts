@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
-import { TableReader } from '@each-bolt/core/bench';
+import { TableReader, type UnknownValue } from '@each-bolt/core/bench';
 import type { Op } from '@each-bolt/core/record';
 import { providePrimeNG } from 'primeng/config';
 import { DOOR, LEFT, recordOf } from '../../../testing/record';
@@ -38,6 +38,12 @@ describe('importing a file', () => {
   const settled = async (): Promise<void> => {
     for (let i = 0; i < 12; i += 1) await fixture.whenStable();
   };
+  /** what the lists of the dialog call when a choice is made in them */
+  const inner = () =>
+    fixture.componentInstance as unknown as {
+      readonly mean: (word: UnknownValue, meaning: string) => void;
+      readonly chooseColumn: (at: number, key: string) => void;
+    };
   const press = async (text: RegExp): Promise<void> => {
     [...document.querySelectorAll('button')].find((b) => text.test(b.textContent))?.click();
     await fixture.whenStable();
@@ -89,7 +95,7 @@ describe('importing a file', () => {
     cell.dispatchEvent(new Event('change'));
     await settled();
     expect(page()).not.toContain('of what: g or kg?');
-    fixture.componentInstance['mean']({ heading: 'made_by', value: 'Stanzen', rows: 2 }, 'stamp');
+    inner().mean({ heading: 'made_by', value: 'Stanzen', rows: 2 }, 'stamp');
     await settled();
     expect(page()).toContain('All 2 rows can be loaded.');
     await press(/Load 2 rows/);
@@ -104,8 +110,8 @@ describe('importing a file', () => {
   it('a heading that is not known is said to be a column of ours', async () => {
     await choose('Was,kg\nBlech,1.2 kg');
     expect(page()).toContain('No column is the name of the part');
-    fixture.componentInstance['chooseColumn'](0, 'name');
-    fixture.componentInstance['chooseColumn'](1, 'mass');
+    inner().chooseColumn(0, 'name');
+    inner().chooseColumn(1, 'mass');
     await settled();
     expect(page()).toContain('The one row can be loaded.');
     expect(page()).toContain('2 of 2 are read');

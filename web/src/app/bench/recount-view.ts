@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { Op, Recount, Recounted } from '@each-bolt/core/record';
-import { blindSets, differences, fastenerLine, jointLine, recountState } from '@each-bolt/core/bench';
+import { blindSets, differences, fastenerLine, jointLine, recountState, worthRecounting } from '@each-bolt/core/bench';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
@@ -12,10 +12,12 @@ import { Selection } from '../record/selection';
 import { EditField } from '../shared/edit-field';
 import { whenText } from '../record/when';
 
+import { NextParts } from './next-parts';
+
 /** A second person counts fasteners and joints without seeing the first count. */
 @Component({
   selector: 'eb-recount-view',
-  imports: [EditField, ButtonDirective, InputText, DataTable, TableHead, TableRow, TableFoot],
+  imports: [EditField, NextParts, ButtonDirective, InputText, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -76,6 +78,7 @@ import { whenText } from '../record/when';
         <p class="sheet-empty">
           Choose the part in the stack that is counted again. Its card is closed here, so that the first count stays hidden.
         </p>
+        <eb-next-parts title="Worth counting again" [parts]="next()" />
       }
     }
     <eb-table label="Blind recounts"
@@ -194,6 +197,7 @@ export class RecountView {
   private readonly fasteners = computed(() => this.open.fastenersOf().get(this.selection.part()?.id ?? '') ?? []);
   private readonly joints = computed(() => this.open.jointsOf().get(this.selection.part()?.id ?? '') ?? []);
   protected readonly sets = computed(() => blindSets(this.fasteners(), this.joints()));
+  protected readonly next = computed(() => worthRecounting(this.open.record(), this.selection.vehicle()?.id ?? ''));
   protected readonly rows = computed(() => {
     const { recounts, fastenerSets, jointSets } = this.open.record();
     const all = [...fastenerSets, ...jointSets];

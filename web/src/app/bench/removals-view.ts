@@ -4,6 +4,7 @@ import type { Op, Step } from '@each-bolt/core/record';
 import {
   joinWithBefore,
   lossGroups,
+  notRemovedYet,
   moveStep,
   removeStep,
   splitStep,
@@ -26,6 +27,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
 import { isTyping } from '../shell/keys';
 import { BenchWork } from './bench-work';
 import { clockText } from './clock-text';
+import { NextParts } from './next-parts';
 import { RemovalSheet } from './removal-sheet';
 import { afterText, stepManner, stepParts } from './step-text';
 
@@ -46,6 +48,7 @@ const idsOf = (losses: readonly Loss[]): readonly string[] => losses.map((loss) 
     TableRow,
     IconButton,
     RemovalSheet,
+    NextParts,
   ],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
@@ -139,6 +142,7 @@ const idsOf = (losses: readonly Loss[]): readonly string[] => losses.map((loss) 
       <p class="sheet-empty">
         No removal is recorded on this vehicle yet. Begin a session under “Record”: then each part becomes a removal by itself.
       </p>
+      <eb-next-parts title="Recorded, and named by no removal" [parts]="next()" />
     } @else {
       <eb-table label="Removals"
         ><ng-template ebHead>
@@ -262,6 +266,7 @@ export class RemovalsView {
   protected readonly openGroup = signal('');
   protected readonly carriedOver = 'carried over from the removal before, not said of this one';
   protected readonly steps = computed(() => stepsOf(this.open.record().steps, this.selection.vehicle()?.id ?? ''));
+  protected readonly next = computed(() => notRemovedYet(this.open.record(), this.selection.vehicle()?.id ?? ''));
   protected readonly rows = computed(() =>
     this.steps().map((step) => ({
       step,

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import type { TagSheet } from '@each-bolt/core/record';
-import { LABEL_STOCKS, judgeTag, nextFreeTag, nextTagNumber, tagPrefix, tagText, tagsOf } from '@each-bolt/core/bench';
+import { LABEL_STOCKS, judgeTag, nextFreeTag, nextTagNumber, tagPrefix, tagText, tagsOf, withoutTag } from '@each-bolt/core/bench';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { DataTable, TableHead, TableRow, TableFoot } from '../shared/data-table';
@@ -12,10 +12,12 @@ import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { BenchWork } from './bench-work';
 
+import { NextParts } from './next-parts';
+
 /** Tags: sheets to print, and what a scanned tag is. */
 @Component({
   selector: 'eb-tags-view',
-  imports: [ButtonDirective, InputText, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow, TableFoot],
+  imports: [NextParts, ButtonDirective, InputText, Choose, ChoicesPipe, Tick, DataTable, TableHead, TableRow, TableFoot],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -51,6 +53,7 @@ import { BenchWork } from './bench-work';
         </div>
       </section>
     }
+    <eb-next-parts [title]="'Parts of ' + (selection.vehicle()?.name ?? 'the vehicle') + ' without a tag'" [parts]="untagged()" />
     <eb-table label="Sheets of tags"
       ><ng-template ebHead>
         <tr>
@@ -167,6 +170,7 @@ export class TagsView {
     const next = this.next();
     return next ? tagText({ prefix: next.prefix, number: next.firstNumber }) : '';
   });
+  protected readonly untagged = computed(() => withoutTag(this.open.record(), this.selection.vehicle()?.id ?? ''));
   protected readonly sheets = computed(() => {
     const { sheets, parts, packages } = this.open.record();
     const used = new Set(parts.map((p) => p.tag));
