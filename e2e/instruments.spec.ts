@@ -121,7 +121,9 @@ test.describe.serial('with the bench scale', () => {
       await expect(page.getByText('still', { exact: true })).toBeVisible();
       keys += await take(page, 'F8', / g from Bench scale on /);
       for (const line of lines) await type(line);
+      // left and right bush weigh the same: one is lifted off before the other is put on
       await onScale(request, 0);
+      await expect(reads(page)).toHaveText(/^[-−]?0\.[0-2] g$/, { timeout: 15_000 });
     }
     const seconds = (Date.now() - began) / 1000;
     const parts = demo.next.length;

@@ -95,6 +95,7 @@ describe('core', () => {
     const allowed = [
       'yup',
       'papaparse',
+      'read-excel-file/universal',
       'd3-array',
       'd3-random',
       'date-fns',

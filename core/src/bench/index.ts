@@ -12,9 +12,17 @@ export { inAllText } from './in-all';
 export { CSV_COLUMNS, type CsvHeading, type FoundColumn } from './import/csv-columns';
 export { importOps, sortRows, withSubsystems } from './import/import-change';
 export { COLUMN_CHOICES, columnKey, columnOfKey, shapeOf } from './import/headings';
-export { type SheetHead, type TableHead, type TableRead, TableReader } from './import/table-reader';
+export { type SheetHead, type TableHead, TableReader } from './import/table-reader';
 export { type Encoding, ENCODING_WORD, ENCODINGS } from './import/open-table';
-export { type ImportPreview, type ImportRow, isCoded, mendKey, type ReadOptions, readParts, type UnknownValue } from './import/read-parts';
+export {
+  type ImportPreview,
+  type ImportRow,
+  mendKey,
+  type ReadOptions,
+  readParts,
+  type UnknownValue,
+  unknownValues,
+} from './import/read-parts';
 export { evidenceForm, evidenceFormHas, evidenceFromForm } from './evidence-form';
 export { lastSet } from './last-set';
 export { meanwhileFaults, partForm, type PartForm, partFromForm, rebasedForm, tagTaken } from './part-form';

@@ -123,6 +123,21 @@ describe('a file that is put right as it is read', () => {
     const columns = ['name', '', '', 'mass g'].map(columnOfKey);
     expect(readTable(rows, { headingRow: 0, columns }).rows[0]).toMatchObject({ faults: [], fields: { massEachKg: 0.036 } });
   });
+  it('takes what is said of a column the file does not have', () => {
+    const closed = openText('name,opened\nlock,closed').sheets[0]!.rows;
+    const as: ReadOptions = { headingRow: 0, columns: ['name', 'opened'].map(columnOfKey) };
+    expect(readTable(closed, as).rows[0]?.faults).toMatchObject([
+      { heading: 'closed_reason', message: 'Say why the part was left closed' },
+    ]);
+    const mends = { [mendKey(2, 'closed_reason')]: 'held back' };
+    expect(readTable(closed, { ...as, mends }).rows[0]).toMatchObject({ faults: [], fields: { closedReason: 'held back' } });
+  });
+  it('a row with more cells than the heading is at fault as a whole', () => {
+    const wide = openText('name,mass\nplate,1 kg,2').sheets[0]!.rows;
+    const mends = { [mendKey(2, 'closed_reason')]: 'x' };
+    const { faults } = readTable(wide, { headingRow: 0, columns: ['name', 'mass'].map(columnOfKey), mends }).rows[0]!;
+    expect(faults).toMatchObject([{ isOfRow: true }]);
+  });
   it('needs the column of the name', () => {
     expect(readTable(rows, { headingRow: 0, columns: [null, null, null, null] }).issues.map((i) => i.code)).toEqual(['no-name-column']);
   });
@@ -141,7 +156,7 @@ describe('a file that is put right as it is read', () => {
       },
     ]);
     const shares: number[] = [];
-    const { preview } = reader.read(0, { headingRow: 1, columns: sheets[0]!.columns }, (share) => shares.push(share));
+    const preview = reader.read(0, { headingRow: 1, columns: sheets[0]!.columns }, (share) => shares.push(share));
     expect([preview.rows.length, preview.rows[0]?.line, shares]).toEqual([5000, 3, [0, 0.4, 0.8]]);
   });
 });

@@ -27,6 +27,8 @@ interface CellFault {
   readonly heading: CsvHeading;
   readonly cell: string;
   readonly message: string;
+  /** true where it is of the whole row, and no other text in the cell mends it */
+  readonly isOfRow?: true;
 }
 
 /** One row of the file as it was understood. */
@@ -140,6 +142,7 @@ const readRow = (cells: readonly string[], columns: readonly (FoundColumn | null
       heading: 'name',
       cell: '',
       message: `The row has ${cells.length} cells, the heading ${columns.length}; is a comma not in quotation marks?`,
+      isOfRow: true,
     });
   if (row.fields.opened === 'closed' && !row.fields.closedReason)
     row.faults.push({ heading: 'closed_reason', cell: '', message: 'Say why the part was left closed' });
@@ -197,8 +200,7 @@ const headingIssues = (columns: readonly (FoundColumn | null)[]): readonly Issue
 };
 
 /** Cells that hold a word of a catalogue or of a short list: one that is not known is translated once, for all its rows. */
-const CODED: ReadonlySet<CsvHeading> = new Set(['material', 'made_by', 'hand', 'opened', 'damage_from', 'state']);
-export const isCoded = (heading: CsvHeading): boolean => CODED.has(heading);
+const CODED: ReadonlySet<CsvHeading> = new Set(['subsystem', 'material', 'made_by', 'hand', 'opened', 'damage_from', 'state']);
 
 /** What was said of a file beside what stands in it. */
 export interface ReadOptions {
@@ -225,7 +227,7 @@ export const mendKey = (line: number, heading: CsvHeading): string => `${line} $
 export const unknownValues = (rows: readonly ImportRow[]): readonly UnknownValue[] => {
   const found = new Map<string, UnknownValue>();
   for (const { heading, cell } of rows.flatMap((row) => row.faults)) {
-    if (!isCoded(heading) || cell === '') continue;
+    if (!CODED.has(heading) || cell === '') continue;
     const key = `${heading} ${cell.toLowerCase()}`;
     const before = found.get(key);
     found.set(key, { heading, value: before?.value ?? cell, rows: (before?.rows ?? 0) + 1 });
@@ -257,16 +259,24 @@ export const readTable = (
     return nothing([issue('too-many-rows', `The file has ${body.length} rows; at most ${MOST_ROWS} are loaded at once. Split it`)]);
   const issues = headingIssues(columns);
   if (issues.length > 0) return nothing(issues);
-  const meant = (cells: readonly string[], line: number): readonly string[] =>
-    cells.map((cell, i) => {
-      const column = columns[i];
+  // what was put right of a column the file does not have stands behind its own
+  const own = new Set(columns.map((column) => column?.heading));
+  const behind = [...new Set(Object.keys(mends).map((key) => key.split(' ')[1] as CsvHeading))]
+    .filter((added) => !own.has(added))
+    .map((added): FoundColumn => ({ heading: added, unit: null }));
+  const all = [...columns, ...behind];
+  const meant = (cells: readonly string[], line: number): readonly string[] => {
+    const padded = behind.length === 0 || cells.length > columns.length ? cells : all.map((_, i) => cells[i] ?? '');
+    return padded.map((cell, i) => {
+      const column = all[i];
       if (!column) return cell;
       const text = mends[mendKey(line, column.heading)] ?? cell;
       return values[column.heading]?.[text.trim().toLowerCase()] ?? text;
     });
+  };
   const read = body.map(({ cells, line }, at) => {
     if (at % PROGRESS_ROWS === 0) progress(at / body.length);
-    return readRow(meant(cells, line), columns, line);
+    return readRow(meant(cells, line), cells.length > columns.length ? columns : all, line);
   });
   return {
     rows: checkedTogether(read),

@@ -1,7 +1,7 @@
 import { suggestColumns, guessHeading, headingsOf } from './headings';
 import type { FoundColumn } from './csv-columns';
 import { openTable, type Encoding, type Sheet } from './open-table';
-import { readTable, unknownValues, type ImportPreview, type ReadOptions, type UnknownValue } from './read-parts';
+import { readTable, type ImportPreview, type ReadOptions } from './read-parts';
 import type { Issue } from '../../shared';
 
 /** A sheet before its rows are read: where its heading is taken to be, and what stands under each. */
@@ -20,11 +20,6 @@ export interface TableHead {
   readonly sheets: readonly SheetHead[];
   readonly encoding: Encoding | null;
   readonly issues: readonly Issue[];
-}
-
-export interface TableRead {
-  readonly preview: ImportPreview;
-  readonly unknown: readonly UnknownValue[];
 }
 
 const SAMPLES = 3;
@@ -56,8 +51,7 @@ export class TableReader {
     return { name, rows: rows.length, headingRow: heading, headings, samples, columns: suggestColumns(headings) };
   }
 
-  read(at: number, options: ReadOptions, progress?: (share: number) => void): TableRead {
-    const preview = readTable(this.sheets[at]?.rows ?? [], options, progress);
-    return { preview, unknown: unknownValues(preview.rows) };
+  read(at: number, options: ReadOptions, progress?: (share: number) => void): ImportPreview {
+    return readTable(this.sheets[at]?.rows ?? [], options, progress);
   }
 }

@@ -41,8 +41,8 @@ describe('importing a file', () => {
   /** what the lists of the dialog call when a choice is made in them */
   const inner = () =>
     fixture.componentInstance as unknown as {
-      readonly mean: (word: UnknownValue, meaning: string) => void;
-      readonly chooseColumn: (at: number, key: string) => void;
+      readonly mean: (said: { readonly word: UnknownValue; readonly meaning: string }) => void;
+      readonly chooseColumn: (said: { readonly at: number; readonly key: string }) => void;
     };
   const press = async (text: RegExp): Promise<void> => {
     [...document.querySelectorAll('button')].find((b) => text.test(b.textContent))?.click();
@@ -95,7 +95,7 @@ describe('importing a file', () => {
     cell.dispatchEvent(new Event('change'));
     await settled();
     expect(page()).not.toContain('of what: g or kg?');
-    inner().mean({ heading: 'made_by', value: 'Stanzen', rows: 2 }, 'stamp');
+    inner().mean({ word: { heading: 'made_by', value: 'Stanzen', rows: 2 }, meaning: 'stamp' });
     await settled();
     expect(page()).toContain('All 2 rows can be loaded.');
     await press(/Load 2 rows/);
@@ -110,8 +110,8 @@ describe('importing a file', () => {
   it('a heading that is not known is said to be a column of ours', async () => {
     await choose('Was,kg\nBlech,1.2 kg');
     expect(page()).toContain('No column is the name of the part');
-    inner().chooseColumn(0, 'name');
-    inner().chooseColumn(1, 'mass');
+    inner().chooseColumn({ at: 0, key: 'name' });
+    inner().chooseColumn({ at: 1, key: 'mass' });
     await settled();
     expect(page()).toContain('The one row can be loaded.');
     expect(page()).toContain('2 of 2 are read');

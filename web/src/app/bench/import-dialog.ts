@@ -1,35 +1,24 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, model, output, signal } from '@angular/core';
-import { MATERIALS, PROCESSES, counted, fixed } from '@each-bolt/core/shared';
+import { counted, fixed } from '@each-bolt/core/shared';
+import { nextSequence, type Op, type StudyRecord, type Subsystem, type Vehicle } from '@each-bolt/core/record';
 import {
-  DAMAGE_FROM,
-  HANDS,
-  OPENED,
-  PART_STATES,
-  nextSequence,
-  type Op,
-  type StudyRecord,
-  type Subsystem,
-  type Vehicle,
-} from '@each-bolt/core/record';
-import {
-  COLUMN_CHOICES,
   CSV_COLUMNS,
   ENCODINGS,
   ENCODING_WORD,
-  columnKey,
   columnOfKey,
   importOps,
   mendKey,
   sortRows,
+  unknownValues,
   withSubsystems,
   type CsvHeading,
   type Encoding,
   type FoundColumn,
+  type ImportPreview,
   type ImportRow,
   type ReadOptions,
   type SheetHead,
   type TableHead,
-  type TableRead,
   type UnknownValue,
 } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
@@ -39,9 +28,10 @@ import type { Refusal } from '@each-bolt/core/wire';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Choose, type Choice } from '../shared/choose';
-import { DataTable, TableHead as EbTableHead, TableRow } from '../shared/data-table';
+import { ImportColumns } from './import-columns';
 import { ImportMemory } from './import-memory';
 import { ImportReader } from './import-reader';
+import { ImportWords } from './import-words';
 import { FileButton } from '../shared/file-button';
 import { Tick } from '../shared/tick';
 import { RefusalNote } from '../shared/refusal-note';
@@ -70,25 +60,12 @@ const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow =>
 
 type Values = NonNullable<ReadOptions['values']>;
 
-const choicesOf = (rows: readonly { readonly id: string; readonly name: string }[]): readonly Choice[] =>
-  rows.map(({ id, name }) => ({ value: id, word: name }));
-const wordsOf = (words: readonly string[]): readonly Choice[] => words.map((word) => ({ value: word, word }));
-/** What a word in a column may mean. */
-const MEANINGS: Partial<Record<CsvHeading, readonly Choice[]>> = {
-  material: choicesOf(MATERIALS),
-  made_by: choicesOf(PROCESSES),
-  hand: wordsOf(HANDS),
-  state: wordsOf(PART_STATES),
-  opened: wordsOf(OPENED),
-  damage_from: wordsOf(DAMAGE_FROM),
-};
-
 const known = (head: SheetHead): number => head.columns.filter((column) => column !== null).length;
 
 /** Reads a file of parts, shows row by row what would be loaded, and loads nothing until that is decided. */
 @Component({
   selector: 'eb-import-dialog',
-  imports: [Dialog, RefusalNote, TableModule, ButtonDirective, Tick, FileButton, InputText, Choose, DataTable, EbTableHead, TableRow],
+  imports: [Dialog, RefusalNote, TableModule, ButtonDirective, Tick, FileButton, InputText, Choose, ImportColumns, ImportWords],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Import a file of parts"
@@ -150,54 +127,9 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
           />
         </label>
       </div>
-      <details class="mapping" [open]="mappingOpen()">
-        <summary>What the columns hold: {{ mappingText() }}</summary>
-        <div class="scroll">
-          <eb-table label="Columns of the file">
-            <ng-template ebHead>
-              <tr>
-                <th scope="col">Heading</th>
-                <th scope="col">Holds, for instance</th>
-                <th scope="col">Is read as</th>
-              </tr>
-            </ng-template>
-            <ng-template [ebRow]="mapping()" track="at" let-row>
-              <tr>
-                <th scope="row">{{ row.heading || 'column ' + (row.at + 1) }}</th>
-                <td class="soft">{{ row.samples }}</td>
-                <td>
-                  <eb-choose
-                    [label]="'Read as: ' + (row.heading || 'column ' + (row.at + 1))"
-                    [value]="row.key"
-                    [options]="columnChoices"
-                    (valueChange)="chooseColumn(row.at, $event)"
-                  />
-                </td>
-              </tr>
-            </ng-template>
-          </eb-table>
-        </div>
-      </details>
+      <eb-import-columns [head]="sheet" [columns]="said().columns" [isOpen]="mappingOpen()" (chosen)="chooseColumn($event)" />
     }
-    @if (unknown().length > 0) {
-      <section class="values" aria-label="Words that are not known here">
-        <h3>Words that are not known here: say what each means, once for all its rows</h3>
-        @for (word of unknown(); track word.heading + word.value) {
-          <label>
-            <span
-              >“{{ word.value }}” <small class="soft">{{ word.heading.replace('_', ' ') }}, {{ rowsText(word.rows) }}</small></span
-            >
-            <eb-choose
-              [label]="'Meaning of ' + word.value"
-              value=""
-              placeholder="means …"
-              [options]="meanings[word.heading] ?? []"
-              (valueChange)="mean(word, $event)"
-            />
-          </label>
-        }
-      </section>
-    }
+    <eb-import-words [unknown]="unknown()" [subsystems]="subsystemNames()" (meant)="mean($event)" />
     @for (issue of preview()?.issues ?? []; track issue.code) {
       <eb-refusal [message]="issue.message" />
     }
@@ -235,13 +167,15 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
               @for (fault of row.faults; track fault.heading) {
                 <span class="fault">
                   <span>{{ fault.heading.replace('_', ' ') }}: {{ fault.message }}</span>
-                  <input
-                    pInputText
-                    type="text"
-                    [attr.aria-label]="fault.heading.replace('_', ' ') + ' in line ' + row.line"
-                    [value]="fault.cell"
-                    (change)="mend(row.line, fault.heading, $any($event.target).value)"
-                  />
+                  @if (!fault.isOfRow) {
+                    <input
+                      pInputText
+                      type="text"
+                      [attr.aria-label]="fault.heading.replace('_', ' ') + ' in line ' + row.line"
+                      [value]="fault.cell"
+                      (change)="mend(row.line, fault.heading, $any($event.target).value)"
+                    />
+                  }
                 </span>
               } @empty {
                 <span class="soft">{{ row.text }}</span>
@@ -341,8 +275,7 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
       gap: 8px 18px;
       margin-bottom: 8px;
     }
-    .choices label,
-    .values label {
+    .choices label {
       display: flex;
       gap: 8px;
       align-items: center;
@@ -350,41 +283,6 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
     }
     .choices input {
       width: 74px;
-    }
-    details.mapping {
-      margin: 0 0 10px;
-      max-width: none;
-    }
-    .mapping summary {
-      text-align: left;
-    }
-    .mapping .scroll {
-      max-height: 240px;
-      overflow: auto;
-    }
-    .values {
-      border: 1px solid var(--amber-edge);
-      background: var(--amber-tint);
-      padding: 8px 12px;
-      margin-bottom: 10px;
-      max-height: 200px;
-      overflow: auto;
-    }
-    .values label {
-      justify-content: space-between;
-      padding: 2px 0;
-    }
-    .values eb-choose {
-      width: 260px;
-    }
-    .foot {
-      display: flex;
-      flex: 1;
-      gap: 8px;
-      align-items: center;
-    }
-    .push {
-      flex: 1;
     }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -400,12 +298,7 @@ export class ImportDialog {
   private readonly memory = inject(ImportMemory);
 
   protected readonly columns = CSV_COLUMNS;
-  protected readonly columnChoices: readonly Choice[] = [
-    { value: '', word: 'not read' },
-    ...COLUMN_CHOICES.map(({ key, word }) => ({ value: key, word })),
-  ];
   protected readonly encodings: readonly Choice[] = ENCODINGS.map((value) => ({ value, word: ENCODING_WORD[value] }));
-  protected readonly meanings = MEANINGS;
   protected readonly fileName = signal('');
   protected readonly reading = signal(false);
   protected readonly loading = signal(false);
@@ -415,18 +308,19 @@ export class ImportDialog {
   protected readonly sheetAt = signal(0);
   protected readonly head = signal<SheetHead | null>(null);
   /** what was said of the columns, of words in them, and of single cells */
-  private readonly said = signal<{ readonly columns: readonly (FoundColumn | null)[]; readonly mends: Readonly<Record<string, string>> }>({
-    columns: [],
-    mends: {},
-  });
+  protected readonly said = signal<{ readonly columns: readonly (FoundColumn | null)[]; readonly mends: Readonly<Record<string, string>> }>(
+    {
+      columns: [],
+      mends: {},
+    },
+  );
   private readonly values = signal<Values>({});
-  private readonly result = signal<TableRead | null>(null);
+  protected readonly preview = signal<ImportPreview | null>(null);
   private bytes = new Uint8Array();
   /** reading begun later makes what is read earlier worth nothing */
   private turn = 0;
 
-  protected readonly preview = computed(() => this.result()?.preview ?? null);
-  protected readonly unknown = computed(() => this.result()?.unknown ?? []);
+  protected readonly unknown = computed(() => unknownValues(this.rows()));
   protected readonly shareText = computed(() => {
     const share = this.reader.share();
     return share === null || share === 0 ? '' : `, ${Math.round(share * 100)} %`;
@@ -434,20 +328,7 @@ export class ImportDialog {
   protected readonly sheets = computed<readonly Choice[]>(() =>
     (this.table()?.sheets ?? []).map(({ name, rows }, at) => ({ value: String(at), word: `${name}, ${counted(rows, 'row')}` })),
   );
-  protected readonly mapping = computed(() => {
-    const { headings = [], samples = [] } = this.head() ?? {};
-    return headings.map((heading, at) => ({
-      at,
-      heading,
-      samples: samples[at]?.join(' · ') ?? '',
-      key: columnKey(this.said().columns[at] ?? null),
-    }));
-  });
-  protected readonly mappingText = computed(() => {
-    const rows = this.mapping();
-    const read = rows.filter(({ key }) => key !== '').length;
-    return `${read} of ${rows.length} are read`;
-  });
+  protected readonly subsystemNames = computed(() => this.record().subsystems.map((s) => s.name));
   /** open from the start where something is to be said of it */
   protected readonly mappingOpen = signal(false);
 
@@ -491,7 +372,15 @@ export class ImportDialog {
 
   private fail(name: string): void {
     this.reading.set(false);
-    this.refusal.set({ code: 'unreadable', message: `${name} could not be read from this device; choose it again`, issues: [] });
+    this.refusal.set({ code: 'unreadable', message: `${name} could not be read; choose it again, or save it as CSV`, issues: [] });
+  }
+
+  /** Runs a reading; where it fails, that is said. */
+  private start(reading: Promise<void>): void {
+    const { turn } = this;
+    reading.catch(() => {
+      if (turn === this.turn) this.fail(this.fileName());
+    });
   }
 
   /** Opens the file, or opens it anew in another encoding. */
@@ -519,14 +408,14 @@ export class ImportDialog {
   }
 
   protected chooseSheet(at: number): void {
-    void this.take(at);
+    this.start(this.take(at));
   }
 
   protected chooseEncoding(encoding: Encoding): void {
-    void this.open(encoding);
+    this.start(this.open(encoding));
   }
 
-  protected async chooseHeading(line: number): Promise<void> {
+  protected chooseHeading(line: number): void {
     const rows = this.head()?.rows ?? 0;
     if (!Number.isInteger(line) || line < 1 || line > rows) {
       this.refusal.set({ code: 'heading', message: `The heading is in a line from 1 to ${rows}`, issues: [] });
@@ -534,30 +423,26 @@ export class ImportDialog {
     }
     this.refusal.set(null);
     const at = this.sheetAt();
-    await this.take(at, await this.reader.head(at, line - 1));
+    this.start(this.reader.head(at, line - 1).then((head) => this.take(at, head)));
   }
 
-  protected chooseColumn(at: number, key: string): void {
+  protected chooseColumn({ at, key }: { readonly at: number; readonly key: string }): void {
     this.said.update((said) => ({ ...said, columns: said.columns.map((column, i) => (i === at ? columnOfKey(key) : column)) }));
-    void this.readAgain();
+    this.start(this.readAgain());
   }
 
-  protected mean(word: UnknownValue, meaning: string): void {
+  protected mean({ word, meaning }: { readonly word: UnknownValue; readonly meaning: string }): void {
     if (meaning === '') return;
     this.values.update((values) => ({
       ...values,
       [word.heading]: { ...values[word.heading], [word.value.trim().toLowerCase()]: meaning },
     }));
-    void this.readAgain();
+    this.start(this.readAgain());
   }
 
   protected mend(line: number, heading: CsvHeading, text: string): void {
     this.said.update((said) => ({ ...said, mends: { ...said.mends, [mendKey(line, heading)]: text } }));
-    void this.readAgain();
-  }
-
-  protected rowsText(rows: number): string {
-    return counted(rows, 'row');
+    this.start(this.readAgain());
   }
 
   private async readAgain(): Promise<void> {
@@ -569,9 +454,9 @@ export class ImportDialog {
     const read = await this.reader.read(this.sheetAt(), options);
     if (turn !== this.turn) return;
     this.reading.set(false);
-    const isFirst = this.result() === null;
-    this.result.set(read);
-    if (isFirst) this.onlyFaults.set(read.preview.rows.some((row) => row.faults.length > 0) && read.preview.rows.length > 12);
+    const isFirst = this.preview() === null;
+    this.preview.set(read);
+    if (isFirst) this.onlyFaults.set(read.rows.some((row) => row.faults.length > 0) && read.rows.length > 12);
   }
 
   protected go(): void {
@@ -604,6 +489,6 @@ export class ImportDialog {
     this.bytes = new Uint8Array();
     this.fileName.set('');
     this.reading.set(false);
-    for (const told of [this.table, this.head, this.result, this.refusal]) told.set(null);
+    for (const told of [this.table, this.head, this.preview, this.refusal]) told.set(null);
   }
 }

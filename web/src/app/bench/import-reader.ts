@@ -1,5 +1,5 @@
 import { Injectable, signal } from '@angular/core';
-import type { Encoding, ReadOptions, SheetHead, TableHead, TableRead } from '@each-bolt/core/bench';
+import type { Encoding, ImportPreview, ReadOptions, SheetHead, TableHead } from '@each-bolt/core/bench';
 import { makeImportWorker } from './make-import-worker';
 
 export type ImportAsked =
@@ -10,8 +10,10 @@ export type ImportAsked =
 export type ImportTold =
   | { readonly kind: 'open'; readonly id: number; readonly told: TableHead }
   | { readonly kind: 'head'; readonly id: number; readonly told: SheetHead }
-  | { readonly kind: 'read'; readonly id: number; readonly told: TableRead }
-  | { readonly kind: 'progress'; readonly id: number; readonly told: number };
+  | { readonly kind: 'read'; readonly id: number; readonly told: ImportPreview }
+  | { readonly kind: 'progress'; readonly id: number; readonly told: number }
+  /** why it could not be done */
+  | { readonly kind: 'failed'; readonly id: number; readonly told: string };
 
 /** Reads files of parts beside the page, with progress; given up at once. */
 @Injectable({ providedIn: 'root' })
@@ -29,8 +31,8 @@ export class ImportReader {
     return this.ask({ kind: 'head', id: (this.id += 1), sheet, headingRow }) as Promise<SheetHead>;
   }
 
-  read(sheet: number, options: ReadOptions): Promise<TableRead> {
-    return this.ask({ kind: 'read', id: (this.id += 1), sheet, options }) as Promise<TableRead>;
+  read(sheet: number, options: ReadOptions): Promise<ImportPreview> {
+    return this.ask({ kind: 'read', id: (this.id += 1), sheet, options }) as Promise<ImportPreview>;
   }
 
   /** Lets go of the file; what is being read of it is never told. */
@@ -53,7 +55,8 @@ export class ImportReader {
         if (data.id !== asked.id) return;
         if (data.kind === 'progress') return this.share.set(data.told);
         settled();
-        done(data.told);
+        if (data.kind === 'failed') fail(new Error(data.told));
+        else done(data.told);
       };
       const failed = (event: ErrorEvent): void => {
         settled();

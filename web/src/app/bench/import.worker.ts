@@ -5,13 +5,15 @@ import type { ImportAsked, ImportTold } from './import-reader';
 const reader = new TableReader();
 const tell = (told: ImportTold): void => postMessage(told);
 
+const answer = async (asked: ImportAsked): Promise<ImportTold> => {
+  const { id } = asked;
+  if (asked.kind === 'open') return { kind: 'open', id, told: await reader.open(asked.bytes, asked.encoding) };
+  if (asked.kind === 'head') return { kind: 'head', id, told: reader.head(asked.sheet, asked.headingRow) };
+  return { kind: 'read', id, told: reader.read(asked.sheet, asked.options, (share) => tell({ kind: 'progress', id, told: share })) };
+};
+
 addEventListener('message', ({ data }: MessageEvent<ImportAsked>) => {
-  if (data.kind === 'open') void reader.open(data.bytes, data.encoding).then((table) => tell({ kind: 'open', id: data.id, told: table }));
-  else if (data.kind === 'head') tell({ kind: 'head', id: data.id, told: reader.head(data.sheet, data.headingRow) });
-  else
-    tell({
-      kind: 'read',
-      id: data.id,
-      told: reader.read(data.sheet, data.options, (share) => tell({ kind: 'progress', id: data.id, told: share })),
-    });
+  answer(data).then(tell, (fault: unknown) =>
+    tell({ kind: 'failed', id: data.id, told: fault instanceof Error ? fault.message : String(fault) }),
+  );
 });

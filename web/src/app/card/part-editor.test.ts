@@ -34,7 +34,7 @@ describe('editing a part in the card', () => {
   });
 
   it('has a field for everything a part can hold', () => {
-    expect(element().querySelectorAll('label')).toHaveLength(28);
+    expect(element().querySelectorAll('label')).toHaveLength(29);
   });
   it('sends only what was changed, with what was there when it was opened', async () => {
     fill('Tag', 'DR2-7');
