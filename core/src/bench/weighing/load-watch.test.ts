@@ -18,6 +18,8 @@ describe('a load on the scale', () => {
     expect(watchLoad(TAKEN, read(0.533), MOST_KG)).toBe(TAKEN);
     expect(watchLoad(TAKEN, read(null), MOST_KG)).toBe(TAKEN);
     expect(watchLoad(TAKEN, read(0), MOST_KG)).toBeNull();
+    // it may not come to rest at nothing before the next is put on
+    expect([watchLoad(TAKEN, read(0.247), MOST_KG), watchLoad(TAKEN, read(0.245), MOST_KG)]).toEqual([TAKEN, null]);
     expect(watchLoad(TAKEN, read(-0.492), MOST_KG)).toBeNull();
     expect(watchLoad(null, read(0.492), MOST_KG)).toBeNull();
   });

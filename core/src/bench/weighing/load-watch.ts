@@ -15,9 +15,12 @@ const NOTHING_OF_MOST = 0.00002;
 export const isEmpty = ({ value }: Pick<InstrumentReading, 'value'>, most: number | null): boolean =>
   value !== null && value < (most ?? 1) * NOTHING_OF_MOST;
 
-/** What is left of a taken load after another reading: none once the scale stood empty, or was set to nothing. */
+/**
+ * What is left of a taken load after another reading: none once the scale stood empty or was set to nothing, or once it read less than half
+ * of it: a scale that settles may not come to rest at nothing between two loads.
+ */
 export const watchLoad = (taken: TakenLoad | null, reading: Pick<InstrumentReading, 'value'>, most: number | null): TakenLoad | null =>
-  taken !== null && isEmpty(reading, most) ? null : taken;
+  taken !== null && (isEmpty(reading, most) || (reading.value !== null && reading.value < taken.valueKg / 2)) ? null : taken;
 
 /**
  * Whether a reading is of the load that was taken already: it was never lifted, and it weighs the same.

@@ -1,4 +1,4 @@
-import { Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
+import { DOCUMENT, Injectable, computed, inject, linkedSignal, signal } from '@angular/core';
 import { removalOps, type Part } from '@each-bolt/core/record';
 import {
   assembleParts,
@@ -45,6 +45,9 @@ export class TreeActs {
   /** parts that were cut, until they are put somewhere in the same study */
   readonly cut = linkedSignal<string, readonly string[]>({ source: this.studyId, computation: () => [] });
   readonly asking = signal<TreeAsk | null>(null);
+  private readonly document = inject(DOCUMENT);
+  /** what had the focus when it was asked */
+  private askedFrom: Element | null = null;
   /** what was chosen when it was asked: what is chosen meanwhile, by a scanner or another page, is not meant */
   private readonly asked = signal<{ readonly ids: readonly string[]; readonly subsystemId: string }>({ ids: [], subsystemId: '' });
   readonly fault = signal('');
@@ -82,11 +85,18 @@ export class TreeActs {
 
   ask(what: TreeAsk): void {
     if (this.asking() !== null) return;
+    this.askedFrom = this.document.activeElement;
     this.fault.set('');
     this.asked.set({ ids: this.ids(), subsystemId: this.selection.subsystem()?.id ?? '' });
     if (!this.may()) this.shell.said.set('Your role does not change the tree; ask a recorder or a lead');
     else if (this.parts().length === 0 && !what.endsWith('subsystem')) this.shell.said.set('Choose a part first');
     else this.asking.set(what);
+  }
+
+  /** The focus goes back to where it was before something was asked, if that is still there. */
+  focusBack(): void {
+    if (this.askedFrom instanceof HTMLElement && this.askedFrom.isConnected) this.askedFrom.focus();
+    this.askedFrom = null;
   }
 
   cutParts(): void {

@@ -225,6 +225,18 @@ interface RefusedLine {
       text-overflow: ellipsis;
       white-space: nowrap;
     }
+    /* at twice the size what was said stands below the title */
+    @media (max-width: 760px) {
+      .title {
+        flex-wrap: wrap;
+        gap: 4px 16px;
+      }
+      .said {
+        order: 1;
+        flex: 1 1 100%;
+        text-align: left;
+      }
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })

@@ -49,6 +49,7 @@ const MARKS: readonly EvidenceMark[] = ['S', 'T', 'R', 'I', '?'];
     (visibleChange)="$event || acts.asking.set(null)"
     [modal]="true"
     [focusOnShow]="true"
+    (onHide)="acts.focusBack()"
     [style]="{ width: '520px', maxWidth: 'calc(100% - 24px)' }"
   >
     <div class="form" (keydown.enter)="submitByKey($event)">
