@@ -118,7 +118,7 @@ test('a tool that goes on is shown as carried over, dropped with one key, and se
   await record(page, '> lever');
   await expect(session).toContainText('bracket · lever');
   for (const part of ['roller', 'arm', 'cover']) await record(page, part);
-  await page.getByLabel('Entry line').press('Alt+0');
+  await session.getByRole('button', { name: 'drop' }).click();
   await expect(session).toContainText('cover · no tool yet');
   await view(page, 'Removals').click();
   const list = page.getByRole('region', { name: 'Before the session ends' });
@@ -132,7 +132,15 @@ test('a tool that goes on is shown as carried over, dropped with one key, and se
   await expect(rows.nth(3).locator('.carried')).toHaveText('lever');
   await list.getByRole('button', { name: 'Show them' }).first().click();
   await list.getByRole('button', { name: 'The tool of removal 3, lever, was carried over and never said' }).click();
-  await expect(page.getByRole('region', { name: 'Removal', exact: true })).toContainText('Carried over');
+  const sheet = page.getByRole('region', { name: 'Removal', exact: true });
+  await expect(sheet).toContainText('Carried over');
+  // one of them is settled by itself, dropped and typed anew, and put back
+  await sheet.getByRole('button', { name: 'Drop it' }).click();
+  await expect(sheet).not.toContainText('Carried over');
+  await expect(rows.nth(3).getByRole('cell').nth(1)).toHaveText('');
+  await page.getByRole('heading', { level: 1 }).click();
+  await page.keyboard.press('z');
+  await expect(rows.nth(3).locator('.carried')).toHaveText('lever');
   await list.getByRole('button', { name: 'It holds for all' }).click();
   await expect(list).not.toContainText('carried over');
   await expect(rows.nth(3).locator('.carried')).toHaveCount(0);
@@ -170,12 +178,53 @@ test('a line for another place than that of the open session is asked about befo
   await stack.getByText('Sliding cargo door').nth(1).click();
   await record(page, 'arm 3 kg');
   await expect(page.getByRole('row', { name: /arm/ })).toBeVisible();
+  // and a line that was meant for the session goes there
+  await stack.getByText('Sliding cargo door').first().click();
+  await page.getByRole('button', { name: '+ subsystem' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Cab heater');
+  await page.getByLabel('Name', { exact: true }).press('Enter');
+  await stack.getByText('Cab heater').first().click();
+  await line.fill('spring 50 g');
+  await line.press('Enter');
+  await expect(asked).toContainText('would go to Cab heater of Drayman II');
+  await expect(asked.getByRole('button', { name: 'Keep it here: it came off in this session' })).toBeVisible();
+  await asked.getByRole('button', { name: 'Keep it on Sliding cargo door of Drayman II' }).click();
+  await expect(page.getByRole('row', { name: /spring/ })).toContainText('0.050');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Sliding cargo door');
   await page.getByRole('link', { name: 'Removals' }).click();
   const vehicle = page.getByRole('main').getByLabel('Vehicle', { exact: true });
   await choose(vehicle, 'Drayman II');
   const rows = page.getByRole('table', { name: 'Removals' }).getByRole('row');
-  await expect(rows).toHaveCount(3);
+  await expect(rows).toHaveCount(4);
   await expect(rows.nth(2)).toContainText('roller');
+  await expect(rows.nth(3)).toContainText('spring');
+});
+
+test('removals, tags and recounts say what to do next, each part a click away', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Next');
+  await page.goto(`/studies/${study.id}/bench`);
+  await expect(page.getByLabel('Entry line')).toBeVisible();
+  for (const line of ['hinge 1 kg', '~6 M6x16', 'lock 2 kg', '12 rivet']) await record(page, line);
+  for (let n = 1; n <= 8; n += 1) await record(page, `clip ${'abcdefgh'[n - 1]} 5 g`);
+  const card = page.getByRole('complementary', { name: 'Part' });
+  const opened = async (list: string, part: string): Promise<void> => {
+    await page.getByRole('region', { name: list }).getByRole('button', { name: part, exact: true }).click();
+    await expect(card.getByRole('heading', { name: part, exact: true })).toBeVisible();
+  };
+  await view(page, 'Removals').click();
+  await opened('Recorded, and named by no removal', 'hinge');
+  const tags = page.getByRole('region', { name: 'Parts of Drayman II without a tag' });
+  await view(page, 'Tags').click();
+  await expect(tags.getByRole('listitem')).toHaveCount(8);
+  await expect(tags.getByRole('listitem').first()).toContainText('lock');
+  await tags.getByRole('button', { name: 'Show all 10' }).click();
+  await expect(tags.getByRole('listitem')).toHaveCount(10);
+  await card.getByRole('button', { name: 'Close the card' }).click();
+  await view(page, 'Blind recount').click();
+  const again = page.getByRole('region', { name: 'Worth counting again' });
+  await expect(again.getByRole('listitem')).toHaveText([/hinge.*1 count not sure, 1 set/, /lock.*1 set/]);
+  await again.getByRole('button', { name: 'lock' }).click();
+  await expect(page.getByRole('region', { name: 'Count again' })).toContainText('lock');
 });
 
 test('a part that is missing or destroyed says so, and nobody is asked to weigh it', async ({ page, request }) => {

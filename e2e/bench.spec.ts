@@ -213,7 +213,26 @@ test('a workbook with headings and words of its own is understood, put right whe
   await dialog.getByLabel('CSV or XLSX file').setInputFiles(file('door again.xlsx'));
   await expect(dialog).toContainText('What the columns hold: 3 of 4 are read');
   await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
-  await expect(dialog.getByLabel('Meaning of Stanzen')).toHaveCount(0);
+  // what was said before can be said otherwise
+  await dialog.getByText('1 word taken for what you said').click();
+  await expect(dialog.getByLabel('Meaning of Stanzen')).toHaveText(/stamping/);
+  await choose(dialog.getByLabel('Meaning of Stanzen'), 'as it stands');
+  await expect(dialog).toContainText('0 rows can be loaded; 2 have faults');
+  await choose(dialog.getByLabel('Meaning of Stanzen'), 'stamping');
+  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
+  // another sheet, another line for the heading: what cannot be is said
+  await choose(dialog.getByLabel('Sheet', { exact: true }), 'Cover, 1 row');
+  await expect(dialog).toContainText('The file has no rows');
+  await choose(dialog.getByLabel('Sheet', { exact: true }), 'Tür, 4 rows');
+  await dialog.getByLabel('Heading in line').fill('9');
+  await dialog.getByLabel('Heading in line').press('Enter');
+  await expect(dialog).toContainText('The heading is in a line from 1 to 4');
+  await dialog.getByLabel('Heading in line').fill('1');
+  await dialog.getByLabel('Heading in line').press('Enter');
+  await expect(dialog).toContainText('No column is the name of the part');
+  await dialog.getByLabel('Heading in line').fill('2');
+  await dialog.getByLabel('Heading in line').press('Enter');
+  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
   await dialog.getByRole('button', { name: 'Cancel and correct the file' }).click();
   await allKept(page);
 });

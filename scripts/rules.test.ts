@@ -96,6 +96,7 @@ describe('core', () => {
       'yup',
       'papaparse',
       'read-excel-file/universal',
+      'fflate',
       'd3-array',
       'd3-random',
       'date-fns',

@@ -3,7 +3,7 @@ import { strToU8, zipSync } from 'fflate';
 const ESCAPE: Readonly<Record<string, string>> = { '<': '&lt;', '&': '&amp;' };
 const xml = (text: string): string => text.replace(/[<&]/g, (c) => ESCAPE[c]!);
 
-type Cell = string | number | { readonly f: string; readonly v: number } | { readonly day: number } | null;
+type Cell = string | number | { readonly f: string; readonly v: number } | { readonly day: number } | { readonly error: string } | null;
 /**
  * A workbook as common programs write one, by its parts: shared strings, numbers, formulas with their value, days as numbers in a style of
  * their own, merged cells. @source ECMA-376, part 1, 18.2 to 18.4 and 18.8
@@ -15,6 +15,7 @@ export const workbook = (sheets: Readonly<Record<string, readonly (readonly Cell
     if (value === null) return '';
     if (typeof value === 'string') return `<c r="${ref}" t="s"><v>${shared.push(value) - 1}</v></c>`;
     if (typeof value === 'number') return `<c r="${ref}"><v>${value}</v></c>`;
+    if ('error' in value) return `<c r="${ref}" t="e"><v>${value.error}</v></c>`;
     return 'f' in value ? `<c r="${ref}"><f>${value.f}</f><v>${value.v}</v></c>` : `<c r="${ref}" s="1"><v>${value.day}</v></c>`;
   };
   const head = '<?xml version="1.0" encoding="UTF-8" standalone="yes"?>';

@@ -20,6 +20,7 @@ export {
   mendKey,
   type ReadOptions,
   readParts,
+  type TranslatedValue,
   type UnknownValue,
   unknownValues,
 } from './import/read-parts';

@@ -121,7 +121,7 @@ export {
 } from './kinds/study/of-study';
 export type { PictureMark } from './kinds/bench/picture';
 export { DAMAGE_FROM, type Hand, HAND_WORD, HANDS, OPENED, PART_STATES } from './kinds/study/part';
-export { CARRIED } from './kinds/bench/step';
+export { type Carried, CARRIED } from './kinds/bench/step';
 export { USUAL_STUDY } from './kinds/study/study';
 export { VEHICLE_ROLE_WORD, VEHICLE_ROLES, type VehicleRole } from './kinds/study/vehicle';
 export { STUDY_FILE_SCHEMA } from './json-schema';

@@ -3,8 +3,9 @@ import { workbook } from '../../../testing/workbook';
 import { columnKey, columnOfKey, guessHeading, headingsOf, suggestColumn, suggestColumns } from './headings';
 import { encodingOf, openTable, openText } from './open-table';
 import { mendKey, readTable, unknownValues, type ReadOptions } from './read-parts';
-import { TableReader } from './table-reader';
+import { TableReader, type SheetHead } from './table-reader';
 
+const headOf = async (bytes: Uint8Array): Promise<SheetHead> => (await new TableReader().open(bytes, null)).sheets[0]!;
 const utf16 = (text: string, isLow: boolean): Uint8Array =>
   Uint8Array.from(
     Array.from(text).flatMap((c) =>
@@ -53,6 +54,35 @@ describe('a workbook', () => {
       ['Benennung', 'Gewicht [g]', 'seen on'],
       ['Türblech', '0.3', '2026-06-03'],
       ['Griff & Hebel', '0.6', ''],
+    ]);
+  });
+  it('keeps the lines as they are numbered in it, empty ones too', async () => {
+    const rows = [[], [null, null], ['name', 'mass'], [], ['plate', '1 kg']];
+    const [sheet] = (await openTable(workbook({ Door: rows }))).sheets;
+    expect(sheet!.rows.findIndex((row) => row.includes('plate'))).toBe(4);
+    const { headingRow } = await headOf(workbook({ Door: rows }));
+    expect(readTable(sheet!.rows, { headingRow, columns: ['name', 'mass'].map(columnOfKey) }).rows).toMatchObject([
+      { line: 5, faults: [] },
+    ]);
+  });
+  it('whose formulas failed says which cells are read as empty', async () => {
+    const { sheets, notes } = await openTable(
+      workbook({
+        Door: [
+          ['name', 'mass'],
+          ['plate', { error: '#N/A' }],
+          [{ error: '#REF!' }, 1],
+        ],
+      }),
+    );
+    expect(sheets[0]?.rows[1]).toEqual(['plate', '']);
+    expect(notes).toEqual(['2 cells with an error such as #N/A read as empty: B2, A3']);
+  });
+  it('that unpacks to more than there is room for is refused unread', async () => {
+    const bytes = zipSync({ 'xl/worksheets/sheet1.xml': new Uint8Array(301_000_000) }, { level: 1 });
+    expect(bytes.length).toBeLessThan(20_000_000);
+    expect((await openTable(bytes)).issues).toMatchObject([
+      { code: 'too-large', message: expect.stringContaining('unpacks to 301 MB') as string },
     ]);
   });
   it('with merged headings has what heads several columns before each of them, and a title above is no heading', async () => {
@@ -117,6 +147,12 @@ describe('a file that is put right as it is read', () => {
       [[], 'Blech', 'dc04', 0.036],
       [[], 'Hebel', 'aw-6082', 1],
       [[], 'Arm', 'aw-6082', 2],
+    ]);
+  });
+  it('tells which words it took for what they were said to mean, and of how many rows', () => {
+    const values = { made_by: { stanzen: 'stamp' } };
+    expect(readTable(rows, { ...options, values }).translated).toEqual([
+      { heading: 'made_by', value: 'Stanzen', meaning: 'stamp', rows: 2 },
     ]);
   });
   it('takes bare numbers in the unit that is said of their column', () => {

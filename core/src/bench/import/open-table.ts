@@ -1,5 +1,6 @@
+import { strFromU8, unzipSync } from 'fflate';
 import Papa from 'papaparse';
-import { issue, type Issue } from '../../shared';
+import { counted, issue, type Issue } from '../../shared';
 
 /** How the characters of a text file are written. */
 export const ENCODINGS = ['utf-8', 'utf-16le', 'utf-16be', 'windows-1252'] as const;
@@ -22,9 +23,14 @@ export interface OpenedTable {
   readonly sheets: readonly Sheet[];
   readonly encoding: Encoding | null;
   readonly issues: readonly Issue[];
+  /** what was not taken as it stands in the file */
+  readonly notes: readonly string[];
 }
 
-const refused = (code: string, message: string): OpenedTable => ({ sheets: [], encoding: null, issues: [issue(code, message)] });
+const refused = (code: string, message: string): OpenedTable => ({ sheets: [], encoding: null, issues: [issue(code, message)], notes: [] });
+
+const tooLarge = (bytes: number, most: number, does: string): OpenedTable =>
+  refused('too-large', `The file ${does} ${Math.ceil(bytes / 1e6)} MB; at most ${most / 1e6} MB are read. Split it`);
 
 const begins = (bytes: Uint8Array, ...head: readonly number[]): boolean => head.every((byte, i) => bytes[i] === byte);
 
@@ -65,7 +71,7 @@ export const openText = (text: string): OpenedTable => {
         'quotes',
         `A quotation mark is not closed or stands in the wrong place near row ${(quotes.row ?? 0) + 1}; mend it and choose the file again`,
       )
-    : { sheets: [{ name: '', rows: parsed.data }], encoding: null, issues: [] };
+    : { sheets: [{ name: '', rows: parsed.data }], encoding: null, issues: [], notes: [] };
 };
 
 /** Float noise of a stored number, such as 0.30000000000000004, is not what was typed. */
@@ -80,20 +86,50 @@ const cellText = (cell: unknown): string => {
   return typeof cell === 'string' ? cell : '';
 };
 
+const MOST_WORKBOOK_BYTES = 20_000_000;
+const MOST_TEXT_BYTES = 100_000_000;
+/** A workbook of few bytes may unpack to more than there is memory for. */
+const MOST_UNPACKED_BYTES = 300_000_000;
+
+/** What a packed file says it unpacks to, without unpacking it. */
+const unpackedBytes = (bytes: Uint8Array): number => {
+  let sum = 0;
+  unzipSync(bytes, {
+    filter: ({ originalSize }) => {
+      sum += originalSize;
+      return false;
+    },
+  });
+  return sum;
+};
+
+/** A cell whose formula failed. @source ECMA-376, part 1, 18.18.11: t="e" */
+const ERROR_CELL = /<(?:\w+:)?c\b[^>]*\bt="e"[^>]*>/g;
+const CELL_NAME = /\br="([A-Z]+\d+)"/;
+const MOST_NAMED = 5;
+
+/** What is said of cells that hold an error such as #N/A: they are read as empty, which must not go unsaid. */
+const errorNotes = (bytes: Uint8Array): readonly string[] => {
+  const sheets = unzipSync(bytes, { filter: ({ name }) => name.startsWith('xl/worksheets/') && name.endsWith('.xml') });
+  const found = Object.values(sheets).flatMap((sheet) => strFromU8(sheet, true).match(ERROR_CELL) ?? []);
+  if (found.length === 0) return [];
+  const names = found.slice(0, MOST_NAMED).map((cell) => CELL_NAME.exec(cell)?.[1] ?? '?');
+  const more = found.length > MOST_NAMED ? ' …' : '';
+  return [`${counted(found.length, 'cell')} with an error such as #N/A read as empty: ${names.join(', ')}${more}`];
+};
+
 const openWorkbook = async (bytes: Uint8Array): Promise<OpenedTable> => {
   const { default: readWorkbook } = await import('read-excel-file/universal');
   try {
+    const unpacked = unpackedBytes(bytes);
+    if (unpacked > MOST_UNPACKED_BYTES) return tooLarge(unpacked, MOST_UNPACKED_BYTES, 'unpacks to');
     const sheets = await readWorkbook(bytes.slice().buffer, { trim: false });
     const read = sheets.map(({ sheet, data }) => ({ name: sheet, rows: data.map((row) => row.map(cellText)) }));
-    return { sheets: read.filter(({ rows }) => rows.length > 0), encoding: null, issues: [] };
+    return { sheets: read.filter(({ rows }) => rows.length > 0), encoding: null, issues: [], notes: errorNotes(bytes) };
   } catch {
     return refused('workbook', 'The workbook cannot be read: it is damaged, locked with a password, or no .xlsx. Save it anew, or as CSV');
   }
 };
-
-/** What is unpacked of a workbook takes some ten times its size; larger ones are parted, or saved as CSV. */
-export const MOST_WORKBOOK_BYTES = 20_000_000;
-export const MOST_TEXT_BYTES = 100_000_000;
 
 /**
  * Opens a file of rows: text of any of the encodings, parted by comma, semicolon or tab, or a workbook (.xlsx).
@@ -102,15 +138,11 @@ export const MOST_TEXT_BYTES = 100_000_000;
  * @param encoding that of a text file; null: as it is recognised
  */
 export const openTable = async (bytes: Uint8Array, encoding: Encoding | null = null): Promise<OpenedTable> => {
-  const tooLarge = (most: number): OpenedTable | null =>
-    bytes.length > most
-      ? refused('too-large', `The file has ${Math.ceil(bytes.length / 1e6)} MB; at most ${most / 1e6} MB are read. Split it`)
-      : null;
   if (begins(bytes, 0xd0, 0xcf, 0x11, 0xe0))
     return refused('old-workbook', 'This is a workbook of the old kind (.xls) or one with a password; save it as .xlsx or CSV');
-  if (begins(bytes, 0x50, 0x4b, 0x03, 0x04)) return tooLarge(MOST_WORKBOOK_BYTES) ?? openWorkbook(bytes);
-  const large = tooLarge(MOST_TEXT_BYTES);
-  if (large) return large;
+  if (begins(bytes, 0x50, 0x4b, 0x03, 0x04))
+    return bytes.length > MOST_WORKBOOK_BYTES ? tooLarge(bytes.length, MOST_WORKBOOK_BYTES, 'has') : openWorkbook(bytes);
+  if (bytes.length > MOST_TEXT_BYTES) return tooLarge(bytes.length, MOST_TEXT_BYTES, 'has');
   const written = encoding ?? encodingOf(bytes);
   const opened = openText(new TextDecoder(written).decode(bytes));
   return { ...opened, encoding: written };

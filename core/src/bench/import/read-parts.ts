@@ -52,6 +52,8 @@ export interface ImportPreview {
   readonly issues: readonly Issue[];
   /** headings that are not ours and are not read */
   readonly notRead: readonly string[];
+  /** words that were taken for what they were said to mean */
+  readonly translated: readonly TranslatedValue[];
 }
 
 export const MOST_ROWS = 50_000;
@@ -181,7 +183,7 @@ const checkedTogether = (rows: readonly ImportRow[]): readonly ImportRow[] => {
   });
 };
 
-const nothing = (issues: readonly Issue[]): ImportPreview => ({ rows: [], issues, notRead: [] });
+const nothing = (issues: readonly Issue[]): ImportPreview => ({ rows: [], issues, notRead: [], translated: [] });
 
 const headingIssues = (columns: readonly (FoundColumn | null)[]): readonly Issue[] => {
   const found = columns.flatMap((column) => (column ? [column.heading] : []));
@@ -219,6 +221,11 @@ export interface UnknownValue {
   readonly heading: CsvHeading;
   readonly value: string;
   readonly rows: number;
+}
+
+/** A word that was taken for what it was said to mean. */
+export interface TranslatedValue extends UnknownValue {
+  readonly meaning: string;
 }
 
 export const mendKey = (line: number, heading: CsvHeading): string => `${line} ${heading}`;
@@ -265,13 +272,22 @@ export const readTable = (
     .filter((added) => !own.has(added))
     .map((added): FoundColumn => ({ heading: added, unit: null }));
   const all = [...columns, ...behind];
+  const translated = new Map<string, TranslatedValue>();
+  const meaningOf = (heading: CsvHeading, text: string): string => {
+    const word = text.trim().toLowerCase();
+    const meaning = values[heading]?.[word];
+    if (meaning === undefined) return text;
+    const key = `${heading} ${word}`;
+    const before = translated.get(key);
+    translated.set(key, { heading, value: before?.value ?? text.trim(), meaning, rows: (before?.rows ?? 0) + 1 });
+    return meaning;
+  };
   const meant = (cells: readonly string[], line: number): readonly string[] => {
     const padded = behind.length === 0 || cells.length > columns.length ? cells : all.map((_, i) => cells[i] ?? '');
     return padded.map((cell, i) => {
       const column = all[i];
       if (!column) return cell;
-      const text = mends[mendKey(line, column.heading)] ?? cell;
-      return values[column.heading]?.[text.trim().toLowerCase()] ?? text;
+      return meaningOf(column.heading, mends[mendKey(line, column.heading)] ?? cell);
     });
   };
   const read = body.map(({ cells, line }, at) => {
@@ -282,6 +298,7 @@ export const readTable = (
     rows: checkedTogether(read),
     issues: [],
     notRead: heading.filter((h, i) => (columns[i] ?? null) === null && h.trim() !== ''),
+    translated: [...translated.values()],
   };
 };
 

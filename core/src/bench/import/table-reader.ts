@@ -20,6 +20,8 @@ export interface TableHead {
   readonly sheets: readonly SheetHead[];
   readonly encoding: Encoding | null;
   readonly issues: readonly Issue[];
+  /** what was not taken as it stands in the file */
+  readonly notes: readonly string[];
 }
 
 const SAMPLES = 3;
@@ -33,7 +35,12 @@ export class TableReader {
   async open(bytes: Uint8Array, encoding: Encoding | null): Promise<TableHead> {
     const opened = await openTable(bytes, encoding);
     this.sheets = opened.sheets;
-    return { sheets: opened.sheets.map((_, at) => this.head(at, null)), encoding: opened.encoding, issues: opened.issues };
+    return {
+      sheets: opened.sheets.map((_, at) => this.head(at, null)),
+      encoding: opened.encoding,
+      issues: opened.issues,
+      notes: opened.notes,
+    };
   }
 
   /** @param headingRow null: where it most likely is */

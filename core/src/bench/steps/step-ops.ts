@@ -5,6 +5,7 @@ import {
   editOp,
   removalOps,
   removeOp,
+  type Carried,
   type Op,
   type Session,
   type Step,
@@ -110,6 +111,12 @@ const orNull = (a: number | null, b: number | null): number | null => (a === nul
 const joinText = (a: string, b: string): string => [...new Set([a, b].filter((text) => text !== ''))].join('; ');
 const union = (a: readonly string[], b: readonly string[]): readonly string[] => [...new Set([...a, ...b])];
 
+/** Of two removals the one that tells a field better: that it was said of, else carried over into, else the first. */
+const tellsBetter = (before: Step, step: Step, field: Carried): Step => {
+  const rank = (of: Step): number => (of[field] === '' || of[field] === null ? 0 : of.carried.includes(field) ? 1 : 2);
+  return rank(step) > rank(before) ? step : before;
+};
+
 /**
  * Joins a step with the one before it: it becomes part of that one. Whatever waited for it waits for the joined step;
  * its time is added.
@@ -117,6 +124,12 @@ const union = (a: readonly string[], b: readonly string[]): readonly string[] =>
 export const joinWithBefore = (steps: readonly Step[], step: Step): readonly Op[] => {
   const before = stepBefore(steps, step);
   if (!before) return [];
+  // what was said of either goes before what was only carried over, and of two said the first
+  const kept = {
+    tool: tellsBetter(before, step, 'tool'),
+    bit: tellsBetter(before, step, 'bit'),
+    people: tellsBetter(before, step, 'people'),
+  };
   const joined = edit(before, {
     parts: union(before.parts, step.parts),
     after: union(
@@ -125,10 +138,11 @@ export const joinWithBefore = (steps: readonly Step[], step: Step): readonly Op[
     ),
     connections: union(before.connections, step.connections),
     fluids: union(before.fluids, step.fluids),
-    tool: before.tool === '' ? step.tool : before.tool,
-    bit: before.bit === '' ? step.bit : before.bit,
+    tool: kept.tool.tool,
+    bit: kept.bit.bit,
+    carried: CARRIED.filter((field) => kept[field].carried.includes(field)),
     direction: before.direction ?? step.direction,
-    people: before.people ?? step.people,
+    people: kept.people.people,
     seen: before.seen ?? step.seen,
     holdsItself: before.holdsItself ?? step.holdsItself,
     oneWay: before.oneWay ?? step.oneWay,

@@ -147,6 +147,16 @@ describe('removals put right later', () => {
     expect(joined.steps.find((s) => s.id === trim!.id)?.workedS).toBe(trim!.workedS! + bracket!.workedS!);
     expect(joinWithBefore(THREE.steps, trim!)).toEqual([]);
   });
+  it('are joined: what was said of either goes before what was only carried over', () => {
+    const [before, step] = [
+      { ...trim!, tool: 'lever', bit: '', people: 2, carried: ['tool', 'people'] as const },
+      { ...bracket!, tool: 'ratchet', bit: 'T30', people: 1, carried: ['bit', 'people'] as const },
+    ];
+    const [op] = joinWithBefore([before, step, lock!], step);
+    // the tool was said of the second; its bit was carried into it; people were carried into both, and the first stand
+    expect(op).toMatchObject({ kind: 'step.edit', id: before.id, fields: { tool: 'ratchet', bit: 'T30', carried: ['bit', 'people'] } });
+    expect((op as unknown as { readonly fields: object }).fields).not.toHaveProperty('people');
+  });
   it('are split: the time is shared by parts, what was released stays', () => {
     const split = after(THREE, splitStep(THREE.steps, bracket!, bracket!.parts.slice(-1), testId(95)));
     expect(told(split)).toEqual(['trim after -', 'bracket after 1', 'cable after 2', 'lock after 2']);

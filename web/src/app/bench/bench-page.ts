@@ -334,6 +334,9 @@ export class BenchPage {
     const result = await this.work.keep([entry], line);
     if (!result.kept) {
       if (result.refusal) this.refuse(line, result.refusal);
+      // where the next line is being typed already, this one waits beside it
+      else if (this.entryLine()?.isEmpty() === false)
+        this.refuse(line, { code: 'back', message: 'Not kept: you took the line back', issues: [] });
       else this.entryLine()?.putBack(line);
       return;
     }

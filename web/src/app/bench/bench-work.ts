@@ -106,6 +106,9 @@ export class BenchWork {
   }
 
   private recall(studyId: string): void {
+    // what was asked of another study is answered with nothing kept
+    this.answerElsewhere('back');
+    this.elsewhereToo.set('');
     const [id = '', clock] = (localStorage.getItem(`bench ${studyId}`) ?? '').split(' ');
     this.sessionId.set(id);
     try {

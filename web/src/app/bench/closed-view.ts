@@ -7,6 +7,7 @@ import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
+import { PartLink } from '../record/part-link';
 import { Selection } from '../record/selection';
 import { EditField } from '../shared/edit-field';
 import { VehicleMark } from '../shared/vehicle-mark';
@@ -14,7 +15,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
 /** What was left closed, and what is damaged: with reasons, so that no figure is taken for more than it is. */
 @Component({
   selector: 'eb-closed-view',
-  imports: [EditField, VehicleMark, ButtonDirective, InputText, DataTable, TableHead, TableRow],
+  imports: [EditField, VehicleMark, ButtonDirective, InputText, DataTable, TableHead, TableRow, PartLink],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -65,9 +66,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
             <tr>
               <th scope="row">
                 <eb-vehicle-mark [place]="placeOf(row)" />
-                <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="selection.choosePart(row.id)">
-                  {{ row.name }}
-                </button>
+                <eb-part-link [partId]="row.id" [name]="row.name" />
               </th>
               @for (field of closedFields; track field.field) {
                 <td>
@@ -102,9 +101,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
             <tr>
               <th scope="row">
                 <eb-vehicle-mark [place]="placeOf(row)" />
-                <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="selection.choosePart(row.id)">
-                  {{ row.name }}
-                </button>
+                <eb-part-link [partId]="row.id" [name]="row.name" />
               </th>
               <td>
                 <eb-edit-field

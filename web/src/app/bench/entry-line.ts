@@ -332,6 +332,10 @@ export class EntryLine {
   }
 
   /** Puts a line back, for instance one the server refused. */
+  isEmpty(): boolean {
+    return this.text().trim() === '';
+  }
+
   putBack(line: string): void {
     this.text.set(line);
     this.focus();

@@ -98,6 +98,13 @@ describe('importing a file', () => {
     inner().mean({ word: { heading: 'made_by', value: 'Stanzen', rows: 2 }, meaning: 'stamp' });
     await settled();
     expect(page()).toContain('All 2 rows can be loaded.');
+    // a word that was said wrongly is said anew
+    expect(page()).toContain('1 word taken for what you said');
+    inner().mean({ word: { heading: 'made_by', value: 'Stanzen', rows: 2 }, meaning: '' });
+    await settled();
+    expect(page()).toContain('0 rows can be loaded; 2 have faults.');
+    inner().mean({ word: { heading: 'made_by', value: 'STANZEN', rows: 2 }, meaning: 'stamp' });
+    await settled();
     await press(/Load 2 rows/);
     expect(loaded[0]?.ops).toMatchObject([
       { fields: { name: 'Blech', massEachKg: 0.036, processId: 'stamping' } },

@@ -15,7 +15,6 @@ import {
   type Encoding,
   type FoundColumn,
   type ImportPreview,
-  type ImportRow,
   type ReadOptions,
   type SheetHead,
   type TableHead,
@@ -23,7 +22,6 @@ import {
 } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
-import { TableModule } from 'primeng/table';
 import type { Refusal } from '@each-bolt/core/wire';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
@@ -31,32 +29,10 @@ import { Choose, type Choice } from '../shared/choose';
 import { ImportColumns } from './import-columns';
 import { ImportMemory } from './import-memory';
 import { ImportReader } from './import-reader';
+import { ImportRows } from './import-rows';
 import { ImportWords } from './import-words';
 import { FileButton } from '../shared/file-button';
-import { Tick } from '../shared/tick';
 import { RefusalNote } from '../shared/refusal-note';
-
-const UNDERSTOOD: readonly CsvHeading[] = ['material', 'made_by', 'mass', 'thickness', 'envelope', 'run_length', 'fasteners', 'joints'];
-
-/** How a row reads in the preview. */
-interface PreviewRow {
-  readonly line: number;
-  readonly name: string;
-  readonly state: 'load' | 'fault' | 'inside a faulty row';
-  readonly text: string;
-  readonly faults: ImportRow['faults'];
-}
-
-const previewRow = (row: ImportRow, load: ReadonlySet<ImportRow>): PreviewRow => {
-  const quantity = row.fields.quantity ?? 1;
-  return {
-    line: row.line,
-    name: `${quantity > 1 ? `${quantity} × ` : ''}${row.fields.name ?? ''}`,
-    state: row.faults.length > 0 ? 'fault' : load.has(row) ? 'load' : 'inside a faulty row',
-    text: UNDERSTOOD.flatMap((heading) => row.understood[heading] ?? []).join(' · '),
-    faults: row.faults,
-  };
-};
 
 type Values = NonNullable<ReadOptions['values']>;
 
@@ -65,7 +41,7 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
 /** Reads a file of parts, shows row by row what would be loaded, and loads nothing until that is decided. */
 @Component({
   selector: 'eb-import-dialog',
-  imports: [Dialog, RefusalNote, TableModule, ButtonDirective, Tick, FileButton, InputText, Choose, ImportColumns, ImportWords],
+  imports: [Dialog, RefusalNote, ButtonDirective, FileButton, InputText, Choose, ImportColumns, ImportRows, ImportWords],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Import a file of parts"
@@ -93,7 +69,7 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
         </dl>
       </details>
     </div>
-    @if (reading()) {
+    @if (reading() && preview() === null) {
       <div class="busy">
         <p role="status">Reading the file{{ shareText() }} …</p>
         <button pButton severity="secondary" type="button" (click)="clear()">Stop</button>
@@ -101,6 +77,9 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
     }
     @for (issue of table()?.issues ?? []; track issue.code) {
       <eb-refusal [message]="issue.message" />
+    }
+    @for (note of table()?.notes ?? []; track note) {
+      <p class="note" role="note">{{ note }}.</p>
     }
     @if (head(); as sheet) {
       <div class="choices">
@@ -129,7 +108,12 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
       </div>
       <eb-import-columns [head]="sheet" [columns]="said().columns" [isOpen]="mappingOpen()" (chosen)="chooseColumn($event)" />
     }
-    <eb-import-words [unknown]="unknown()" [subsystems]="subsystemNames()" (meant)="mean($event)" />
+    <eb-import-words
+      [unknown]="unknown()"
+      [translated]="preview()?.translated ?? []"
+      [subsystems]="subsystemNames()"
+      (meant)="mean($event)"
+    />
     @for (issue of preview()?.issues ?? []; track issue.code) {
       <eb-refusal [message]="issue.message" />
     }
@@ -141,61 +125,16 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
       @if (notRead() !== '') {
         <p class="soft">Columns not known here and not read: {{ notRead() }}</p>
       }
-      <p-table
-        [value]="shownRows()"
-        [scrollable]="true"
-        scrollHeight="300px"
-        [virtualScroll]="shownRows().length > 200"
-        [virtualScrollItemSize]="44"
-        size="small"
-        dataKey="line"
-      >
-        <ng-template #header>
-          <tr>
-            <th scope="col" class="n">Line</th>
-            <th scope="col" class="state">Row</th>
-            <th scope="col" class="name">Part</th>
-            <th scope="col">Understood, or what is wrong</th>
-          </tr>
-        </ng-template>
-        <ng-template #body let-row>
-          <tr [class.faulty]="row.state !== 'load'">
-            <td class="figure n">{{ row.line }}</td>
-            <td class="state">{{ row.state }}</td>
-            <td class="name">{{ row.name }}</td>
-            <td>
-              @for (fault of row.faults; track fault.heading) {
-                <span class="fault">
-                  <span>{{ fault.heading.replace('_', ' ') }}: {{ fault.message }}</span>
-                  @if (!fault.isOfRow) {
-                    <input
-                      pInputText
-                      type="text"
-                      [attr.aria-label]="fault.heading.replace('_', ' ') + ' in line ' + row.line"
-                      [value]="fault.cell"
-                      (change)="mend(row.line, fault.heading, $any($event.target).value)"
-                    />
-                  }
-                </span>
-              } @empty {
-                <span class="soft">{{ row.text }}</span>
-              }
-            </td>
-          </tr>
-        </ng-template>
-      </p-table>
+      <eb-import-rows [rows]="rows()" (mended)="mend($event)" />
     }
     <ng-template #footer>
       @if (rows().length > 0) {
         <div class="foot">
-          @if (faultyCount() > 0) {
-            <eb-tick [checked]="onlyFaults()" (checkedChange)="onlyFaults.set(!onlyFaults())">only rows with faults</eb-tick>
-          }
           <span class="push"></span>
           <button pButton severity="secondary" type="button" (click)="visible.set(false)">
             {{ faultyCount() > 0 ? 'Cancel and correct the file' : 'Cancel' }}
           </button>
-          <button pButton type="button" [disabled]="sorted().load.length === 0 || loading()" (click)="go()">
+          <button pButton type="button" [disabled]="sorted().load.length === 0 || loading() || reading()" (click)="go()">
             {{ loading() ? 'Loading …' : loadText() }}
           </button>
         </div>
@@ -235,34 +174,12 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
     dd {
       margin: 0;
     }
+    .note {
+      color: var(--amber);
+      font-weight: 500;
+    }
     .sum {
       font-weight: 600;
-    }
-    .n {
-      width: 56px;
-    }
-    .state {
-      width: 130px;
-    }
-    .name {
-      width: 230px;
-    }
-    .faulty td {
-      background: var(--amber-tint);
-    }
-    .faulty .state {
-      font-weight: 600;
-      color: var(--amber);
-    }
-    .fault {
-      display: flex;
-      gap: 10px;
-      align-items: center;
-      justify-content: space-between;
-    }
-    .fault input {
-      width: 150px;
-      flex: none;
     }
     .busy {
       display: flex;
@@ -302,7 +219,6 @@ export class ImportDialog {
   protected readonly fileName = signal('');
   protected readonly reading = signal(false);
   protected readonly loading = signal(false);
-  protected readonly onlyFaults = signal(false);
   protected readonly refusal = signal<Refusal | null>(null);
   protected readonly table = signal<TableHead | null>(null);
   protected readonly sheetAt = signal(0);
@@ -336,11 +252,6 @@ export class ImportDialog {
   protected readonly sorted = computed(() => sortRows(this.rows()));
   protected readonly faultyCount = computed(() => this.sorted().faulty.length);
   protected readonly notRead = computed(() => this.preview()?.notRead.join(', ') ?? '');
-  protected readonly shownRows = computed(() => {
-    const load = new Set(this.sorted().load);
-    const all = this.rows().map((row) => previewRow(row, load));
-    return this.onlyFaults() ? all.filter((row) => row.state !== 'load') : all;
-  });
   protected readonly summary = computed(() => {
     const { load, faulty, insideFaulty } = this.sorted();
     const dragged = insideFaulty.length > 0 ? ` ${insideFaulty.length} more are inside one of those and stay out with it.` : '';
@@ -360,6 +271,7 @@ export class ImportDialog {
     if (!file) return;
     this.clear();
     this.fileName.set(file.name);
+    this.values.set(this.memory.values());
     this.reading.set(true);
     void file
       .arrayBuffer()
@@ -390,7 +302,6 @@ export class ImportDialog {
     const table = await this.reader.open(this.bytes, encoding);
     if (turn !== this.turn) return;
     this.table.set(table);
-    this.values.set(this.memory.values());
     this.reading.set(false);
     const best = table.sheets.reduce((at, head, i) => (known(head) > known(table.sheets[at] ?? head) ? i : at), 0);
     if (table.sheets.length > 0) await this.take(best);
@@ -431,16 +342,15 @@ export class ImportDialog {
     this.start(this.readAgain());
   }
 
+  /** @param meaning empty: the word is taken as it stands */
   protected mean({ word, meaning }: { readonly word: UnknownValue; readonly meaning: string }): void {
-    if (meaning === '') return;
-    this.values.update((values) => ({
-      ...values,
-      [word.heading]: { ...values[word.heading], [word.value.trim().toLowerCase()]: meaning },
-    }));
+    const key = word.value.trim().toLowerCase();
+    const { [key]: _before, ...others } = this.values()[word.heading] ?? {};
+    this.values.update((values) => ({ ...values, [word.heading]: meaning === '' ? others : { ...others, [key]: meaning } }));
     this.start(this.readAgain());
   }
 
-  protected mend(line: number, heading: CsvHeading, text: string): void {
+  protected mend({ line, heading, text }: { readonly line: number; readonly heading: CsvHeading; readonly text: string }): void {
     this.said.update((said) => ({ ...said, mends: { ...said.mends, [mendKey(line, heading)]: text } }));
     this.start(this.readAgain());
   }
@@ -454,9 +364,7 @@ export class ImportDialog {
     const read = await this.reader.read(this.sheetAt(), options);
     if (turn !== this.turn) return;
     this.reading.set(false);
-    const isFirst = this.preview() === null;
     this.preview.set(read);
-    if (isFirst) this.onlyFaults.set(read.rows.some((row) => row.faults.length > 0) && read.rows.length > 12);
   }
 
   protected go(): void {

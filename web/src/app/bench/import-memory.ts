@@ -27,7 +27,8 @@ export class ImportMemory {
     return this.recall().values;
   }
 
-  remember(headings: readonly string[], columns: readonly (FoundColumn | null)[], values: Values): void {
+  /** Subsystems are those of one study: what a word for one means is not remembered. */
+  remember(headings: readonly string[], columns: readonly (FoundColumn | null)[], { subsystem: _ofStudy, ...values }: Values): void {
     const shape = shapeOf(headings);
     const others = Object.entries(this.recall().columns).filter(([before]) => before !== shape);
     const kept = [...others, [shape, columns.map(columnKey)] as const].slice(-MOST_SHAPES);

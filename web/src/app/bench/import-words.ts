@@ -1,7 +1,8 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MATERIALS, PROCESSES, counted } from '@each-bolt/core/shared';
 import { DAMAGE_FROM, HANDS, OPENED, PART_STATES } from '@each-bolt/core/record';
-import type { CsvHeading, UnknownValue } from '@each-bolt/core/bench';
+import type { CsvHeading, TranslatedValue, UnknownValue } from '@each-bolt/core/bench';
 import { Choose, type Choice } from '../shared/choose';
 
 const choicesOf = (rows: readonly { readonly id: string; readonly name: string }[]): readonly Choice[] =>
@@ -17,29 +18,47 @@ const MEANINGS: Partial<Record<CsvHeading, readonly Choice[]>> = {
   damage_from: wordsOf(DAMAGE_FROM),
 };
 
+interface WordRow {
+  readonly word: UnknownValue;
+  readonly meaning: string;
+  readonly where: string;
+  readonly choices: readonly Choice[];
+}
+
 /** Words of a file that are not known here: what each means is said once, for all its rows. */
 @Component({
   selector: 'eb-import-words',
-  imports: [Choose],
-  template: `@if (rows().length > 0) {
-    <section aria-label="Words that are not known here">
-      <h3>Words that are not known here: say what each means, once for all its rows</h3>
-      @for (row of rows(); track row.word.heading + row.word.value) {
-        <label>
-          <span
-            >“{{ row.word.value }}” <small class="soft">{{ row.where }}</small></span
-          >
-          <eb-choose
-            [label]="'Meaning of ' + row.word.value"
-            value=""
-            placeholder="means …"
-            [options]="row.choices"
-            (valueChange)="meant.emit({ word: row.word, meaning: $event })"
-          />
-        </label>
-      }
-    </section>
-  }`,
+  imports: [Choose, NgTemplateOutlet],
+  template: `@if (unknown().length > 0) {
+      <section aria-label="Words that are not known here">
+        <h3>Words that are not known here: say what each means, once for all its rows</h3>
+        @for (row of asked(); track row.word.heading + row.word.value) {
+          <ng-container [ngTemplateOutlet]="line" [ngTemplateOutletContext]="{ $implicit: row }" />
+        }
+      </section>
+    }
+    @if (translated().length > 0) {
+      <details>
+        <summary>{{ toldText() }}</summary>
+        @for (row of told(); track row.word.heading + row.word.value) {
+          <ng-container [ngTemplateOutlet]="line" [ngTemplateOutletContext]="{ $implicit: row }" />
+        }
+      </details>
+    }
+    <ng-template #line let-row>
+      <label>
+        <span
+          >“{{ row.word.value }}” <small class="soft">{{ row.where }}</small></span
+        >
+        <eb-choose
+          [label]="'Meaning of ' + row.word.value"
+          [value]="row.meaning"
+          placeholder="means …"
+          [options]="row.choices"
+          (valueChange)="meant.emit({ word: row.word, meaning: $event })"
+        />
+      </label>
+    </ng-template>`,
   styles: `
     section {
       border: 1px solid var(--amber-edge);
@@ -48,6 +67,13 @@ const MEANINGS: Partial<Record<CsvHeading, readonly Choice[]>> = {
       margin-bottom: 10px;
       max-height: 200px;
       overflow: auto;
+    }
+    details {
+      margin-bottom: 10px;
+    }
+    summary {
+      cursor: pointer;
+      font: 500 13px/1.6 var(--label);
     }
     label {
       display: flex;
@@ -65,15 +91,23 @@ const MEANINGS: Partial<Record<CsvHeading, readonly Choice[]>> = {
 })
 export class ImportWords {
   readonly unknown = input.required<readonly UnknownValue[]>();
+  /** words that are taken for what they were said to mean */
+  readonly translated = input<readonly TranslatedValue[]>([]);
   /** names of the subsystems of the study */
   readonly subsystems = input<readonly string[]>([]);
   readonly meant = output<{ readonly word: UnknownValue; readonly meaning: string }>();
 
-  protected readonly rows = computed(() =>
-    this.unknown().map((word) => ({
+  protected readonly asked = computed(() => this.unknown().map((word) => this.row(word, '')));
+  protected readonly told = computed(() => this.translated().map((word) => this.row(word, word.meaning)));
+  protected readonly toldText = computed(() => `${counted(this.translated().length, 'word')} taken for what you said`);
+
+  private row(word: UnknownValue, meaning: string): WordRow {
+    const meanings = word.heading === 'subsystem' ? wordsOf(this.subsystems()) : (MEANINGS[word.heading] ?? []);
+    return {
       word,
+      meaning,
       where: `${word.heading.replaceAll('_', ' ')}, ${counted(word.rows, 'row')}`,
-      choices: word.heading === 'subsystem' ? wordsOf(this.subsystems()) : (MEANINGS[word.heading] ?? []),
-    })),
-  );
+      choices: meaning === '' ? meanings : [{ value: '', word: 'as it stands' }, ...meanings],
+    };
+  }
 }

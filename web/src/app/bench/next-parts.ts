@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, signal } from '@angular/core';
 import { fixed } from '@each-bolt/core/shared';
 import type { NextPart } from '@each-bolt/core/bench';
 import { ButtonDirective } from 'primeng/button';
-import { Selection } from '../record/selection';
+import { PartLink } from '../record/part-link';
 
 /** So many are listed at first. */
 const FIRST = 8;
@@ -10,23 +10,14 @@ const FIRST = 8;
 /** What is to be done next: parts with the reason, each opened by a click. */
 @Component({
   selector: 'eb-next-parts',
-  imports: [ButtonDirective],
+  imports: [ButtonDirective, PartLink],
   template: `@if (parts().length > 0) {
     <section [attr.aria-label]="title()">
       <h2>{{ title() }}</h2>
       <ul>
         @for (row of shown(); track row.part.id) {
           <li>
-            <button
-              pButton
-              [text]="true"
-              severity="secondary"
-              type="button"
-              class="link-button"
-              (click)="selection.choosePart(row.part.id)"
-            >
-              {{ row.part.name }}
-            </button>
+            <eb-part-link [partId]="row.part.id" [name]="row.part.name" />
             <span class="soft">{{ row.why }}</span>
           </li>
         }
@@ -68,7 +59,6 @@ const FIRST = 8;
 export class NextParts {
   readonly title = input.required<string>();
   readonly parts = input.required<readonly NextPart[]>();
-  protected readonly selection = inject(Selection);
   protected readonly first = FIRST;
   protected readonly all = signal(false);
   protected readonly shown = computed(() => (this.all() ? this.parts() : this.parts().slice(0, FIRST)));

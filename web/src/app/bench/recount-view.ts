@@ -8,6 +8,7 @@ import { Session as SignedIn } from '../record/session';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
+import { PartLink } from '../record/part-link';
 import { Selection } from '../record/selection';
 import { EditField } from '../shared/edit-field';
 import { whenText } from '../record/when';
@@ -17,7 +18,7 @@ import { NextParts } from './next-parts';
 /** A second person counts fasteners and joints without seeing the first count. */
 @Component({
   selector: 'eb-recount-view',
-  imports: [EditField, NextParts, ButtonDirective, InputText, DataTable, TableHead, TableRow, TableFoot],
+  imports: [EditField, NextParts, ButtonDirective, InputText, DataTable, TableHead, TableRow, TableFoot, PartLink],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -92,16 +93,7 @@ import { NextParts } from './next-parts';
       ><ng-template [ebRow]="rows()" track="recount.id" let-row>
         <tr>
           <th scope="row">
-            <button
-              pButton
-              [text]="true"
-              severity="secondary"
-              type="button"
-              class="link-button"
-              (click)="selection.choosePart(row.recount.partId)"
-            >
-              {{ row.name }}
-            </button>
+            <eb-part-link [partId]="row.recount.partId" [name]="row.name" />
           </th>
           <td>{{ row.recount.by }}, {{ row.when }}</td>
           <td>

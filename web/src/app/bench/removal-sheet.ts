@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { afterByNumber, dropCarried, saidOf } from '@each-bolt/core/bench';
 import { fieldLines, type Step, type StepFields } from '@each-bolt/core/record';
@@ -18,7 +19,7 @@ const LAST = fieldLines('step', ['workedS']);
 /** One removal, field by field, and what can be done with it among the others. */
 @Component({
   selector: 'eb-removal-sheet',
-  imports: [ButtonDirective, EditField, FieldPipe],
+  imports: [ButtonDirective, EditField, FieldPipe, NgTemplateOutlet],
   template: `<section aria-label="Removal">
     <header class="sheet-head">
       <h2>Removal {{ number() }}: {{ parts() }}</h2>
@@ -59,17 +60,7 @@ const LAST = fieldLines('step', ['workedS']);
     </header>
     <dl class="facts">
       @for (line of first; track line.field) {
-        <dt>{{ line.label }}</dt>
-        <dd>
-          <eb-edit-field
-            [of]="line.name"
-            [leftward]="true"
-            [value]="valueOf(line.field)"
-            [disabled]="!work.mayRecord()"
-            [fault]="edits.faultOf(step().id, line.field)"
-            (committed)="set(line.field, $event)"
-          />
-        </dd>
+        <ng-container [ngTemplateOutlet]="field" [ngTemplateOutletContext]="{ $implicit: line }" />
       }
       @if (carried(); as over) {
         <dt>Carried over</dt>
@@ -105,17 +96,7 @@ const LAST = fieldLines('step', ['workedS']);
         />
       </dd>
       @for (line of last; track line.field) {
-        <dt>{{ line.label }}</dt>
-        <dd>
-          <eb-edit-field
-            [of]="line.name"
-            [leftward]="true"
-            [value]="valueOf(line.field)"
-            [disabled]="!work.mayRecord()"
-            [fault]="edits.faultOf(step().id, line.field)"
-            (committed)="set(line.field, $event)"
-          />
-        </dd>
+        <ng-container [ngTemplateOutlet]="field" [ngTemplateOutletContext]="{ $implicit: line }" />
       }
       <dt>Fluids and energy released</dt>
       <dd>{{ released() }}</dd>
@@ -124,6 +105,19 @@ const LAST = fieldLines('step', ['workedS']);
         <eb-edit-field of="step.note" [value]="step().note" [disabled]="!work.mayRecord()" (committed)="set('note', $event)" />
       </dd>
     </dl>
+    <ng-template #field let-line>
+      <dt>{{ line.label }}</dt>
+      <dd>
+        <eb-edit-field
+          [of]="line.name"
+          [leftward]="true"
+          [value]="valueOf(line.field)"
+          [disabled]="!work.mayRecord()"
+          [fault]="edits.faultOf(step().id, line.field)"
+          (committed)="set(line.field, $event)"
+        />
+      </dd>
+    </ng-template>
   </section>`,
   styles: `
     section {

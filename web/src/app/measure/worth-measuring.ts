@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { worthMeasuring, type WorthMeasuring } from '@each-bolt/core/measure';
 import { READ_IN, fixed, materialById, readAs } from '@each-bolt/core/shared';
-import { ButtonDirective } from 'primeng/button';
 import { OpenStudy } from '../record/open-study';
+import { PartLink } from '../record/part-link';
 import { Selection } from '../record/selection';
 import { DataTable, SortHeading, TableHead, TableRow } from '../shared/data-table';
 
@@ -12,7 +12,7 @@ const MOST_LISTED = 60;
 /** Where no part is chosen: the parts of the subsystem that are worth measuring, and what each lacks. */
 @Component({
   selector: 'eb-worth-measuring',
-  imports: [ButtonDirective, DataTable, SortHeading, TableHead, TableRow],
+  imports: [DataTable, SortHeading, TableHead, TableRow, PartLink],
   template: `@if (rows().length > 0) {
       <p class="soft">
         Worth measuring under {{ selection.subsystem()?.name }} of {{ selection.vehicle()?.name }}: those first on which most mass rests.
@@ -30,16 +30,7 @@ const MOST_LISTED = 60;
         <ng-template [ebRow]="rows()" track="part.id" let-row>
           <tr>
             <td>
-              <button
-                pButton
-                [text]="true"
-                severity="secondary"
-                type="button"
-                class="link-button"
-                (click)="selection.choosePart(row.part.id)"
-              >
-                {{ row.part.name }}
-              </button>
+              <eb-part-link [partId]="row.part.id" [name]="row.part.name" />
             </td>
             <td
               class="right figure"
