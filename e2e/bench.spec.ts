@@ -200,7 +200,7 @@ test('a workbook with headings and words of its own is understood, put right whe
   await expect(dialog).toContainText('What the columns hold: 2 of 4 are read');
   await choose(dialog.getByLabel('Read as: Was es wiegt'), 'mass');
   await choose(dialog.getByLabel('Meaning of Stanzen'), 'stamping');
-  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
+  await expect(dialog).toContainText('1 row can be loaded; 1 has faults');
   await dialog.getByLabel('mass in line 3').fill('36 g');
   await dialog.getByLabel('mass in line 3').press('Enter');
   await expect(dialog).toContainText('All 2 rows can be loaded.');
@@ -212,14 +212,14 @@ test('a workbook with headings and words of its own is understood, put right whe
   await page.keyboard.press('i');
   await dialog.getByLabel('CSV or XLSX file').setInputFiles(file('door again.xlsx'));
   await expect(dialog).toContainText('What the columns hold: 3 of 4 are read');
-  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
+  await expect(dialog).toContainText('1 row can be loaded; 1 has faults');
   // what was said before can be said otherwise
   await dialog.getByText('1 word taken for what you said').click();
   await expect(dialog.getByLabel('Meaning of Stanzen')).toHaveText(/stamping/);
   await choose(dialog.getByLabel('Meaning of Stanzen'), 'as it stands');
   await expect(dialog).toContainText('0 rows can be loaded; 2 have faults');
   await choose(dialog.getByLabel('Meaning of Stanzen'), 'stamping');
-  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
+  await expect(dialog).toContainText('1 row can be loaded; 1 has faults');
   // another sheet, another line for the heading: what cannot be is said
   await choose(dialog.getByLabel('Sheet', { exact: true }), 'Cover, 1 row');
   await expect(dialog).toContainText('The file has no rows');
@@ -232,7 +232,7 @@ test('a workbook with headings and words of its own is understood, put right whe
   await expect(dialog).toContainText('No column is the name of the part');
   await dialog.getByLabel('Heading in line').fill('2');
   await dialog.getByLabel('Heading in line').press('Enter');
-  await expect(dialog).toContainText('1 rows can be loaded; 1 have faults');
+  await expect(dialog).toContainText('1 row can be loaded; 1 has faults');
   await dialog.getByRole('button', { name: 'Cancel and correct the file' }).click();
   await allKept(page);
 });
@@ -251,6 +251,6 @@ test('a text file says its encoding, and is read in another where that is said',
   await choose(dialog.getByLabel('Encoding'), 'UTF-8');
   await expect(dialog).toContainText('Holds characters that cannot be read');
   await choose(dialog.getByLabel('Encoding'), 'Latin-1 (Windows-1252)');
-  await dialog.getByRole('button', { name: 'Load 1 rows' }).click();
+  await dialog.getByRole('button', { name: 'Load 1 row' }).click();
   await expect(rowOf(page, /Türblech/)).toContainText('1.200');
 });

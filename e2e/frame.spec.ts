@@ -94,7 +94,7 @@ test('the card, its form and the import have nothing serious either', async ({ p
   await page
     .getByLabel('CSV or XLSX file')
     .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('name,mass\nplate,1 kg\nlever,5') });
-  await expect(page.getByText('1 rows can be loaded; 1 have faults.')).toBeVisible();
+  await expect(page.getByText('1 row can be loaded; 1 has faults.')).toBeVisible();
   expect(await serious(page)).toEqual([]);
 });
 

@@ -441,7 +441,7 @@ export class BenchPage {
   }): Promise<void> {
     const result = await this.service.send(ops);
     done(result.kept ? null : result.refusal);
-    if (result.kept) this.said.set(`Loaded ${rows} rows as one change.`);
+    if (result.kept) this.said.set(`Loaded ${counted(rows, 'row')} as one change.`);
   }
 
   protected async dropCarried(): Promise<void> {

@@ -75,11 +75,11 @@ describe('importing a file', () => {
   it('loads nothing by itself, and on demand only the rows without fault', async () => {
     await choose('no,inside_of,name,mass\n1,,module,36\n1.1,1,plate,1 kg\n2,,arm,1 kg');
     expect(page()).toContain(
-      '1 rows can be loaded; 1 have faults. 1 more are inside one of those and stay out with it. Nothing is loaded until you decide.',
+      '1 row can be loaded; 1 has faults. 1 more is inside one of those and stay out with it. Nothing is loaded until you decide.',
     );
     expect(page()).toContain('mass: 36 of what: g or kg?');
     expect(loaded).toEqual([]);
-    await press(/Load 1 rows, leave out 2/);
+    await press(/Load 1 row, leave out 2/);
     expect(loaded).toMatchObject([{ rows: 1, ops: [{ kind: 'part.add', fields: { name: 'arm', vehicleId: LEFT.id } }] }]);
   });
   it('says what is wrong with a file that cannot be read at all', async () => {

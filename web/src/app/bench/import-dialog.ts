@@ -181,6 +181,15 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
     .sum {
       font-weight: 600;
     }
+    .foot {
+      display: flex;
+      flex: 1;
+      gap: 8px;
+      align-items: center;
+    }
+    .push {
+      flex: 1;
+    }
     .busy {
       display: flex;
       gap: 12px;
@@ -254,17 +263,20 @@ export class ImportDialog {
   protected readonly notRead = computed(() => this.preview()?.notRead.join(', ') ?? '');
   protected readonly summary = computed(() => {
     const { load, faulty, insideFaulty } = this.sorted();
-    const dragged = insideFaulty.length > 0 ? ` ${insideFaulty.length} more are inside one of those and stay out with it.` : '';
+    const dragged =
+      insideFaulty.length > 0
+        ? ` ${fixed(insideFaulty.length, 0)} more ${insideFaulty.length === 1 ? 'is' : 'are'} inside one of those and stay out with it.`
+        : '';
     return faulty.length === 0
       ? load.length === 1
         ? 'The one row can be loaded.'
         : `All ${fixed(load.length, 0)} rows can be loaded.`
-      : `${load.length} rows can be loaded; ${faulty.length} have faults.${dragged} Nothing is loaded until you decide.`;
+      : `${counted(load.length, 'row')} can be loaded; ${fixed(faulty.length, 0)} ${faulty.length === 1 ? 'has' : 'have'} faults.${dragged} Nothing is loaded until you decide.`;
   });
   protected readonly loadText = computed(() => {
     const { load, faulty, insideFaulty } = this.sorted();
     const out = faulty.length + insideFaulty.length;
-    return out === 0 ? `Load ${load.length} rows` : `Load ${load.length} rows, leave out ${out}`;
+    return `Load ${counted(load.length, 'row')}${out === 0 ? '' : `, leave out ${fixed(out, 0)}`}`;
   });
 
   protected choose([file]: readonly File[]): void {
