@@ -13,6 +13,7 @@ export const volumeText = (volumeM3: number): string =>
 
 type Sized = Pick<Part, 'massEachKg' | 'lengthM' | 'widthM' | 'heightM' | 'materialId'>;
 
+/** Length, width and height of a part, m; null while one of them is not known. */
 export const envelopeOf = (part: Pick<Sized, 'lengthM' | 'widthM' | 'heightM'>): readonly [number, number, number] | null =>
   part.lengthM === null || part.widthM === null || part.heightM === null ? null : [part.lengthM, part.widthM, part.heightM];
 

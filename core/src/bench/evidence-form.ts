@@ -52,6 +52,7 @@ const uText = (field: string, u: number | null): string => {
 
 const rangeOf = ({ low, high }: Evidence): string => (low === null ? '' : high === null ? `${low}+` : `${low}-${high}`);
 
+/** How a field is known, as texts to edit; “to be confirmed” where nothing is said. */
 export const evidenceForm = (entity: KnowingEntity, row: Row, field: string): EvidenceForm => {
   const said = evidenceFor(entity, row, field) ?? evidence('?');
   return { mark: said.mark, u: uText(field, said.u), range: rangeOf(said), instrument: said.instrument, source: said.source };

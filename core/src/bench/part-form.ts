@@ -72,6 +72,7 @@ interface PriceBasis {
 
 const mm = (metres: number | null): string => (metres === null ? '' : String(millimetres(metres)));
 
+/** The fields of a part as texts to edit, quantities with their units, money in the currency of the basis. */
 export const partForm = (part: Part, basis: PriceBasis): PartForm => ({
   name: part.name,
   tag: part.tag,

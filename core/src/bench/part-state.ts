@@ -6,6 +6,7 @@ export type PartState = 'fitted' | 'removed' | 'opened' | 'left closed' | 'missi
 /** Parts that nobody can put on a scale any more. */
 const GONE: ReadonlySet<string> = new Set(['missing', 'destroyed', 'returned']);
 
+/** Whether a part is still there to be weighed and measured: not missing, destroyed or returned. */
 export const canBeMeasured = ({ state }: Pick<Part, 'state'>): boolean => state === null || !GONE.has(state);
 
 /** The parts that some removal names. */

@@ -181,6 +181,7 @@ export const catalogueIssues = (basis: CostBasis): readonly Issue[] =>
         ),
       ];
 
+/** The basis on which costs of a study stand: currency, price year, volume, years and region. */
 export const basisOf = (study: Study): CostBasis => ({
   currency: study.currency,
   priceYear: study.priceYear,

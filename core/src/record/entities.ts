@@ -96,6 +96,7 @@ type OpFor<E extends Entity> =
 export type Op = { readonly [E in Entity]: OpFor<E> }[Entity];
 export type OpKind = Op['kind'];
 
+/** The kind of record and the verb of an op: `part.add` is a part that is added. */
 export const splitKind = (kind: OpKind): { readonly entity: Entity; readonly verb: Verb } => {
   const [entity, verb] = kind.split('.') as [Entity, Verb];
   return { entity, verb };

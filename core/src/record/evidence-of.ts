@@ -8,6 +8,7 @@ import { evidence } from './evidence';
 export type KnowingEntity = {
   readonly [E in Entity]: 'evidence' extends keyof (typeof KINDS)[E]['fields'] ? E : never;
 }[Entity];
+/** Whether rows of this kind say how their fields are known. */
 export const isKnowing = (entity: Entity): entity is KnowingEntity => 'evidence' in KINDS[entity].fields;
 
 const fieldsOf = (entity: Entity): Fields => KINDS[entity].fields;

@@ -17,6 +17,7 @@ export const massUKg = (row: Weighed): number | null => massSaid(row)?.u ?? null
 /** Was the mass stated of all together? */
 export const isMassOfAll = ({ evidence: said }: Pick<Weighed, 'evidence'>): boolean => said.massEachKg?.typed?.startsWith('total') ?? false;
 
+/** How a figure is known: its mark, and what else is said of it; what is not said is null or empty. */
 export const evidence = (mark: EvidenceMark, more: Partial<Evidence> = {}): Evidence => ({
   mark,
   u: null,

@@ -10,6 +10,7 @@ export interface Issue {
   readonly message: string;
 }
 
+/** A fault in what was recorded or typed, as a value, so that one does not hide the rest. */
 export const issue = (code: string, message: string, field: string | null = null, recordId: string | null = null): Issue => ({
   code,
   recordId,

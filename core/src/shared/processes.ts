@@ -211,4 +211,5 @@ export const PROCESSES: readonly Process[] = [
 
 export const processById: ReadonlyMap<string, Process> = new Map(PROCESSES.map((p) => [p.id, p]));
 
+/** A figure of a process at a mass of the part, kg: its base and what each kilogram adds. */
 export const atMass = (figure: ByMass, massKg: number): number => figure.base + figure.perKg * massKg;

@@ -67,4 +67,5 @@ export const toSi = (value: number, from: Unit): number => (value * from.times) 
 /** Value in the given unit of a value in SI. `fromSi(0.041, MASS_UNITS.g) // => 41` */
 export const fromSi = (si: number, to: Unit): number => (si * to.over) / to.times;
 
+/** Whether a word is a unit of length this record reads. */
 export const isLengthUnit = (word: string): word is LengthUnit => Object.hasOwn(LENGTH_UNITS, word);

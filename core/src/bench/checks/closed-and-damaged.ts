@@ -7,6 +7,7 @@ interface Register {
   readonly damaged: readonly Part[];
 }
 
+/** Parts that were left closed and parts that came to harm, each in the order they were recorded. */
 export const closedAndDamaged = (record: Pick<StudyRecord, 'parts'>): Register => {
   const order = [...record.parts].sort((a, b) => a.sequence - b.sequence || (a.id < b.id ? -1 : 1));
   return { closed: order.filter((p) => p.opened === 'closed'), damaged: order.filter((p) => p.damage !== '') };

@@ -93,6 +93,7 @@ export const shapeOf = (headings: readonly string[]): string =>
 
 /** A column as one word, and back: `mass g`. */
 export const columnKey = (column: FoundColumn | null): string => (column === null ? '' : `${column.heading} ${column.unit ?? ''}`.trim());
+/** The column a key of {@link COLUMN_CHOICES} stands for; null for the empty key, which leaves a column out. */
 export const columnOfKey = (key: string): FoundColumn | null => {
   const [heading = '', unit = null] = key.split(' ');
   const found = CSV_COLUMNS.find((column) => column.heading === heading);

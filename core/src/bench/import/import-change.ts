@@ -36,6 +36,7 @@ export const withSubsystems = (rows: readonly ImportRow[], subsystems: readonly 
   );
 };
 
+/** Rows of a file that can be loaded, and those that cannot: their own faults, or an assembly above them that has faults. */
 export const sortRows = (rows: readonly ImportRow[]): Sorted => {
   const faulty = rows.filter((row) => row.faults.length > 0);
   const out = new Set(faulty.map((row) => row.no).filter((no) => no !== ''));

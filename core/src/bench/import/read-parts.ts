@@ -228,6 +228,7 @@ export interface TranslatedValue extends UnknownValue {
   readonly meaning: string;
 }
 
+/** The key under which a mended cell is kept: its line in the file and its heading. */
 export const mendKey = (line: number, heading: CsvHeading): string => `${line} ${heading}`;
 
 /** The words of coded columns that are not known, those of most rows first. */

@@ -144,6 +144,7 @@ export const closureAt = (rolled: RollUp<BenchMeasures>, place: number): MassClo
 
 const EMPTY: readonly never[] = [];
 
+/** Rows by the part they belong to, in the order they came. */
 export const groupByPart = <T extends { readonly partId: string }>(rows: readonly T[]): ReadonlyMap<string, readonly T[]> => {
   const groups = new Map<string, T[]>();
   for (const row of rows) {

@@ -242,6 +242,31 @@ export interface Figure {
   readonly shown?: (si: number, plain: string) => string;
 }
 
+/** ½ or 3/8 without a unit: an inch as often as not. */
+const isFraction = (stated: Stated): boolean => !stated.hasUnit && stated.digits.includes('/');
+
+/** From this figure on a length without a unit is hardly in metres. */
+const HARDLY_METRES = 15;
+
+/** Which unit is meant, the likelier first. */
+const unitQuestion = (
+  text: string,
+  end: number,
+  stated: Stated,
+  asked: readonly string[],
+  spell: (figure: string) => string,
+): Match<never> => {
+  const isLarge = asked.includes('mm') && Number.parseFloat(stated.plain.replace(/^\D+/, '')) >= HARDLY_METRES;
+  const units = isFraction(stated) ? ['in', 'mm'] : isLarge ? [...asked].sort((a, b) => Number(b === 'mm') - Number(a === 'mm')) : asked;
+  const figure = isFraction(stated) ? stated.digits : stated.plain;
+  return ask(
+    end,
+    'length-without-unit',
+    isFraction(stated) ? `${text}: a fraction of an inch?` : `${text}: ${units.join(' or ')}?`,
+    units.map((unit) => ({ label: `${figure} ${unit}`, replacement: spell(`${figure} ${unit}`) })),
+  );
+};
+
 interface FigureRead {
   readonly si: number;
   readonly isTotal: boolean;
@@ -280,33 +305,8 @@ export const figureAt = (
   if (fault) return only(fault);
   const bound = boundQuestion(line, at, read, figure.spelling(''));
   if (bound) return only(bound);
-  if (!stated.hasUnit && stated.digits.includes('/'))
-    return only(
-      ask(
-        end,
-        'length-without-unit',
-        `${line.slice(at, end)}: a fraction of an inch?`,
-        ['in', 'mm'].map((unit) => ({ label: `${stated.digits} ${unit}`, replacement: spell(`${stated.digits} ${unit}`) })),
-      ),
-    );
-  const asked = figure.unitAsked ?? ['mm', 'm'];
-  // 450 is hardly metres
-  const units =
-    asked.includes('mm') && Number.parseFloat(stated.plain.replace(/^\D+/, '')) >= 15
-      ? [...asked].sort((a, b) => Number(b === 'mm') - Number(a === 'mm'))
-      : asked;
-  if (stated.symbol === '' || stated.value === null)
-    return only(
-      ask(
-        end,
-        'length-without-unit',
-        `${line.slice(at, end)}: ${units.join(' or ')}?`,
-        units.map((unit) => ({
-          label: `${stated.plain} ${unit}`,
-          replacement: spell(`${stated.plain} ${unit}`),
-        })),
-      ),
-    );
+  if (stated.value === null || stated.symbol === '' || isFraction(stated))
+    return only(unitQuestion(line.slice(at, end), end, stated, figure.unitAsked ?? ['mm', 'm'], spell));
   const { si, u } = stated.value;
   if (!(si > 0 && si <= figure.most))
     return only(

@@ -7,7 +7,7 @@ import { ADJECTIVE, kindsNamed } from './fastener-words';
 import { fastenerMatchers, type FastenerDraft } from './fastener-matchers';
 import { isPlaceWord } from './matching';
 import type { Candidate } from './parse-part';
-import { quote, readLine, wordsAsOne, wordsOf, type Stretch } from './reader';
+import { quote, readLine, wordsAsOne, wordsOf, type Reading, type Stretch } from './reader';
 
 /** How far the mass of a fastener may be from that of a standard one before it is asked about. Assumed. */
 const UNLIKELY_TIMES = 10;
@@ -106,6 +106,40 @@ const headCost = (stretches: readonly Stretch<FastenerDraft>[], line: string): n
   return cost;
 };
 
+/** How many there are is not said. */
+const countQuestion = (start: number): Question => ({
+  start,
+  end: start,
+  code: 'no-count',
+  message: 'How many? Put the count first',
+  choices: [1, 2, 4].map((n) => ({ label: String(n), replacement: `${n} ` })),
+});
+
+/** What was read as a fastener set; what is not said is null, and a set without a kind is of bolts. */
+const entryOf = ({ draft, evidence }: Reading<FastenerDraft>, note: string): FastenerEntry => {
+  const counted = draft.count ?? null;
+  const count = counted?.count ?? 1;
+  return {
+    kind: 'fasteners',
+    count,
+    fastenerKind: draft.fastenerKind ?? 'bolt',
+    threadM: draft.threadM ?? null,
+    pitchM: draft.pitchM ?? null,
+    lengthM: draft.lengthM ?? null,
+    drive: draft.drive ?? '',
+    grade: draft.grade ?? '',
+    direction: draft.direction ?? null,
+    tighteningNm: draft.tighteningNm ?? null,
+    breakawayNm: draft.breakawayNm ?? null,
+    access: draft.access ?? null,
+    tool: draft.tool ?? '',
+    removed: draft.removed ?? null,
+    mass: massEach(draft.mass, count),
+    note,
+    evidence: counted?.evidence ? { count: counted.evidence, ...evidence } : evidence,
+  };
+};
+
 /** Reads a line as a fastener set; null when nothing in it is one. */
 export const fastenerCandidate = (line: string, start: number): Candidate | null => {
   const kinds = kindsNamed(line);
@@ -124,44 +158,13 @@ export const fastenerCandidate = (line: string, start: number): Candidate | null
     stretches.find(({ match }) => match.put && 'count' in match.put) ??
     stretches.find(({ match }) => match.question?.code.startsWith('count'));
   const asParts = countStretch ? isCountedAsParts(line, countStretch.start, countStretch.match.end) : false;
-  const asked: readonly Question[] =
-    countStretch || reading.questions.some((q) => q.code === 'mass-without-unit')
-      ? []
-      : [
-          {
-            start,
-            end: start,
-            code: 'no-count',
-            message: 'How many? Put the count first',
-            choices: [1, 2, 4].map((n) => ({ label: String(n), replacement: `${n} ` })),
-          },
-        ];
+  const asked = countStretch || reading.questions.some((q) => q.code === 'mass-without-unit') ? [] : [countQuestion(start)];
   const note = wordsOf(reading.words);
   const tooLong: readonly Question[] =
     note.length > MOST_NOTE
       ? [{ start, end: line.length, code: 'note-long', message: `A remark may have at most ${MOST_NOTE} characters`, choices: [] }]
       : [];
-  const counted = draft.count ?? null;
-  const count = counted?.count ?? 1;
-  const entry: FastenerEntry = {
-    kind: 'fasteners',
-    count,
-    fastenerKind: draft.fastenerKind ?? 'bolt',
-    threadM: draft.threadM ?? null,
-    pitchM: draft.pitchM ?? null,
-    lengthM: draft.lengthM ?? null,
-    drive: draft.drive ?? '',
-    grade: draft.grade ?? '',
-    direction: draft.direction ?? null,
-    tighteningNm: draft.tighteningNm ?? null,
-    breakawayNm: draft.breakawayNm ?? null,
-    access: draft.access ?? null,
-    tool: draft.tool ?? '',
-    removed: draft.removed ?? null,
-    mass: massEach(draft.mass, count),
-    note,
-    evidence: counted?.evidence ? { count: counted.evidence, ...reading.evidence } : reading.evidence,
-  };
+  const entry = entryOf(reading, note);
   const understood = wordsAsOne(reading.understood, 'remark', note);
   const open = [...kindQuestion(stretches, line), ...asked, ...reading.questions, ...tooLong];
   const questions = open.length > 0 ? open : massQuestion(entry, line, understood);

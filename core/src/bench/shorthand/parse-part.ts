@@ -32,7 +32,7 @@ import {
   type SizeDraft,
 } from './part-sizes';
 import { bareNumber, innerDiameter, massOfSeveral, splitMass, sumMatcher } from './part-numbers';
-import { keepAsWords, labelled, leaveOut, quote, readLine, wordsAsOne, wordsOf, type Match, type Matcher } from './reader';
+import { keepAsWords, labelled, leaveOut, quote, readLine, wordsAsOne, wordsOf, type Match, type Matcher, type Reading } from './reader';
 import { JOINT_CODE } from './joint-words';
 import { FASTENER_WORD, headFastener } from './fastener-words';
 
@@ -205,38 +205,30 @@ const massQuestion = (name: string, line: string, mass: PartEntry['mass'], spans
   ];
 };
 
-/** Reads a line that records a part. */
-export const partCandidate = (line: string, start: number): Candidate => {
-  const reading = readLine<PartDraft>('part', line, start, matchersFrom(start), 'name');
-  const { draft } = reading;
-  const name = wordsOf(reading.words);
-  const hand = draft.hand ?? 'none';
+const NO_MARK = evidence('M');
+
+/** Left and right in pairs come in even numbers. */
+const oddPair = (quantity: number, { start, end }: Understood): readonly Question[] =>
+  quantity % 2 === 0
+    ? []
+    : [
+        {
+          start,
+          end,
+          code: 'pair-count',
+          message: `${quantity} in all cannot be left and right in pairs`,
+          choices: [leaveOut, { label: 'left', replacement: 'lh' }, { label: 'right', replacement: 'rh' }],
+        },
+      ];
+
+/** What was read as a part; what is not said is null. */
+const entryOf = (
+  { draft, evidence: read }: Reading<PartDraft>,
+  name: string,
+  { quantity, hand, mass }: Pick<PartEntry, 'quantity' | 'hand' | 'mass'>,
+): PartEntry => {
   const counted = draft.count ?? null;
-  const isPair = hand === 'mirrored';
-  const quantity = counted?.count ?? (isPair ? 2 : 1);
-  const mass = massEach(draft.mass, quantity);
-  const handChip = reading.understood.find((u) => u.label === 'hand');
-  const pairQuestions: readonly Question[] =
-    isPair && counted !== null && counted.evidence === null && quantity % 2 === 1 && handChip
-      ? [
-          {
-            start: handChip.start,
-            end: handChip.end,
-            code: 'pair-count',
-            message: `${quantity} in all cannot be left and right in pairs`,
-            choices: [leaveOut, { label: 'left', replacement: 'lh' }, { label: 'right', replacement: 'rh' }],
-          },
-        ]
-      : [];
-  const open = [...reading.questions, ...pairQuestions];
-  const unlikely = open.length === 0 ? massQuestion(name, line, mass, reading.understood) : [];
-  const questions = [...open, ...unlikely, ...(open.length > 0 && name === '' ? [] : nameQuestions(name, line, start))];
-  const pairChip: readonly Understood[] =
-    isPair && counted === null && handChip ? [{ ...handChip, label: 'count', value: '2: one of each hand', mark: 'C' }] : [];
-  const chips = reading.understood.map((u) =>
-    u.label === 'hand' && isPair && counted !== null ? { ...u, value: `${u.value}: ${quantity / 2} of each` } : u,
-  );
-  const evidence: Record<string, Evidence> = { ...reading.evidence };
+  const evidence: Record<string, Evidence> = { ...read };
   // one stretch that says both how long and how wide a run is
   if (
     draft.runDiameterM !== undefined &&
@@ -247,7 +239,7 @@ export const partCandidate = (line: string, start: number): Candidate => {
     evidence.runLengthM = { ...NO_MARK, typed: `${millimetres(draft.runLengthM)} mm`, u: resolutionU(1e-3) };
     evidence.runDiameterM = { ...NO_MARK, typed: `${millimetres(draft.runDiameterM)} mm`, u: resolutionU(1e-3) };
   }
-  const entry: PartEntry = {
+  return {
     kind: 'part',
     quantity,
     name,
@@ -264,6 +256,29 @@ export const partCandidate = (line: string, start: number): Candidate => {
     together: false,
     evidence: counted?.evidence ? { quantity: counted.evidence, ...evidence } : evidence,
   };
+};
+
+/** Reads a line that records a part. */
+export const partCandidate = (line: string, start: number): Candidate => {
+  const reading = readLine<PartDraft>('part', line, start, matchersFrom(start), 'name');
+  const { draft } = reading;
+  const name = wordsOf(reading.words);
+  const hand = draft.hand ?? 'none';
+  const counted = draft.count ?? null;
+  const isPair = hand === 'mirrored';
+  const quantity = counted?.count ?? (isPair ? 2 : 1);
+  const mass = massEach(draft.mass, quantity);
+  const handChip = reading.understood.find((u) => u.label === 'hand');
+  const pairQuestions = isPair && counted !== null && counted.evidence === null && handChip ? oddPair(quantity, handChip) : [];
+  const open = [...reading.questions, ...pairQuestions];
+  const unlikely = open.length === 0 ? massQuestion(name, line, mass, reading.understood) : [];
+  const questions = [...open, ...unlikely, ...(open.length > 0 && name === '' ? [] : nameQuestions(name, line, start))];
+  const pairChip: readonly Understood[] =
+    isPair && counted === null && handChip ? [{ ...handChip, label: 'count', value: '2: one of each hand', mark: 'C' }] : [];
+  const chips = reading.understood.map((u) =>
+    u.label === 'hand' && isPair && counted !== null ? { ...u, value: `${u.value}: ${quantity / 2} of each` } : u,
+  );
+  const entry = entryOf(reading, name, { quantity, hand, mass });
   // words that are codes elsewhere are less likely in the name of a part
   const codeWords = reading.stretches.filter(({ match }) => {
     const word = match.word?.replace(/[,;]$/, '') ?? '';
@@ -279,5 +294,3 @@ export const partCandidate = (line: string, start: number): Candidate => {
     cost: reading.cost + (name === '' ? 6 : 0) + 1.5 * codeWords,
   };
 };
-
-const NO_MARK = evidence('M');

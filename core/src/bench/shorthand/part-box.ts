@@ -36,11 +36,56 @@ const decimalsOf = (metres: number): number => String(millimetres(metres)).split
 export const boxText = (envelopeM: readonly number[]): string =>
   `${envelopeM.map((l) => fixed(millimetres(l), decimalsOf(l))).join(' × ')} mm`;
 
-const unitSymbol = (word: string | undefined): keyof typeof LENGTH_UNITS => {
+type LengthUnit = keyof typeof LENGTH_UNITS;
+const unitSymbol = (word: string | undefined): LengthUnit => {
   const symbol = word === '"' ? 'in' : (word ?? 'mm').toLowerCase();
   return isLengthUnit(symbol) ? symbol : 'mm';
 };
 
+/** Two sides: something that runs by its diameter, a count and a length, or part of the name. */
+const twoSides = (
+  text: string,
+  end: number,
+  [first, second]: readonly [string, string],
+  units: readonly LengthUnit[],
+  runs: boolean,
+): Match<never> => {
+  const symbol = units.at(-1) ?? 'mm';
+  const isCount = (digits: string): boolean => /^[1-9]\d{0,3}$/.test(digits);
+  return ask(end, 'two-dimensions', `${text}: an envelope has three dimensions`, [
+    ...(units.length === 1 && runs
+      ? [
+          { label: `${first} mm across, ${second} ${symbol} long`, replacement: `run ø${first} mm run ${second} ${symbol}` },
+          ...(isCount(first)
+            ? [{ label: `${first} parts, each ${second} ${symbol} long`, replacement: `${first}x run ${second} ${symbol}` }]
+            : []),
+        ]
+      : []),
+    keepAsWords(text),
+    leaveOut,
+    ...(isCount(second) && units.length === 0
+      ? [{ label: `${second} parts, and “${first}” is part of the name`, replacement: `${quote(first)} ${second}x` }]
+      : []),
+  ]);
+};
+
+/** A side that may be a decimal or thousands. */
+const twoReadings = (text: string, end: number, side: string): Match<never> => {
+  const read = readNumber(side, true);
+  return ask(
+    end,
+    'number-two-ways',
+    `Is ${side} a decimal or thousands?`,
+    read.kind === 'ambiguous'
+      ? read.readings.map((r) => ({
+          label: text.replace(side, r.text),
+          replacement: text.replace(side, r.step < 1 ? `${r.text}0` : r.text),
+        }))
+      : [],
+  );
+};
+
+/** `120x60x45 mm`: length, width and height of a box. */
 export const envelopeMatcher: Matcher<SizeDraft> = (line, at) => {
   const match = matchAt(ENVELOPE, line, at);
   if (!match) return null;
@@ -56,22 +101,7 @@ export const envelopeMatcher: Matcher<SizeDraft> = (line, at) => {
       })),
       keepAsWords(text),
     ]);
-  if (third === undefined)
-    return ask(end, 'two-dimensions', `${text}: an envelope has three dimensions`, [
-      ...(units.length === 1 && RUNS.test(line)
-        ? [
-            { label: `${first} mm across, ${second} ${symbol} long`, replacement: `run ø${first} mm run ${second} ${symbol}` },
-            ...(/^[1-9]\d{0,3}$/.test(first)
-              ? [{ label: `${first} parts, each ${second} ${symbol} long`, replacement: `${first}x run ${second} ${symbol}` }]
-              : []),
-          ]
-        : []),
-      keepAsWords(text),
-      leaveOut,
-      ...(/^[1-9]\d{0,3}$/.test(second) && units.length === 0
-        ? [{ label: `${second} parts, and “${first}” is part of the name`, replacement: `${quote(first)} ${second}x` }]
-        : []),
-    ]);
+  if (third === undefined) return twoSides(text, end, [first, second], units, RUNS.test(line));
   const digits = [first, second, third];
   if (units.length === 0 && digits.some((d) => d.includes('/')))
     return ask(
@@ -82,20 +112,7 @@ export const envelopeMatcher: Matcher<SizeDraft> = (line, at) => {
     );
   const reads = digits.map((d) => readNumber(d, symbol === 'mm'));
   const twoWays = digits.find((_, i) => reads[i]?.kind === 'ambiguous');
-  if (twoWays !== undefined) {
-    const read = readNumber(twoWays, true);
-    return ask(
-      end,
-      'number-two-ways',
-      `Is ${twoWays} a decimal or thousands?`,
-      read.kind === 'ambiguous'
-        ? read.readings.map((r) => ({
-            label: text.replace(twoWays, r.text),
-            replacement: text.replace(twoWays, r.step < 1 ? `${r.text}0` : r.text),
-          }))
-        : [],
-    );
-  }
+  if (twoWays !== undefined) return twoReadings(text, end, twoWays);
   const numbers = reads.map((read) => (read.kind === 'number' ? read.number : null));
   const lengths = numbers.map((n) => (n === null ? Number.NaN : nanometre(toSi(n.value, LENGTH_UNITS[symbol]))));
   if (!lengths.every((l) => l > 0 && l <= 100))

@@ -2,7 +2,7 @@ import { millimetres, readNumber, resolutionU } from '../../shared';
 import { evidence } from '../../record';
 import { ask, figureAt, nanometre, type Figure } from './common-matchers';
 import { matchAt } from './matching';
-import { statedAt } from './quantity';
+import { statedAt, type Stated } from './quantity';
 import { keepAsWords, leaveOut, quote, type Match, type Matcher } from './reader';
 import { LENGTH } from './unit-words';
 
@@ -52,6 +52,33 @@ export const tubeMatcher: Matcher<SizeDraft> = (line, at) => {
   );
 };
 
+/** A diameter without a length: of what runs, or asked. */
+const loneDiameter = (line: string, at: number, across: Stated, runs: boolean): Match<SizeDraft> => {
+  const [text, diameter, plain] = [line.slice(at, across.end), across.value?.si ?? 0, across.plain];
+  if (runs)
+    return {
+      end: across.end,
+      cost: 1,
+      label: 'run diameter',
+      value: plain,
+      put: { runDiameterM: diameter },
+      about: 'runDiameterM',
+      evidence: evidence('M', { u: across.value?.u ?? null, typed: plain }),
+      plain: `run ø${plain}`,
+    };
+  const discs = [...line.slice(across.end).matchAll(/(?:^|\s)t\s?(\d+(?:\.\d+)?)(?=\s|$)/g)].map(([, t = '']) => ({
+    label: `a disc, ${plain} across and ${t} mm thick`,
+    replacement: `${t}x${millimetres(diameter)}x${millimetres(diameter)}`,
+  }));
+  return ask(
+    across.end,
+    'diameter-of-what',
+    `${text}: of what, and how long is it?`,
+    [{ label: `run diameter ${plain}`, replacement: `run ø${plain}` }, ...discs, keepAsWords(text), leaveOut],
+    2.5,
+  );
+};
+
 /** `ø30x210`, `ø30 210 long`: a round part in its box; of what runs, its diameter and its length. */
 export const roundMatcher: Matcher<SizeDraft> = (line, at) => {
   const lead = matchAt(DIAMETER, line, at);
@@ -64,40 +91,7 @@ export const roundMatcher: Matcher<SizeDraft> = (line, at) => {
   const tail = along ? matchAt(LONG, line, along.end) : null;
   const runs = RUNS.test(line);
   const diameter = across.value.si;
-  const lone = (): readonly Match<SizeDraft>[] => {
-    const text = line.slice(at, across.end);
-    return [
-      {
-        end: across.end,
-        cost: runs ? 1 : 2.5,
-        ...(runs
-          ? {
-              label: 'run diameter',
-              value: across.plain,
-              put: { runDiameterM: diameter },
-              about: 'runDiameterM',
-              evidence: evidence('M', { u: across.value?.u ?? null, typed: across.plain }),
-              plain: `run ø${across.plain}`,
-            }
-          : {
-              question: {
-                code: 'diameter-of-what',
-                message: `${text}: of what, and how long is it?`,
-                choices: [
-                  { label: `run diameter ${across.plain}`, replacement: `run ø${across.plain}` },
-                  ...[...line.slice(across.end).matchAll(/(?:^|\s)t\s?(\d+(?:\.\d+)?)(?=\s|$)/g)].map(([, t = '']) => ({
-                    label: `a disc, ${across.plain} across and ${t} mm thick`,
-                    replacement: `${t}x${millimetres(diameter)}x${millimetres(diameter)}`,
-                  })),
-                  keepAsWords(text),
-                  leaveOut,
-                ],
-              },
-            }),
-      },
-    ];
-  };
-  if (!along?.value || !(isJoined || tail)) return lone();
+  if (!along?.value || !(isJoined || tail)) return loneDiameter(line, at, across, runs);
   const end = along.end + (tail?.[0].length ?? 0);
   const length = along.value.si;
   if (!(diameter > 0 && diameter <= 100 && length > 0 && length <= 100))

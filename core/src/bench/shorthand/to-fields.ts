@@ -33,6 +33,7 @@ export const massFields = (mass: MassEntry | null, said: EvidenceOf = {}): Weigh
     : { massEachKg: mass.eachKg, evidence: { ...others, massEachKg: evidence(mass.mark, { u: mass.uKg, typed: mass.typed }) } };
 };
 
+/** The fields of a new part from a line that was read, put at a place of the record. */
 export const partFields = (entry: PartEntry, place: Place, sequence: number): PartFields => ({
   ...blank('part', place),
   sequence,
@@ -52,6 +53,7 @@ export const partFields = (entry: PartEntry, place: Place, sequence: number): Pa
   ...massFields(entry.mass, entry.evidence),
 });
 
+/** The fields of a new fastener set from a line that was read. */
 export const fastenerFields = (entry: FastenerEntry, partId: string, sequence: number): FastenerSetFields => ({
   ...blank('fasteners', { partId }),
   sequence,
@@ -72,6 +74,7 @@ export const fastenerFields = (entry: FastenerEntry, partId: string, sequence: n
   ...massFields(entry.mass, entry.evidence),
 });
 
+/** The fields of a new joint set from a line that was read. */
 export const jointFields = (entry: JointEntry, partId: string, sequence: number): JointSetFields => ({
   ...blank('joints', { partId }),
   sequence,

@@ -9,6 +9,7 @@ export interface WorkClock {
   readonly startedMs: number;
 }
 
+/** A clock that starts now with no time worked, s; `nowMs` is in milliseconds since 1970. */
 export const startClock = (nowMs: number): WorkClock => ({ workedS: 0, leftOutS: 0, lastMs: nowMs, startedMs: nowMs });
 
 /**

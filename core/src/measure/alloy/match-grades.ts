@@ -145,6 +145,7 @@ const chancePer = (x: number, u: number, { low, high }: Limit): number =>
   Math.max(normalCdf(high, x, u) - normalCdf(low, x, u), 1e-12) / (high - low);
 
 const percent = (fraction: number): string => `${Number((fraction * 100).toPrecision(3))} %`;
+/** A limit of a composition in words, per cent by mass, as in “0.4 % to 0.9 %”; fractions come in. */
 export const limitText = ({ low, high }: Limit): string => (low === 0 ? `up to ${percent(high)}` : `${percent(low)} to ${percent(high)}`);
 
 /** For each pair of fitting grades: which element tells them apart and from where, or that none does. */

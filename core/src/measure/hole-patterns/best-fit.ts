@@ -9,6 +9,7 @@ export interface RigidMove {
   readonly isMirrored: boolean;
 }
 
+/** Where a place, m, comes to lie under a move. */
 export const moved = ({ rows, shift }: RigidMove, p: Place): Place =>
   rows.map((row, i) => row[0] * p[0] + row[1] * p[1] + row[2] * p[2] + shift[i]!) as unknown as Place;
 

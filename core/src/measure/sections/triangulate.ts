@@ -14,6 +14,8 @@ export interface SectionMesh {
 
 const MOST_POINTS = 9000;
 const MOST_ROUNDS = 60;
+/** Points put in at a time. */
+const MOST_ADDED = 1200;
 /** Edges are at most this share of the root of the area. */
 const COARSEST = 1 / 9;
 /** … and at most this share of the mean wall, twice the area over the edges. */
@@ -119,6 +121,43 @@ const delaunay = (points: readonly Point[], segments: readonly Segment[]): Round
   return { triangles, missing: [...missing] };
 };
 
+interface Circle {
+  readonly centre: Point;
+  readonly radius: number;
+}
+
+/** The circles of triangles that are too large for their place or too skewed. */
+const badTriangles = (triangles: SectionMesh['triangles'], points: readonly Point[], sizeAt: (p: Point) => number): Circle[] =>
+  triangles.flatMap((corners) => {
+    const [a, b, c] = corners.map((i) => points[i]!) as [Point, Point, Point];
+    const centre = circumcentre(a, b, c);
+    const radius = apart(centre, a);
+    const shortest = Math.min(apart(a, b), apart(b, c), apart(c, a));
+    const middle: Point = [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3];
+    return radius > 0.75 * sizeAt(middle) || radius > MOST_SKEWED * shortest ? [{ centre, radius }] : [];
+  });
+
+/** Of bad triangles: the segments to halve, and the centres to put in, which must lie apart; the largest first. */
+const chosen = (
+  bad: Circle[],
+  segments: readonly Segment[],
+  points: readonly Point[],
+): { readonly split: ReadonlySet<number>; readonly added: readonly Circle[] } => {
+  const split = new Set<number>();
+  const added: Circle[] = [];
+  for (const candidate of bad.sort((p, q) => q.radius - p.radius)) {
+    const hit = segments.findIndex(({ a, b }) => encroaches(candidate.centre, points[a]!, points[b]!));
+    if (hit >= 0) {
+      split.add(hit);
+      continue;
+    }
+    if (added.some((other) => apart(other.centre, candidate.centre) < 0.9 * Math.max(other.radius, candidate.radius))) continue;
+    added.push(candidate);
+    if (added.length > MOST_ADDED) break;
+  }
+  return { split, added };
+};
+
 /**
  * Triangles of good shape over a section: Delaunay refinement. Segments of the outline are halved until each is an edge with
  * no corner in its circle; then the middles of the circles of triangles that are too large or too skewed are put in, or the
@@ -168,28 +207,9 @@ export const triangulate = (loops: readonly Loop[]): SectionMesh => {
       now = delaunay(points, segments);
       continue;
     }
-    const bad = now.triangles.flatMap((corners) => {
-      const [a, b, c] = corners.map((i) => points[i]!) as [Point, Point, Point];
-      const centre = circumcentre(a, b, c);
-      const radius = apart(centre, a);
-      const shortest = Math.min(apart(a, b), apart(b, c), apart(c, a));
-      const middle: Point = [(a[0] + b[0] + c[0]) / 3, (a[1] + b[1] + c[1]) / 3];
-      const isLarge = radius > 0.75 * sizeAt(middle);
-      return isLarge || radius > MOST_SKEWED * shortest ? [{ centre, radius, isLarge }] : [];
-    });
+    const bad = badTriangles(now.triangles, points, sizeAt);
     if (bad.length === 0 || points.length > MOST_POINTS) break;
-    const split = new Set<number>();
-    const added: { readonly centre: Point; readonly radius: number }[] = [];
-    for (const candidate of bad.sort((p, q) => q.radius - p.radius)) {
-      const hit = segments.findIndex(({ a, b }) => encroaches(candidate.centre, points[a]!, points[b]!));
-      if (hit >= 0) {
-        split.add(hit);
-        continue;
-      }
-      if (added.some((other) => apart(other.centre, candidate.centre) < 0.9 * Math.max(other.radius, candidate.radius))) continue;
-      added.push(candidate);
-      if (added.length > 1200) break;
-    }
+    const { split, added } = chosen(bad, segments, points);
     if (split.size === 0 && added.length === 0) break;
     if (split.size > 0) halved(split);
     for (const { centre } of added) put(centre, -1);

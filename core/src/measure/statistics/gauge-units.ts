@@ -22,4 +22,5 @@ export const readGaugeReading = (quantity: Quantity, text: string): number | nul
 
 /** A standard deviation, and a sum of squares, in the unit people read. */
 export const gaugeShown = (quantity: Quantity, si: number): number => si / GAUGE_UNITS[quantity].per;
+/** A variance in SI, as shown: in the square of the unit its quantity is shown in. */
 export const gaugeSquareShown = (quantity: Quantity, si: number): number => si / GAUGE_UNITS[quantity].per ** 2;

@@ -50,6 +50,7 @@ export const usualLiftSetUp = ({
 
 /** What a step stands for: a part, a whole subsystem, or nothing recorded. */
 type RecordedAs = Pick<LiftStepFields, 'partId' | 'subsystemId'>;
+/** What a lift step takes off, by the id that was chosen: a subsystem where it is one, else a part; neither for null. */
 export const recordedAs = (id: string | null, subsystems: readonly Pick<Subsystem, 'id'>[]): RecordedAs =>
   subsystems.some((s) => s.id === id) ? { partId: null, subsystemId: id } : { partId: id, subsystemId: null };
 

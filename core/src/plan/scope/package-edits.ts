@@ -25,6 +25,7 @@ export const readAfter = (
   return { ok: true, after };
 };
 
+/** The numbers of the packages one comes after, as typed in its field: “2, 5”. */
 export const printAfter = (pack: WorkPackage, packages: readonly WorkPackage[]): string => {
   const placeOf = new Map(numbered(packages).map((p, at) => [p.id, at + 1]));
   return pack.after

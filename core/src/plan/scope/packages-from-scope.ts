@@ -57,6 +57,16 @@ const isElectric = ({ batteryJ, voltageV }: Pick<Vehicle, 'batteryJ' | 'voltageV
 const isThere = (record: Pick<StudyRecord, 'packages'>, vehicle: Vehicle, subsystem: Subsystem): boolean =>
   record.packages.some((p) => p.vehicleId === vehicle.id && p.subsystemId === subsystem.id);
 
+/** The readings that hazards of a package ask for, in order. */
+const holdPointsOf = (packageId: string, hazards: readonly string[], newId: () => string): readonly Op[] =>
+  hazards
+    .flatMap((hazard) => (hazardById.get(hazard)?.holdPoints ?? []).map((holdPoint) => ({ hazard, holdPoint })))
+    .map(({ hazard, holdPoint }, sequence) => ({
+      kind: 'holdPoint.add',
+      id: newId(),
+      fields: { ...UNANSWERED, ...holdPoint, packageId, sequence, hazard },
+    }));
+
 /**
  * Work packages for what the scope says is opened and no package does yet: off the vehicle, then opened, each after the
  * one before on the same vehicle. A package carries the hazards its subsystem usually has, with the readings they ask for;
@@ -76,14 +86,7 @@ export const packagesFromScope = (
     const id = newId();
     sequence += 1;
     ops.push({ kind: 'package.add', id, fields: { ...blank('package', { name: fields.name, sequence }), people: CREW, ...fields } });
-    let asked = -1;
-    for (const hazard of fields.hazards ?? [])
-      for (const holdPoint of hazardById.get(hazard)?.holdPoints ?? [])
-        ops.push({
-          kind: 'holdPoint.add',
-          id: newId(),
-          fields: { ...UNANSWERED, ...holdPoint, packageId: id, sequence: (asked += 1), hazard },
-        });
+    ops.push(...holdPointsOf(id, fields.hazards ?? [], newId));
     return id;
   };
   for (const vehicle of [...record.vehicles].sort((a, b) => a.sequence - b.sequence)) {
