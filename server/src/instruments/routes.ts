@@ -1,4 +1,4 @@
-import type { Router } from 'express';
+import type { Response, Router } from 'express';
 import { check, issue } from '@each-bolt/core/shared';
 import type { InstrumentKind } from '@each-bolt/core/bench';
 import { COMMAND, NEW_INSTRUMENT, PLACED } from '@each-bolt/core/wire';
@@ -38,6 +38,30 @@ const asProblem = (error: unknown): never => {
   throw error;
 };
 
+/** Tells of readings as they come, until the page goes or the person is signed out. */
+const streamReadings = (response: Response, hub: InstrumentHub, attend: (end: () => void) => () => void): void => {
+  response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
+  response.flushHeaders();
+  // what nobody reads is not piled up: once it is read again all instruments are told as they are then
+  let behind: NodeJS.Timeout | null = null;
+  const leave = hub.follow((news) => {
+    if (response.writableNeedDrain) behind ??= setTimeout(() => response.destroy(), UNREAD_MS);
+    else response.write('all' in news ? eventOf('all', JSON.stringify(news.all)) : eventOf('one', JSON.stringify(news.one)));
+  });
+  response.on('drain', () => {
+    if (behind === null) return;
+    clearTimeout(behind);
+    behind = null;
+    response.write(eventOf('all', JSON.stringify(hub.all())));
+  });
+  const away = attend(() => response.end());
+  response.on('close', () => {
+    if (behind !== null) clearTimeout(behind);
+    leave();
+    away();
+  });
+};
+
 /** Instruments of the organisation: how they are, what they read, what they are told. */
 export const instrumentRoutes = (pool: Pool, hub: InstrumentHub, live: Live): Router => {
   const { router, on } = routed(pool);
@@ -50,26 +74,7 @@ export const instrumentRoutes = (pool: Pool, hub: InstrumentHub, live: Live): Ro
     response.json(hub.all());
   });
   on('GET /api/instruments/events', (request, response) => {
-    response.set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
-    response.flushHeaders();
-    // what nobody reads is not piled up: once it is read again all instruments are told as they are then
-    let behind: NodeJS.Timeout | null = null;
-    const leave = hub.follow((news) => {
-      if (response.writableNeedDrain) behind ??= setTimeout(() => response.destroy(), UNREAD_MS);
-      else response.write('all' in news ? eventOf('all', JSON.stringify(news.all)) : eventOf('one', JSON.stringify(news.one)));
-    });
-    response.on('drain', () => {
-      if (behind === null) return;
-      clearTimeout(behind);
-      behind = null;
-      response.write(eventOf('all', JSON.stringify(hub.all())));
-    });
-    const away = live.attend(request.sessionID, () => response.end());
-    response.on('close', () => {
-      if (behind !== null) clearTimeout(behind);
-      leave();
-      away();
-    });
+    streamReadings(response, hub, (end) => live.attend(request.sessionID, end));
   });
   on('POST /api/instruments', json, async (request, response) => {
     const added = check(NEW_INSTRUMENT, request.body);

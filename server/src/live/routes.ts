@@ -1,4 +1,4 @@
-import type { Router } from 'express';
+import type { Response, Router } from 'express';
 import { check, isUuid } from '@each-bolt/core/shared';
 import { HERE_NOW } from '@each-bolt/core/wire';
 import type { Pool } from '../db/pool';
@@ -14,6 +14,49 @@ const PING_MS = 15_000;
 
 /** A stream that reads nothing for so many pings is ended: a page that is still there connects again and is told what it missed. */
 const MOST_MISSED = 2;
+
+/** Tells a page of changes and of who is here, and pings it; gives what ends that. */
+const follow = (
+  response: Response,
+  live: Live,
+  from: Pick<Follower, 'studyId' | 'since'>,
+  checkStillOf: () => Promise<void>,
+  touch: () => Promise<unknown>,
+): readonly (() => void)[] => {
+  // what nobody reads is not piled up: changes wait in the ledger, and of who is here only the last is told
+  let unread: Buffer | null = null;
+  let missed = 0;
+  const follower: Follower = {
+    ...from,
+    change: ({ isOfMembers }, event) => {
+      response.write(event);
+      if (isOfMembers) void checkStillOf().catch(() => response.end());
+    },
+    here: (event) => {
+      if (response.writableNeedDrain) unread = event;
+      else response.write(event);
+    },
+    isReady: () => !response.writableNeedDrain,
+    end: () => response.end(),
+  };
+  response.on('drain', () => {
+    missed = 0;
+    if (unread) response.write(unread);
+    unread = null;
+    live.tellMore(follower);
+  });
+  const leave = live.follow(follower);
+  const ping = setInterval(() => {
+    if (response.writableNeedDrain) missed += 1;
+    else response.write(': still here\n\n');
+    if (missed > MOST_MISSED) response.destroy();
+    else
+      touch()
+        .then(checkStillOf)
+        .catch(() => response.end());
+  }, PING_MS);
+  return [leave, () => clearInterval(ping)];
+};
 
 /** What others change, and who is here, as it happens. */
 export const liveRoutes = (pool: Pool, live: Live): Router => {
@@ -46,42 +89,8 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
       await sayGone(pool, connection);
       return;
     }
-    // what nobody reads is not piled up: changes wait in the ledger, and of who is here only the last is told
-    let unread: Buffer | null = null;
-    let missed = 0;
-    const follower: Follower = {
-      studyId,
-      since,
-      change: ({ isOfMembers }, event) => {
-        response.write(event);
-        if (isOfMembers) void checkStillOf().catch(() => response.end());
-      },
-      here: (event) => {
-        if (response.writableNeedDrain) unread = event;
-        else response.write(event);
-      },
-      isReady: () => !response.writableNeedDrain,
-      end: () => response.end(),
-    };
-    response.on('drain', () => {
-      missed = 0;
-      if (unread) response.write(unread);
-      unread = null;
-      live.tellMore(follower);
-    });
-    const leave = live.follow(follower);
-    const ping = setInterval(() => {
-      if (response.writableNeedDrain) missed += 1;
-      else response.write(': still here\n\n');
-      if (missed > MOST_MISSED) response.destroy();
-      else
-        touchHere(pool, connection)
-          .then(checkStillOf)
-          .catch(() => response.end());
-    }, PING_MS);
     leaving.push(
-      leave,
-      () => clearInterval(ping),
+      ...follow(response, live, { studyId, since }, checkStillOf, () => touchHere(pool, connection)),
       live.attend(request.sessionID, () => response.end()),
     );
   });

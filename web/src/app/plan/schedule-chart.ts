@@ -316,6 +316,28 @@ export const burnChart = (burn: BurnUp, today: string, ink: ChartInk): EChartsCo
   };
 };
 
+/** Where the vehicle balances after each step, by its name. */
+const liftPlaces = (
+  path: readonly { readonly at: number; readonly xM: number; readonly yM: number }[],
+  namesOf: ReadonlyMap<number, string>,
+  hueOf: (at: number) => string,
+): object => ({
+  type: 'scatter',
+  symbolSize: 11,
+  data: path.map((p) => ({
+    value: [p.xM, p.yM],
+    itemStyle: { color: hueOf(p.at) },
+    label: {
+      show: true,
+      position: p.at < 0 ? 'bottom' : 'top',
+      formatter: namesOf.get(p.at) ?? '',
+      color: hueOf(p.at),
+      fontSize: 11.5,
+      fontWeight: 600,
+    },
+  })),
+});
+
 /** The pads from above, and how the centre of mass wanders while things come off. */
 export const liftChart = (pads: readonly PadPoint[], balance: LiftBalance, ink: ChartInk): EChartsCoreOption => {
   const steps = balance.steps.flatMap((step, at) => (step.after ? [{ step, at, after: step.after }] : []));
@@ -365,22 +387,7 @@ export const liftChart = (pads: readonly PadPoint[], balance: LiftBalance, ink: 
         lineStyle: { color: ink.ink, width: 1, type: 'dashed' },
         silent: true,
       },
-      {
-        type: 'scatter',
-        symbolSize: 11,
-        data: path.map((p) => ({
-          value: [p.xM, p.yM],
-          itemStyle: { color: hueOf(p.at) },
-          label: {
-            show: true,
-            position: p.at < 0 ? 'bottom' : 'top',
-            formatter: namesOf.get(p.at) ?? '',
-            color: hueOf(p.at),
-            fontSize: 11.5,
-            fontWeight: 600,
-          },
-        })),
-      },
+      liftPlaces(path, namesOf, hueOf),
     ],
   };
 };
