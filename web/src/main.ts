@@ -1,3 +1,4 @@
+import './app/shared/chosen-units';
 import { bootstrapApplication } from '@angular/platform-browser';
 import { App } from './app/app';
 import { appConfig } from './app/app.config';

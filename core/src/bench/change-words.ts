@@ -1,4 +1,17 @@
-import { ABSENT, EVIDENCE_WORD, expandedU, fixed, inUnit, materialById, millimetres, processById } from '../shared';
+import {
+  ABSENT,
+  EVIDENCE_WORD,
+  expandedU,
+  fixed,
+  inUnit,
+  materialById,
+  processById,
+  READ_IN,
+  readAs,
+  unitWord,
+  lengthText,
+  asShown,
+} from '../shared';
 import {
   GONE,
   cellsOf,
@@ -53,15 +66,16 @@ export const evidenceText = (said: Evidence, unit: (value: number) => string = S
 const numberText = (entity: Entity, field: string, value: number): string => {
   const unit = readUnit(entity, field);
   if (unit !== null) return inUnit(unit, value);
-  if (field.endsWith('Kg')) return `${Number(value.toPrecision(7))} kg`;
-  if (field.endsWith('M')) return `${millimetres(value)} mm`;
+  if (field.endsWith('Kg')) return `${Number(readAs(READ_IN.kg, value).toPrecision(7))} ${unitWord('kg')}`;
+  if (field.endsWith('M')) return lengthText(value);
   if (/[yY]ear$/.test(field) || field === 'sequence') return String(value);
   return fixed(value, Number.isInteger(value) ? 0 : 3);
 };
 
 /** An uncertainty to two digits, in the unit of its value. */
 export const uText = (entity: Entity, field: string, u: number): string => {
-  const unit = readUnit(entity, field);
+  const read = readUnit(entity, field);
+  const unit = read && asShown(read);
   return unit === null ? numberText(entity, field, Number(u.toPrecision(2))) : `${Number((u / unit.per).toPrecision(2))} ${unit.unit}`;
 };
 

@@ -1,4 +1,4 @@
-import { fixed, materialById, threeDigits } from '../shared';
+import { materialById, threeDigits, massText, READ_IN, readAs, unitWord, unitsShown } from '../shared';
 import type { Part } from '../record';
 
 /**
@@ -9,7 +9,9 @@ export const boxVolumeM3 = ([length, width, height]: readonly [number, number, n
 
 /** Volume for people: "12.5 L", and below a litre "72.7 cm³". */
 export const volumeText = (volumeM3: number): string =>
-  volumeM3 < 0.001 ? `${threeDigits(volumeM3 * 1e6)}\u00a0cm³` : `${threeDigits(volumeM3 * 1000)}\u00a0L`;
+  volumeM3 < 0.001 || unitsShown() === 'inch-pound'
+    ? `${threeDigits(readAs(READ_IN['cm³'], volumeM3))}\u00a0${unitWord('cm³')}`
+    : `${threeDigits(volumeM3 * 1000)}\u00a0L`;
 
 type Sized = Pick<Part, 'massEachKg' | 'lengthM' | 'widthM' | 'heightM' | 'materialId'>;
 
@@ -30,5 +32,5 @@ export const heavierThanSolid = (part: Sized): string => {
   if (envelope === null || material === undefined || part.massEachKg === null) return '';
   const solidKg = boxVolumeM3(envelope) * material.densityKgPerM3;
   if (part.massEachKg <= solidKg * ALLOWANCE) return '';
-  return `Solid ${material.name} of this size weighs ${fixed(solidKg, solidKg < 0.1 ? 4 : 3)} kg; this is ${threeDigits(part.massEachKg / solidKg)} times that. Centimetres for millimetres, or several weighed together?`;
+  return `Solid ${material.name} of this size weighs ${massText(solidKg, solidKg < 0.1 ? 4 : 3)}; this is ${threeDigits(part.massEachKg / solidKg)} times that. Centimetres for millimetres, or several weighed together?`;
 };

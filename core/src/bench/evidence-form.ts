@@ -3,12 +3,14 @@ import {
   MASS_UNITS,
   expandedU,
   issue,
-  millimetres,
   readQuantity,
   standardU,
   type Checked,
   type EvidenceMark,
   type Issue,
+  READ_IN,
+  readAs,
+  unitWord,
 } from '../shared';
 import {
   countRange,
@@ -47,7 +49,8 @@ export const evidenceFormHas = (field: string): { readonly u: boolean; readonly 
 const uText = (field: string, u: number | null): string => {
   if (u === null) return '';
   const expanded = expandedU(u);
-  return isMass(field) ? `${Number((expanded * 1000).toPrecision(4))} g` : `${Number(millimetres(expanded).toPrecision(4))} mm`;
+  const [shown, si] = [isMass(field) ? READ_IN.g : READ_IN.mm, expanded];
+  return `${Number(readAs(shown, si).toPrecision(4))} ${unitWord(shown.unit)}`;
 };
 
 const rangeOf = ({ low, high }: Evidence): string => (low === null ? '' : high === null ? `${low}+` : `${low}-${high}`);

@@ -1,4 +1,15 @@
-import { check, issue, millimetres, type Checked, type EvidenceMark, type Issue } from '../shared';
+import {
+  check,
+  issue,
+  millimetres,
+  type Checked,
+  type EvidenceMark,
+  type Issue,
+  lengthNumber,
+  lengthText,
+  unitsShown,
+  unitWord,
+} from '../shared';
 import {
   SCHEMAS,
   fieldOfCell,
@@ -70,7 +81,10 @@ interface PriceBasis {
   readonly region: string;
 }
 
+const numeral = (metres: number | null): string => (metres === null ? '' : String(lengthNumber(metres)));
 const mm = (metres: number | null): string => (metres === null ? '' : String(millimetres(metres)));
+/** The unit of a length typed without one; null is the millimetre of the shorthand. */
+const bareLength = (): string | null => (unitsShown() === 'metric' ? null : unitWord('mm'));
 
 /** The fields of a part as texts to edit, quantities with their units, money in the currency of the basis. */
 export const partForm = (part: Part, basis: PriceBasis): PartForm => ({
@@ -85,10 +99,10 @@ export const partForm = (part: Part, basis: PriceBasis): PartForm => ({
   processDetail: part.processDetail,
   mass: massEachText(part),
   massEvidence: massSaid(part)?.mark ?? null,
-  thickness: mm(part.wallThicknessM),
-  envelope: part.lengthM === null ? '' : [part.lengthM, part.widthM, part.heightM].map(mm).join('x'),
-  runLength: part.runLengthM === null ? '' : `${mm(part.runLengthM)} mm`,
-  runDiameter: mm(part.runDiameterM),
+  thickness: numeral(part.wallThicknessM),
+  envelope: part.lengthM === null ? '' : [part.lengthM, part.widthM, part.heightM].map(numeral).join('x'),
+  runLength: part.runLengthM === null ? '' : lengthText(part.runLengthM),
+  runDiameter: numeral(part.runDiameterM),
   place: part.xM === null ? '' : [part.xM, part.yM, part.zM].map(mm).join(' '),
   location: part.location,
   markings: part.markings,
@@ -185,10 +199,10 @@ const withValues = (form: PartForm, part: Part, issues: Issue[]): Partial<PartFi
     fields = { ...fields, ...value };
   };
   take('quantity', 'quantity', readQuantityCell, { quantity: part.quantity });
-  take('thickness', 'wallThicknessM', (cell) => readThickness(cell, null), { wallThicknessM: null });
-  take('envelope', 'lengthM', (cell) => readEnvelope(cell, null), NO_ENVELOPE);
+  take('thickness', 'wallThicknessM', (cell) => readThickness(cell, bareLength()), { wallThicknessM: null });
+  take('envelope', 'lengthM', (cell) => readEnvelope(cell, bareLength()), NO_ENVELOPE);
   take('runLength', 'runLengthM', (cell) => readRun(cell, null), { runLengthM: null });
-  take('runDiameter', 'runDiameterM', (cell) => readDiameter(cell, null), { runDiameterM: null });
+  take('runDiameter', 'runDiameterM', (cell) => readDiameter(cell, bareLength()), { runDiameterM: null });
   take('place', 'xM', readPlace, { xM: null, yM: null, zM: null });
   return { ...fields, evidence };
 };

@@ -1,4 +1,4 @@
-import { COVERAGE_FACTOR, counted, fixed, withU } from '../shared';
+import { COVERAGE_FACTOR, counted, fixed, massWithU } from '../shared';
 import type { StudyShown } from '../cost';
 import type { Comparison, Side } from './compare-vehicles';
 import { percentText, ratioPhrase, type MeasureWords } from './ratio-sentence';
@@ -62,7 +62,7 @@ const massSentence = (left: Side, right: Side): Sentence => {
     return say('mass', `The masses cannot be compared: nothing on ${lacking.vehicle.name} is weighed yet.`);
   }
   const u = Math.hypot(uOf(left), uOf(right));
-  const difference = `${withU(Math.abs(l - r), u, 3)} kg`;
+  const difference = massWithU(Math.abs(l - r), u, 3);
   if (Math.abs(l - r) < COVERAGE_FACTOR * u)
     return say(
       'mass',

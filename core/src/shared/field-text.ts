@@ -1,5 +1,5 @@
 import { isDay } from './days';
-import type { ShownUnit } from './shown-units';
+import { asShown, type ShownUnit } from './shown-units';
 import { inUnitOf } from './field-units';
 
 /** How a field is typed and shown. */
@@ -85,8 +85,9 @@ export const readField = (shape: FieldShape, typed: string): ReadField => {
   if (shape.kind === 'money')
     return /^\d{1,9}(\.\d{1,4})?$/.test(text) ? right(text) : wrong(`“${text}” is not a price; write digits such as 48990.00`);
   if (shape.kind === 'number') {
-    const { number: digits, per } = inUnitOf(shape, text);
-    if (per === null) return wrong(`“${text}” is not in a unit of this field; write it in ${shape.unit}, or with its unit`);
+    const shown = asShown(shape);
+    const { number: digits, per } = inUnitOf(shown, text);
+    if (per === null) return wrong(`“${text}” is not in a unit of this field; write it in ${shown.unit}, or with its unit`);
     const number = readDecimal(digits);
     return typeof number === 'string' ? wrong(number) : right(Number((number * per).toPrecision(12)));
   }
@@ -101,7 +102,11 @@ const shortest = (value: number, digits: number): string => String(Number(value.
 export const printField = (shape: FieldShape, value: FieldValue | undefined): string => {
   if (value === null || value === undefined) return '';
   if (typeof value === 'string') return value;
-  if (typeof value === 'number') return shape.kind === 'number' ? shortest(value / shape.per, Math.max(shape.digits, 3)) : String(value);
+  if (typeof value === 'number') {
+    if (shape.kind !== 'number') return String(value);
+    const { per, digits } = asShown(shape);
+    return shortest(value / per, Math.max(digits, 3));
+  }
   if (Array.isArray(value)) return (value as readonly string[]).join(', ');
   const { optimisticS, mostLikelyS, pessimisticS } = value as Effort;
   return [optimisticS, mostLikelyS, pessimisticS].map((s) => shortest(s / HOUR_S, 2)).join('/');

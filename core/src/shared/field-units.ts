@@ -26,12 +26,21 @@ const FAMILIES: readonly Family[] = [
   { j: 1, kj: 1000, mj: 1e6, wh: 3600, kwh: 3.6e6 },
   { v: 1, mv: 1e-3, kv: 1000 },
   { n: 1, dan: 10, kn: 1000, lbf: LB_KG * 9.80665 },
-  { ...unitsOf(TORQUE_UNITS), 'n·m': 1, 'lbf·ft': NM_LBFFT, 'lbf ft': NM_LBFFT, 'lb ft': NM_LBFFT, 'lb-ft': NM_LBFFT },
+  {
+    ...unitsOf(TORQUE_UNITS),
+    'n·m': 1,
+    'lbf·ft': NM_LBFFT,
+    'lbf ft': NM_LBFFT,
+    'lb ft': NM_LBFFT,
+    'lb-ft': NM_LBFFT,
+    'lbf·in': TORQUE_UNITS.lbfin.times,
+  },
   { ω: 1, ohm: 1, kω: 1000, kohm: 1000, mω: 1e6 },
   { f: 1, mf: 1e-3, µf: 1e-6, uf: 1e-6, nf: 1e-9 },
   { 'kwh/100 km': 36, 'kwh/100km': 36, 'wh/km': 3.6, 'kwh/km': 3600, 'kwh/100 mi': 3.6e6 / 160_934.4 },
   { '°': Math.PI / 180, deg: Math.PI / 180, rad: 1 },
-  { ...unitsOf(VOLUME_UNITS), 'm³': 1, m3: 1, 'cm³': 1e-6 },
+  { ...unitsOf(VOLUME_UNITS), 'm³': 1, m3: 1, 'cm³': 1e-6, 'us gal': toSi(1, VOLUME_UNITS.usgal), 'in³': INCH_M ** 3, in3: INCH_M ** 3 },
+  { 'mm²': 1e-6, mm2: 1e-6, 'cm²': 1e-4, cm2: 1e-4, 'm²': 1, m2: 1, 'in²': INCH_M ** 2, in2: INCH_M ** 2 },
 ];
 
 /** Sign, digits, spaces and separators; what follows is the unit. */

@@ -24,7 +24,24 @@ export { basisDifferences, type CostBasis, type Money } from './money';
 export { pictureFile } from './picture-file';
 export { atMass, type ByMass, type Process, processById, PROCESSES } from './processes';
 export { NUMBER_TEXT, readNumber, type TypedNumber } from './read-number';
-export { expandedIn, inUnit, READ_IN, readAs, type ShownUnit } from './shown-units';
+export {
+  asShown,
+  expandedIn,
+  gramsText,
+  inUnit,
+  lengthNumber,
+  lengthText,
+  massText,
+  massWithU,
+  READ_IN,
+  readAs,
+  showUnits,
+  type ShownUnit,
+  UNIT_SYSTEMS,
+  unitsShown,
+  type UnitSystem,
+  unitWord,
+} from './shown-units';
 export { defused, undefused } from './spreadsheet-text';
 export { type Stage, STAGE_WORD, STAGES } from './stages';
 export { readQuantity } from './typed-quantity';

@@ -1,4 +1,4 @@
-import { fixed } from './format';
+import { fixed, millimetres, withU } from './format';
 import { standardU } from './uncertainty';
 
 /** A unit that people read and type a figure in, where the record keeps SI. */
@@ -40,11 +40,80 @@ export const READ_IN = {
 /** The same unit for an uncertainty: typed and shown expanded, k = 2, where the record keeps the standard one. */
 export const expandedIn = (shown: ShownUnit): ShownUnit => ({ ...shown, per: standardU(shown.per), isExpanded: true });
 
+/** Units figures are read in: metric, or inch and pound. */
+export const UNIT_SYSTEMS = ['metric', 'inch-pound'] as const;
+export type UnitSystem = (typeof UNIT_SYSTEMS)[number];
+
+/**
+ * What stands for a metric unit where inches and pounds are read.
+ * @source pound, inch, foot, mile of 1959: 0.45359237 kg, 25.4 mm, 0.3048 m, 1609.344 m exactly; US gallon 231 in³;
+ * pound-force with the standard acceleration 9.80665 m/s² (CGPM 1901)
+ */
+const INCH_POUND: Readonly<Record<string, ShownUnit>> = {
+  kg: { per: 0.45359237, unit: 'lb', digits: 0 },
+  g: { per: 0.45359237 / 16, unit: 'oz', digits: 2 },
+  mm: { per: 0.0254, unit: 'in', digits: 3 },
+  m: { per: 0.3048, unit: 'ft', digits: 3 },
+  km: { per: 1609.344, unit: 'mi', digits: 0 },
+  'kWh/100 km': { per: 3.6e6 / 160_934.4, unit: 'kWh/100 mi', digits: 1 },
+  kN: { per: 0.45359237 * 9.80665, unit: 'lbf', digits: 0 },
+  Nm: { per: 0.3048 * 0.45359237 * 9.80665, unit: 'lbf·ft', digits: 1 },
+  'cm³': { per: 0.0254 ** 3, unit: 'in³', digits: 2 },
+  l: { per: 231 * 0.0254 ** 3, unit: 'US gal', digits: 3 },
+  'mm²': { per: 0.0254 ** 2, unit: 'in²', digits: 4 },
+  'cm²': { per: 0.0254 ** 2, unit: 'in²', digits: 2 },
+  'cm⁴': { per: 0.0254 ** 4, unit: 'in⁴', digits: 3 },
+  'kg/m': { per: 0.45359237 / 0.3048, unit: 'lb/ft', digits: 3 },
+  'kg/m³': { per: 0.45359237 / 0.3048 ** 3, unit: 'lb/ft³', digits: 1 },
+};
+
+let system: UnitSystem = 'metric';
+
+/** Chooses the units figures are shown and typed in from here on, as a language is chosen: once, before anything is shown. */
+export const showUnits = (wanted: UnitSystem): void => {
+  system = wanted;
+};
+
+/** The units that were chosen. */
+export const unitsShown = (): UnitSystem => system;
+
+/** The unit a figure is shown in under the units that were chosen; one that has no other stays. */
+export const asShown = <S extends ShownUnit>(shown: S): S => {
+  const other = system === 'metric' ? undefined : INCH_POUND[shown.unit];
+  if (other === undefined) return shown;
+  return { ...shown, ...other, per: shown.isExpanded === true ? standardU(other.per) : other.per };
+};
+
+/** The word of a unit under the units that were chosen: “kg” or “lb”. */
+export const unitWord = (metric: string): string => (system === 'metric' ? metric : (INCH_POUND[metric]?.unit ?? metric));
+
 /** A value in SI as a number of the unit people read it in. */
-export const readAs = ({ per }: Pick<ShownUnit, 'per'>, si: number): number => si / per;
+export const readAs = (shown: ShownUnit, si: number): number => si / asShown(shown).per;
+
+/** A mass, kg, with its unit and so many decimals. */
+export const massText = (kg: number, decimals: number): string => `${fixed(readAs(READ_IN.kg, kg), decimals)} ${unitWord('kg')}`;
+
+/** A mass and its expanded uncertainty, with the unit. */
+export const massWithU = (kg: number, uKg: number, most?: number): string =>
+  `${withU(readAs(READ_IN.kg, kg), readAs(READ_IN.kg, uKg), most)} ${unitWord('kg')}`;
+
+/** A small mass, kg, in grams or ounces. */
+export const gramsText = (kg: number, decimals: number): string =>
+  `${fixed(readAs(READ_IN.g, kg), decimals + (system === 'metric' ? 0 : 1))} ${unitWord('g')}`;
+
+/** The number of a length, m, without float noise: millimetres, or inches to a thousandth, below one inch to a ten-thousandth. */
+export const lengthNumber = (metres: number): number => {
+  if (system === 'metric') return millimetres(metres);
+  const inches = readAs(READ_IN.mm, metres);
+  return Number(inches.toFixed(Math.abs(inches) < 1 ? 4 : 3));
+};
+
+/** A length, m, with its unit. */
+export const lengthText = (metres: number): string => `${lengthNumber(metres)} ${unitWord('mm')}`;
 
 /** A value with the unit people read it in. */
-export const inUnit = (shown: ShownUnit, value: number): string => {
+export const inUnit = (of: ShownUnit, value: number): string => {
+  const shown = asShown(of);
   const digits = Number.isInteger(Number((value / shown.per).toPrecision(9))) ? 0 : shown.digits;
   return `${fixed(value / shown.per, digits)} ${shown.unit}`;
 };

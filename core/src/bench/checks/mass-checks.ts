@@ -1,4 +1,4 @@
-import { COVERAGE_FACTOR, issue, withU, type Issue } from '../../shared';
+import { COVERAGE_FACTOR, issue, type Issue, massWithU } from '../../shared';
 import { closureText } from '../roll-up/mass-closure';
 import { closureAt, type BenchMeasures } from '../roll-up/own-figures';
 import { totalsAt, type RollUp } from '../roll-up/roll-up';
@@ -48,7 +48,7 @@ export const massChecks = (rolled: RollUp<BenchMeasures>, place: number): readon
       ? [
           issue(
             'mass-impossible',
-            `With what else is inside it weighs more than the whole it is inside of (${withU(wholeAbove.massKg, Math.sqrt(wholeAbove.massVar), 4)} kg): one of the two is wrong. Weigh again`,
+            `With what else is inside it weighs more than the whole it is inside of (${massWithU(wholeAbove.massKg, Math.sqrt(wholeAbove.massVar), 4)}): one of the two is wrong. Weigh again`,
             'massEachKg',
             node.id,
           ),

@@ -1,4 +1,4 @@
-import { fixed, threeDigits, type EvidenceMark } from '../../shared';
+import { threeDigits, type EvidenceMark, gramsText } from '../../shared';
 import { massSaid, type FastenerSetFields, type Weighed } from '../../record';
 import { coarsePitchMm, pitchDiameterMm } from './metric-threads';
 import { HEX_HEAD, HEX_NUT, PLAIN_WASHER, SOCKET_HEAD, type HeadAcrossFlats, type SocketHead, type Washer } from './standard-sizes';
@@ -86,5 +86,5 @@ export const unlikelyFastenerMass = (set: Sized & { readonly count: number }, ma
   const cause = together
     ? `Were all ${set.count} weighed together? Then put “total” before the mass`
     : 'Is the unit, the thread or the length right?';
-  return `By its standard size one weighs about ${fixed(standard.kg * 1000, 1)} g; this is ${threeDigits(ratio)} times that. ${cause}`;
+  return `By its standard size one weighs about ${gramsText(standard.kg, 1)}; this is ${threeDigits(ratio)} times that. ${cause}`;
 };

@@ -1,4 +1,4 @@
-import { COVERAGE_FACTOR, withU } from '../../shared';
+import { COVERAGE_FACTOR, massWithU } from '../../shared';
 
 /** A weighing of a whole. */
 interface WeighedMass {
@@ -56,7 +56,7 @@ export const massClosure = (whole: WeighedMass, sum: SummedMass): MassClosure =>
 /** What a closure says, in a line; empty where nothing was left over. */
 export const closureText = (closure: MassClosure): string => {
   const { state, residualKg, residualUKg, sum } = closure;
-  const residual = `${withU(Math.abs(residualKg), residualUKg, 4)} kg`;
+  const residual = massWithU(Math.abs(residualKg), residualUKg, 4);
   if (state === 'impossible') return `What is inside weighs ${residual} more than the whole: one of the two is wrong`;
   if (state === 'closed') return `Whole and parts agree: ${residual} apart`;
   if (residualKg > COVERAGE_FACTOR * residualUKg) return `${residual} not yet accounted for inside`;

@@ -1,4 +1,4 @@
-import { percentWithU } from '../../shared';
+import { percentWithU, READ_IN, readAs, unitWord, unitsShown } from '../../shared';
 import { editOp, evidence, type FastenerSet, type Op, type Part, type ReadingFields } from '../../record';
 import type { CountSample, WeighedCount } from './count-by-weight';
 import type { InstrumentNow, InstrumentReading } from './instrument-reading';
@@ -27,12 +27,17 @@ export const readingText = (
       .map(([symbol, { fraction, u }]) => `${symbol} ${percentWithU(fraction, u)}`)
       .join(', ');
   if (value === null) return '–';
+  if (quantity === 'mass' && unitsShown() === 'inch-pound')
+    return `${plain(readAs(READ_IN.kg, value), (most ?? value) < LARGE_KG ? 4 : 2)} lb`;
   if (quantity === 'mass') return (most ?? value) < LARGE_KG ? `${plain(value * 1000, 1)} g` : `${plain(value, 2)} kg`;
-  if (quantity === 'length') return `${plain(value * 1000, 2)} mm`;
-  return quantity === 'torque' ? `${plain(value, 1)} N m` : plain(value, 0);
+  if (quantity === 'length') return `${plain(readAs(READ_IN.mm, value), unitsShown() === 'metric' ? 2 : 4)} ${unitWord('mm')}`;
+  if (quantity === 'torque')
+    return unitsShown() === 'metric' ? `${plain(value, 1)} N m` : `${plain(readAs(NEWTON_METRES, value), 1)} ${unitWord('Nm')}`;
+  return plain(value, 0);
 };
 
 const LARGE_KG = 10;
+const NEWTON_METRES = { per: 1, unit: 'Nm', digits: 1 };
 const plain = (value: number, digits: number): string => value.toFixed(digits);
 
 /** The raw reading as it is kept beside what it filled. */

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { chanceText, fixed, withU } from '@each-bolt/core/shared';
+import { chanceText, fixed, withU, gramsText } from '@each-bolt/core/shared';
 import {
   LOT_FRACTION,
   PART_SPREAD_FRACTION,
@@ -169,7 +169,7 @@ export class CountByWeighing {
   });
 
   protected grams(kg: number): string {
-    return `${fixed(kg * 1000, 1)} g`;
+    return gramsText(kg, 1);
   }
 
   protected wordOf(set: FastenerSet): string {

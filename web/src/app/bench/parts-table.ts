@@ -8,7 +8,7 @@ import type { Outline } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { dropText, droppedOn } from '../shared/dragged';
 import { EvidenceMark } from '../shared/evidence-mark';
-import { CountPipe, MassPipe, MoneyPipe } from '../shared/pipes';
+import { CountPipe, MassPipe, MoneyPipe, UnitPipe } from '../shared/pipes';
 import { TreeCursor, toggled } from '../shared/tree-cursor';
 import { visibleRows, type TreeRow } from '../shared/visible-rows';
 
@@ -52,6 +52,7 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
     MoneyPipe,
     NgTemplateOutlet,
     ButtonDirective,
+    UnitPipe,
   ],
   template: `<div class="table">
     <div class="row head" role="row" id="parts-head">
@@ -59,7 +60,7 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
       <span role="columnheader" class="right" [title]="countTitle()">Count <span class="markroom"></span></span>
       <span role="columnheader" class="right spare">Fasteners</span>
       <span role="columnheader" class="right spare">Joints</span>
-      <span role="columnheader" class="right">Mass, kg <span class="markroom"></span></span>
+      <span role="columnheader" class="right">Mass, {{ 'kg' | ebUnit }} <span class="markroom"></span></span>
       <span role="columnheader" class="right">Cost, {{ currency() }} <span class="markroom"></span></span>
       <span role="columnheader">Weighed</span>
     </div>

@@ -1,4 +1,15 @@
-import { READ_IN, counted, fixed, materialById, millimetres, plusMinus, processById, readAs } from '@each-bolt/core/shared';
+import {
+  READ_IN,
+  counted,
+  fixed,
+  materialById,
+  plusMinus,
+  processById,
+  readAs,
+  lengthText,
+  unitsShown,
+  unitWord,
+} from '@each-bolt/core/shared';
 import type { Part } from '@each-bolt/core/record';
 import { canBeMeasured, massGaps, weighedShort, weighedText } from '@each-bolt/core/bench';
 import type { StudyShown } from '@each-bolt/core/cost';
@@ -10,14 +21,16 @@ export const partDetail = (part: Part): string =>
     ...(part.quantity > 1 ? [`${fixed(part.quantity, 0)} ×`] : []),
     ...(part.materialId === null ? [] : [materialById.get(part.materialId)?.name ?? part.materialId]),
     ...(part.processId === null ? [] : [processById.get(part.processId)?.name ?? part.processId]),
-    ...(part.wallThicknessM === null ? [] : [`${millimetres(part.wallThicknessM)} mm`]),
-    ...(part.runLengthM === null ? [] : [`${fixed(millimetres(part.runLengthM), 0)} mm long`]),
+    ...(part.wallThicknessM === null ? [] : [lengthText(part.wallThicknessM)]),
+    ...(part.runLengthM === null
+      ? []
+      : [`${fixed(readAs(READ_IN.mm, part.runLengthM), unitsShown() === 'metric' ? 0 : 1)} ${unitWord('mm')} long`]),
     ...(canBeMeasured(part) ? (part.opened === 'closed' ? ['left closed'] : []) : [part.state ?? '']),
   ].join(' · ');
 
 /** The uncertainty of a mass for the second line, to two digits: "± 4.2 g". */
 export const massUText = (massUKg: number | null): string =>
-  massUKg === null || massUKg === 0 ? '' : `${plusMinus(readAs(READ_IN.g, massUKg), 3)} g`;
+  massUKg === null || massUKg === 0 ? '' : `${plusMinus(readAs(READ_IN.g, massUKg), 3)} ${unitWord('g')}`;
 
 /** How much of a cost is missing: short for the column, and in full. */
 const costGap = (figures: StudyShown): readonly [string, string] => {

@@ -8,7 +8,7 @@ import type { RecordedSet } from '../record/open-study';
 import type { Refusal } from '@each-bolt/core/wire';
 import { ButtonDirective } from 'primeng/button';
 import { EvidenceMark } from '../shared/evidence-mark';
-import { MassPipe, MoneyPipe } from '../shared/pipes';
+import { MassPipe, MoneyPipe, UnitPipe } from '../shared/pipes';
 import { RefusalNote } from '../shared/refusal-note';
 import { CostTerms } from './cost-terms';
 import { PartEditor, type RefusedEdit } from './part-editor';
@@ -26,7 +26,7 @@ export interface ShownReading {
 /** Everything about one part, to read and to edit. */
 @Component({
   selector: 'eb-part-card',
-  imports: [CostTerms, EvidenceMark, MassPipe, MoneyPipe, PictureList, PartEditor, RefusalNote, SetList, ButtonDirective],
+  imports: [CostTerms, EvidenceMark, MassPipe, MoneyPipe, PictureList, PartEditor, RefusalNote, SetList, ButtonDirective, UnitPipe],
   template: `<aside aria-label="Part">
     <header>
       <h2>{{ part().name }}</h2>
@@ -134,7 +134,7 @@ export interface ShownReading {
             </dd>
             <dt>Mass</dt>
             <dd class="figure">
-              {{ f.massKg | ebMass }} kg
+              {{ f.massKg | ebMass }} {{ 'kg' | ebUnit }}
               <button
                 pButton
                 [text]="true"

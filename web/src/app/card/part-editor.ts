@@ -12,7 +12,7 @@ import {
   untracked,
 } from '@angular/core';
 import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
-import { EVIDENCE_MARKS, EVIDENCE_WORD, MATERIALS, PROCESSES, type Issue } from '@each-bolt/core/shared';
+import { EVIDENCE_MARKS, EVIDENCE_WORD, MATERIALS, PROCESSES, type Issue, unitWord, unitsShown } from '@each-bolt/core/shared';
 import { HANDS, HAND_WORD, PART_STATES, editTo, type Op, type Part, type Study } from '@each-bolt/core/record';
 import { partForm, partFromForm, rebasedForm, type PartForm } from '@each-bolt/core/bench';
 import { InputText } from 'primeng/inputtext';
@@ -39,6 +39,7 @@ interface FormField {
 const options = (entries: readonly { readonly id: string; readonly name: string }[]): FormField['options'] =>
   entries.map(({ id, name }) => ({ value: id, label: name }));
 
+const isMetric = unitsShown() === 'metric';
 const GROUPS: readonly { readonly title: string; readonly fields: readonly FormField[] }[] = [
   {
     title: 'What it is',
@@ -63,7 +64,13 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
   {
     title: 'Figures',
     fields: [
-      { name: 'mass', label: 'Mass each, with unit', as: 'text', half: true, hint: '41 g, ~1.2 kg, 41 g ±2 g' },
+      {
+        name: 'mass',
+        label: 'Mass each, with unit',
+        as: 'text',
+        half: true,
+        hint: isMetric ? '41 g, ~1.2 kg, 41 g ±2 g' : '1.4 oz, ~2.6 lb, 1.4 oz ±0.1 oz',
+      },
       {
         name: 'massEvidence',
         label: 'Evidence',
@@ -71,10 +78,10 @@ const GROUPS: readonly { readonly title: string; readonly fields: readonly FormF
         half: true,
         options: EVIDENCE_MARKS.map((mark) => ({ value: mark, label: `${mark}  ${EVIDENCE_WORD[mark]}` })),
       },
-      { name: 'envelope', label: 'Envelope, mm', as: 'text', half: true, hint: '620x410x35' },
-      { name: 'thickness', label: 'Wall thickness, mm', as: 'text', half: true },
-      { name: 'runLength', label: 'Run length, with unit', as: 'text', half: true, hint: '640 mm' },
-      { name: 'runDiameter', label: 'Run diameter, mm', as: 'text', half: true, hint: '19' },
+      { name: 'envelope', label: `Envelope, ${unitWord('mm')}`, as: 'text', half: true, hint: isMetric ? '620x410x35' : '24.4x16.1x1.4' },
+      { name: 'thickness', label: `Wall thickness, ${unitWord('mm')}`, as: 'text', half: true },
+      { name: 'runLength', label: 'Run length, with unit', as: 'text', half: true, hint: isMetric ? '640 mm' : '25.2 in' },
+      { name: 'runDiameter', label: `Run diameter, ${unitWord('mm')}`, as: 'text', half: true, hint: isMetric ? '19' : '0.75' },
       { name: 'location', label: 'Location', as: 'text', half: true },
       { name: 'place', label: 'Centre of mass on the vehicle: x y z, mm', as: 'text', hint: '1450 -420 600' },
     ],

@@ -1,4 +1,17 @@
-import { fixed, materialById, millimetres, processById, withU, type EvidenceMark } from '@each-bolt/core/shared';
+import {
+  fixed,
+  materialById,
+  processById,
+  withU,
+  type EvidenceMark,
+  READ_IN,
+  readAs,
+  unitWord,
+  unitsShown,
+  lengthNumber,
+  massWithU,
+  millimetres,
+} from '@each-bolt/core/shared';
 import { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText, type PartState } from '@each-bolt/core/bench';
 import { HAND_WORD, fieldLabel, evidenceFor, massSaid, rangeText, type Part } from '@each-bolt/core/record';
 
@@ -29,12 +42,15 @@ type TextField = 'function' | 'location' | 'markings' | 'supplier' | 'damage';
 const text = (part: Part, field: TextField): readonly CardLine[] => evidenceLine(part, field, fieldLabel('part', field), part[field]);
 
 /** "0.800 ± 0.058 mm  (typed 0.8)": a length with its uncertainty, and as it was typed. */
-const lengthText = (part: Part, field: 'wallThicknessM' | 'runLengthM' | 'runDiameterM'): string => {
+const sizeText = (part: Part, field: 'wallThicknessM' | 'runLengthM' | 'runDiameterM'): string => {
   const metres = part[field];
   if (metres === null) return '';
   const said = part.evidence[field];
-  const figure = said?.u ? withU(millimetres(metres), millimetres(said.u), 3) : mm(metres);
-  return `${figure} mm${said?.typed && !said.typed.endsWith(' mm') ? `  (typed ${said.typed})` : ''}`;
+  const unit = unitWord('mm');
+  const figure = said?.u
+    ? withU(readAs(READ_IN.mm, metres), readAs(READ_IN.mm, said.u), unitsShown() === 'metric' ? 3 : 4)
+    : numeral(metres);
+  return `${figure} ${unit}${said?.typed && !said.typed.endsWith(` ${unit}`) ? `  (typed ${said.typed})` : ''}`;
 };
 
 const countWithRange = (part: Part): string => {
@@ -42,12 +58,12 @@ const countWithRange = (part: Part): string => {
   return range === null ? fixed(part.quantity, 0) : `${fixed(part.quantity, 0)} (${range})`;
 };
 
-const mm = (metres: number): string => String(millimetres(metres));
+const numeral = (metres: number): string => String(lengthNumber(metres));
 
-const massText = (part: Part): string => {
+const eachText = (part: Part): string => {
   if (part.massEachKg === null) return '–';
   const { u = null, typed = null } = massSaid(part) ?? {};
-  const figure = `${withU(part.massEachKg, u ?? 0)} kg`;
+  const figure = massWithU(part.massEachKg, u ?? 0);
   return typed === null ? figure : `${figure}  (typed ${typed})`;
 };
 
@@ -55,7 +71,7 @@ const withDetail = (name: string, detail: string): string => [name, detail].filt
 
 const envelopeText = (part: Part): string => {
   const envelope = envelopeOf(part);
-  return envelope === null ? '' : `${envelope.map(mm).join(' × ')}\u00a0mm, ${volumeText(boxVolumeM3(envelope))}`;
+  return envelope === null ? '' : `${envelope.map(numeral).join(' × ')}\u00a0${unitWord('mm')}, ${volumeText(boxVolumeM3(envelope))}`;
 };
 
 /** What is recorded of a part, in the order of the card; what is not known is left out, but for the mass. */
@@ -75,14 +91,20 @@ export const partLines = (part: Part, checks: readonly string[] = [], state: Par
     'Made by',
     withDetail(processById.get(part.processId ?? '')?.name ?? part.processId ?? '', part.processDetail),
   ),
-  ...evidenceLine(part, 'massEachKg', 'Mass each', massText(part), true),
+  ...evidenceLine(part, 'massEachKg', 'Mass each', eachText(part), true),
   ...checks.flatMap((check) => line('Mass check', check)),
-  ...evidenceLine(part, 'wallThicknessM', 'Thickness', lengthText(part, 'wallThicknessM'), true),
+  ...evidenceLine(part, 'wallThicknessM', 'Thickness', sizeText(part, 'wallThicknessM'), true),
   ...evidenceLine(part, 'lengthM', 'Envelope', envelopeText(part), true),
   ...line('Check', heavierThanSolid(part)),
-  ...evidenceLine(part, 'runDiameterM', 'Run diameter', lengthText(part, 'runDiameterM'), true),
-  ...evidenceLine(part, 'runLengthM', 'Run length', lengthText(part, 'runLengthM'), true),
-  ...evidenceLine(part, 'xM', 'Place x y z', part.xM === null ? '' : `${[part.xM, part.yM ?? 0, part.zM ?? 0].map(mm).join(' ')} mm`, true),
+  ...evidenceLine(part, 'runDiameterM', 'Run diameter', sizeText(part, 'runDiameterM'), true),
+  ...evidenceLine(part, 'runLengthM', 'Run length', sizeText(part, 'runLengthM'), true),
+  ...evidenceLine(
+    part,
+    'xM',
+    'Place x y z',
+    part.xM === null ? '' : `${[part.xM, part.yM ?? 0, part.zM ?? 0].map(millimetres).join(' ')} mm`,
+    true,
+  ),
   ...text(part, 'location'),
   ...text(part, 'markings'),
   ...text(part, 'supplier'),

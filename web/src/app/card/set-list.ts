@@ -2,7 +2,7 @@ import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, computed, effect, input, output, signal, viewChild } from '@angular/core';
 import { editTo, removeOp, type FastenerSet, type Op, type Part, nextSequence } from '@each-bolt/core/record';
 import { fastenerMass, parseLine, setFields, setLineOf, type SetEntry } from '@each-bolt/core/bench';
-import { fixed } from '@each-bolt/core/shared';
+import { gramsText } from '@each-bolt/core/shared';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import type { RecordedSet } from '../record/open-study';
@@ -18,7 +18,7 @@ interface SetLine extends RecordedSet {
 const grams = (set: FastenerSet): string => {
   const mass = fastenerMass(set);
   if (mass === null) return 'no mass';
-  const each = `${fixed(mass.kg * 1000, 1)} g each`;
+  const each = `${gramsText(mass.kg, 1)} each`;
   return set.massEachKg === null ? `${each}, from standard sizes` : each;
 };
 

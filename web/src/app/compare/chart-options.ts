@@ -1,5 +1,5 @@
 import type { ChartInk } from '../shared/chart-ink';
-import { EVIDENCE_WORD, fixed, threeDigits, type EvidenceMark } from '@each-bolt/core/shared';
+import { EVIDENCE_WORD, fixed, threeDigits, type EvidenceMark, READ_IN, readAs, unitWord } from '@each-bolt/core/shared';
 import { shareOrder, type Comparison, type Side } from '@each-bolt/core/compare';
 import type { EChartsCoreOption } from 'echarts/core';
 import { VEHICLE_SHAPES } from '../shared/vehicle-mark';
@@ -21,7 +21,7 @@ interface FamilyMass {
 export const familyMasses = ({ left, right }: Comparison): readonly FamilyMass[] => {
   const share = (side: Side, family: string): Side['shares']['family'][number] | undefined =>
     side.shares.family.find((s) => s.key === family);
-  const mass = (side: Side, family: string): number => share(side, family)?.massKg ?? 0;
+  const mass = (side: Side, family: string): number => readAs(READ_IN.kg, share(side, family)?.massKg ?? 0);
   const mark = (side: Side, family: string): EvidenceMark | null => share(side, family)?.marks.mass ?? null;
   const families = [...new Set([...left.shares.family, ...right.shares.family].map((share) => share.key))].sort(shareOrder);
   return families
@@ -78,10 +78,14 @@ export const familyChart = (masses: readonly FamilyMass[], left: ChartVehicle, r
   });
   return {
     animation: false,
-    aria: { enabled: true, label: { description: `Mass in kg by material family of ${left.name} and ${right.name}` } },
+    aria: { enabled: true, label: { description: `Mass in ${unitWord('kg')} by material family of ${left.name} and ${right.name}` } },
     grid: { left: 8, right: 56, top: 6, bottom: 44, containLabel: true },
-    tooltip: { trigger: 'axis', axisPointer: { type: 'shadow' }, valueFormatter: (value: unknown) => `${fixed(Number(value), 3)} kg` },
-    xAxis: { type: 'value', min: 0, ...axis(ink, 'kg, from 0') },
+    tooltip: {
+      trigger: 'axis',
+      axisPointer: { type: 'shadow' },
+      valueFormatter: (value: unknown) => `${fixed(Number(value), 3)} ${unitWord('kg')}`,
+    },
+    xAxis: { type: 'value', min: 0, ...axis(ink, `${unitWord('kg')}, from 0`) },
     yAxis: {
       type: 'category',
       inverse: true,
@@ -105,7 +109,7 @@ const pointsOf = (side: Side): readonly Point[] =>
   side.groups.flatMap((group) =>
     group.massKg === null || group.massKg <= 0
       ? []
-      : [{ name: group.name, value: [group.parts, group.massKg] as const, mark: group.massMark }],
+      : [{ name: group.name, value: [group.parts, readAs(READ_IN.kg, group.massKg)] as const, mark: group.massMark }],
   );
 
 /** How many of the largest points of each vehicle carry their name. */
@@ -119,7 +123,7 @@ const named = (points: readonly Point[]): ReadonlySet<string> =>
       .map((point) => point.name),
   );
 
-/** One marker for each part straight under the subsystem with all inside it: how many parts against how many kg. */
+/** One marker for each part straight under the subsystem with all inside it: how many parts against what mass. */
 export const partsAgainstMass = (comparison: Comparison, left: ChartVehicle, right: ChartVehicle, ink: ChartInk): EChartsCoreOption => {
   // names stand above the marks of one vehicle and below those of the other, so that counterparts do not cover each other
   const series = (side: Side, vehicle: ChartVehicle, labels: 'top' | 'bottom'): object => {
@@ -150,11 +154,11 @@ export const partsAgainstMass = (comparison: Comparison, left: ChartVehicle, rig
     tooltip: {
       trigger: 'item',
       formatter: ({ seriesName, name, value, data }: { seriesName: string; name: string; value: readonly [number, number]; data: Point }) =>
-        `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} kg${data.mark === null ? '' : `, weakest evidence ${EVIDENCE_WORD[data.mark]}`}`,
+        `${escaped(seriesName)}: ${escaped(name)}<br>${fixed(value[0], 0)} counted, ${threeDigits(value[1])} ${unitWord('kg')}${data.mark === null ? '' : `, weakest evidence ${EVIDENCE_WORD[data.mark]}`}`,
     },
     xAxis: { type: 'value', min: 0, minInterval: 1, ...axis(ink, 'counted by the rule, from 0') },
     // masses span grams to tens of kilograms; on a straight axis all but a few would lie on the floor
-    yAxis: { type: 'log', ...axis(ink, 'kg, logarithmic'), nameGap: 42 },
+    yAxis: { type: 'log', ...axis(ink, `${unitWord('kg')}, logarithmic`), nameGap: 42 },
     series: [series(comparison.left, left, 'top'), series(comparison.right, right, 'bottom')],
   };
 };

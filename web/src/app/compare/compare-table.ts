@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { rangeText } from '@each-bolt/core/record';
 import type { CountRange } from '@each-bolt/core/bench';
-import { ABSENT, fixed, plusMinus, signed, threeDigits } from '@each-bolt/core/shared';
+import { ABSENT, fixed, plusMinus, signed, threeDigits, unitWord, READ_IN, readAs } from '@each-bolt/core/shared';
 import type { CompareRow } from '@each-bolt/core/compare';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { VehicleMark } from '../shared/vehicle-mark';
@@ -14,6 +14,9 @@ export interface RowGroup {
   readonly heading: string;
   readonly rows: readonly CompareRow[];
 }
+
+/** A figure of a row in the unit its heading names. */
+const shownOf = ({ measure }: CompareRow, value: number): number => (measure === 'mass' ? readAs(READ_IN.kg, value) : value);
 
 /** Both vehicles side by side, the difference, and what one is of the other. */
 @Component({
@@ -125,7 +128,7 @@ export class CompareTable {
       fasteners: 'Fasteners',
       variants: 'Fastener variants',
       joints: 'Joints',
-      mass: 'Mass, kg',
+      mass: `Mass, ${unitWord('kg')}`,
       cost: `Cost, ${this.currency()}`,
     }[row.measure];
     return word;
@@ -133,17 +136,17 @@ export class CompareTable {
 
   protected figure(row: CompareRow, value: number | null): string {
     if (value === 0) return '0';
-    return value === null ? ABSENT : fixed(value, DECIMALS[row.measure] ?? 0);
+    return value === null ? ABSENT : fixed(shownOf(row, value), DECIMALS[row.measure] ?? 0);
   }
 
   protected difference(row: CompareRow): string {
-    return row.difference === null ? ABSENT : signed(row.difference, DECIMALS[row.measure] ?? 0);
+    return row.difference === null ? ABSENT : signed(shownOf(row, row.difference), DECIMALS[row.measure] ?? 0);
   }
 
   /** "± 0.012" under a mass or cost; "186 to 190" under a count that is a range. */
   protected sureness(row: CompareRow, u: number | null, range: CountRange | null): string {
     if (range) return rangeText(range) ?? '';
-    return plusMinus(u, (DECIMALS[row.measure] ?? 0) + 2);
+    return plusMinus(u === null ? null : shownOf(row, u), (DECIMALS[row.measure] ?? 0) + 2);
   }
 
   protected ratioSureness({ ratioU }: CompareRow): string {

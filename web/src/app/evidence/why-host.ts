@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
-import { fixed, plusMinus } from '@each-bolt/core/shared';
+import { fixed, plusMinus, unitWord, READ_IN, readAs } from '@each-bolt/core/shared';
 import { fieldLabel, isKnowing, evidenceFor, type KeptChange, type Part } from '@each-bolt/core/record';
 import { closureText, evidenceText, lastSet, uText, valueText } from '@each-bolt/core/bench';
 import { MEASURES, evidenceChain, restsOn, type ChainTerm, type Measure } from '@each-bolt/core/cost';
@@ -240,7 +240,7 @@ export class WhyHost {
     return trail;
   });
   protected readonly unit = computed(
-    () => ({ count: 'parts', mass: 'kg', cost: this.open.study().currency })[this.now()?.measure ?? 'count'],
+    () => ({ count: 'parts', mass: unitWord('kg'), cost: this.open.study().currency })[this.now()?.measure ?? 'count'],
   );
   protected readonly rests = computed(() => {
     const chain = this.chain();
@@ -318,7 +318,8 @@ export class WhyHost {
     if (value === null) return '–';
     if (this.now()?.measure === 'count')
       return `${fixed(value, 0)}${low === null ? '' : `, ${high === null ? `at least ${low}` : `${low} to ${high}`}`}`;
-    if (this.now()?.measure === 'mass') return `${fixed(value, 3)} ${plusMinus(u, 4)}`.trim();
+    if (this.now()?.measure === 'mass')
+      return `${fixed(readAs(READ_IN.kg, value), 3)} ${plusMinus(u === null ? null : readAs(READ_IN.kg, u), 4)}`.trim();
     return fixed(value, 2);
   }
 

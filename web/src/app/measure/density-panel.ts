@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import { fixed, materialById, withU } from '@each-bolt/core/shared';
+import { fixed, materialById, withU, READ_IN, readAs, unitWord } from '@each-bolt/core/shared';
 import { density, densityDoubts, materialsByDensity } from '@each-bolt/core/measure';
 import { massUKg, type Part } from '@each-bolt/core/record';
+
+const DENSITY = { per: 1, unit: 'kg/m³', digits: 0 };
 
 /** Weighed against scanned: the density, where it lies among the materials, and what contradicts it. */
 @Component({
@@ -10,8 +12,9 @@ import { massUKg, type Part } from '@each-bolt/core/record';
     <h3>Weighed against scanned</h3>
     @if (read(); as r) {
       <p>
-        Density <b class="figure">{{ text() }} kg/m³</b>, from {{ massText() }} and the volume.
-        {{ said() ? 'Recorded is ' + said()!.name + ', ' + number(said()!.densityKgPerM3) + ' kg/m³.' : 'No material is recorded.' }}
+        Density <b class="figure">{{ text() }} {{ unit }}</b
+        >, from {{ massText() }} and the volume.
+        {{ said() ? 'Recorded is ' + said()!.name + ', ' + number(said()!.densityKgPerM3) + ' ' + unit + '.' : 'No material is recorded.' }}
       </p>
       @if (doubts().length > 0) {
         <ul class="doubts" aria-label="What contradicts">
@@ -50,6 +53,7 @@ export class DensityPanel {
   readonly volumeM3 = input.required<number>();
   readonly uM3 = input.required<number>();
 
+  protected readonly unit = unitWord(DENSITY.unit);
   protected readonly said = computed(() => materialById.get(this.part().materialId ?? '') ?? null);
   protected readonly read = computed(() => {
     const { massEachKg } = this.part();
@@ -59,9 +63,11 @@ export class DensityPanel {
   });
   protected readonly text = computed(() => {
     const read = this.read();
-    return read ? withU(read.densityKgPerM3, read.uKgPerM3) : '';
+    return read ? withU(readAs(DENSITY, read.densityKgPerM3), readAs(DENSITY, read.uKgPerM3)) : '';
   });
-  protected readonly massText = computed(() => `${withU((this.part().massEachKg ?? 0) * 1000, (massUKg(this.part()) ?? 0) * 1000)} g`);
+  protected readonly massText = computed(
+    () => `${withU(readAs(READ_IN.g, this.part().massEachKg ?? 0), readAs(READ_IN.g, massUKg(this.part()) ?? 0))} ${unitWord('g')}`,
+  );
   protected readonly doubts = computed(() => {
     const read = this.read();
     return read ? densityDoubts(read, this.said()) : [];
@@ -70,12 +76,12 @@ export class DensityPanel {
     const read = this.read();
     return (read ? materialsByDensity(read) : []).slice(0, 4).map(({ material, apart }) => ({
       name: material.name,
-      density: fixed(material.densityKgPerM3, 0),
+      density: fixed(readAs(DENSITY, material.densityKgPerM3), 0),
       apart: fixed(apart, 1),
     }));
   });
 
   protected number(value: number): string {
-    return fixed(value, 0);
+    return fixed(readAs(DENSITY, value), 0);
   }
 }

@@ -1,7 +1,8 @@
+import { UnitPipe } from '../shared/pipes';
 import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, signal, untracked } from '@angular/core';
 import { meanReading, outliers } from '@each-bolt/core/measure';
 import { readingFault, readingFields, type Taken } from '@each-bolt/core/bench';
-import { LENGTH_UNITS, fixed, readQuantity, resolutionU, withU } from '@each-bolt/core/shared';
+import { LENGTH_UNITS, fixed, readQuantity, resolutionU, withU, READ_IN, readAs, unitWord, unitsShown } from '@each-bolt/core/shared';
 import { editOp, evidence, type Op, type ReadingFields } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
@@ -35,7 +36,7 @@ interface HandReading {
 /** Thickness and size by hand: read several times, with the mean and what it is worth. */
 @Component({
   selector: 'eb-hand-view',
-  imports: [WorthMeasuringList, ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow],
+  imports: [WorthMeasuringList, ButtonDirective, InputText, Choose, ChoicesPipe, DataTable, TableHead, TableRow, UnitPipe],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
       <div class="acts">
@@ -89,7 +90,7 @@ interface HandReading {
           ><ng-template ebHead>
             <tr>
               <th scope="col">No.</th>
-              <th scope="col" class="right">Reading, mm</th>
+              <th scope="col" class="right">Reading, {{ 'mm' | ebUnit }}</th>
               <th scope="col">As read</th>
               <th></th>
             </tr> </ng-template
@@ -116,9 +117,11 @@ interface HandReading {
         >
         @if (mean(); as m) {
           <p class="result" role="status">
-            Mean of {{ m.n }}: <b class="figure">{{ meanText() }} mm</b>
+            Mean of {{ m.n }}: <b class="figure">{{ meanText() }} {{ 'mm' | ebUnit }}</b>
             @if (m.s !== null) {
-              <span class="soft">scatter s {{ mm(m.s) }} mm; 95 % within ± {{ mm(m.half95 ?? 0) }} mm</span>
+              <span class="soft"
+                >scatter s {{ mm(m.s) }} {{ 'mm' | ebUnit }}; 95 % within ± {{ mm(m.half95 ?? 0) }} {{ 'mm' | ebUnit }}</span
+              >
             } @else {
               <span class="soft">one reading: its uncertainty is the tool’s alone</span>
             }
@@ -191,14 +194,18 @@ export class HandView {
   protected readonly caliper = computed(() => this.instruments.all().find((i) => i.kind === 'caliper') ?? null);
   protected readonly caliperText = computed(() => {
     const value = this.caliper()?.last?.value ?? null;
-    return value === null ? '–' : `${this.mm(value)} mm`;
+    return value === null ? '–' : `${this.mm(value)} ${unitWord('mm')}`;
   });
   private readonly partId = computed(() => this.selection.part()?.id ?? '');
   protected readonly recorded = computed(() => {
     const part = this.selection.part();
     const value = part?.[this.field()] ?? null;
     const u = part?.evidence[this.field()]?.u ?? null;
-    return value === null ? '–' : u === null ? `${this.mm(value)} mm` : `${withU(value * 1000, u * 1000)} mm`;
+    return value === null
+      ? '–'
+      : u === null
+        ? `${this.mm(value)} ${unitWord('mm')}`
+        : `${withU(readAs(READ_IN.mm, value), readAs(READ_IN.mm, u))} ${unitWord('mm')}`;
   });
   private readonly toolU = computed(() => Math.max(0, ...this.readings().map((r) => r.uM)));
   protected readonly mean = computed(() => {
@@ -218,7 +225,7 @@ export class HandView {
   );
   protected readonly meanText = computed(() => {
     const mean = this.mean();
-    return mean ? withU(mean.mean * 1000, mean.u * 1000) : '';
+    return mean ? withU(readAs(READ_IN.mm, mean.mean), readAs(READ_IN.mm, mean.u)) : '';
   });
 
   constructor() {
@@ -232,7 +239,7 @@ export class HandView {
   }
 
   protected mm(m: number): string {
-    return fixed(m * 1000, Math.abs(m) < 0.01 ? 3 : 2);
+    return fixed(readAs(READ_IN.mm, m), (Math.abs(m) < 0.01 ? 3 : 2) + (unitsShown() === 'metric' ? 0 : 1));
   }
 
   protected begin(field: string): void {

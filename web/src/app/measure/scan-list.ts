@@ -1,13 +1,14 @@
+import { UnitPipe } from '../shared/pipes';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Scan } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
-import { sidesMm, volumeWords } from './scan-text';
+import { sidesNumerals, volumeWords } from './scan-text';
 
 /** The scans of a part: file, unit, volume and boxes, who took it with what and when. */
 @Component({
   selector: 'eb-scan-list',
-  imports: [ButtonDirective, DataTable, TableHead, TableRow],
+  imports: [ButtonDirective, DataTable, TableHead, TableRow, UnitPipe],
   template: `@if (rows().length === 0) {
       <p class="soft">None yet. Open a file, or take one from the scanner; it is measured here, before anything is kept.</p>
     } @else {
@@ -17,8 +18,8 @@ import { sidesMm, volumeWords } from './scan-text';
             <th scope="col">File</th>
             <th scope="col">Unit</th>
             <th scope="col" class="right">Volume</th>
-            <th scope="col" class="right">Minimum bounding box, mm</th>
-            <th scope="col" class="right">Trimmed bounding box, mm</th>
+            <th scope="col" class="right">Minimum bounding box, {{ 'mm' | ebUnit }}</th>
+            <th scope="col" class="right">Trimmed bounding box, {{ 'mm' | ebUnit }}</th>
             <th></th>
           </tr> </ng-template
         ><ng-template [ebRow]="rows()" track="scan.id" let-row>
@@ -71,8 +72,8 @@ export class ScanList {
     this.scans().map((scan) => ({
       scan,
       volume: scan.figures.volumeM3 === null ? '–' : volumeWords(scan.figures.volumeM3, scan.figures.volumeUM3),
-      minimum: sidesMm(scan.figures.minimumM),
-      trimmed: sidesMm(scan.figures.trimmedM),
+      minimum: sidesNumerals(scan.figures.minimumM),
+      trimmed: sidesNumerals(scan.figures.trimmedM),
       taken: [scan.instrument, scan.takenBy, new Date(scan.takenAt).toLocaleDateString('en-GB')].filter((text) => text !== '').join(', '),
     })),
   );

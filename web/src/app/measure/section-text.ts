@@ -1,4 +1,4 @@
-import { ABSENT, fixed, threeDigits, type Material } from '@each-bolt/core/shared';
+import { ABSENT, fixed, threeDigits, type Material, readAs, READ_IN, unitWord, unitsShown } from '@each-bolt/core/shared';
 import {
   dimensionFault,
   endsOf,
@@ -51,19 +51,23 @@ interface SectionRow {
 
 const row = (word: string, unit: string, per: number, value: (f: SectionFigures) => number | null): SectionRow => ({
   word,
-  unit,
+  get unit() {
+    return unitWord(unit);
+  },
   value,
   of: (f) => {
     const v = value(f);
-    return v === null ? ABSENT : threeDigits(v / per);
+    return v === null ? ABSENT : threeDigits(readAs({ per, unit, digits: 0 }, v));
   },
 });
 
-/** A distance that may be 0 or below, mm; no ratio is made of it. */
+/** A distance that may be 0 or below; no ratio is made of it. */
 const place = (word: string, value: (f: SectionFigures) => number): SectionRow => ({
   word,
-  unit: 'mm',
-  of: (f) => fixed(value(f) * 1000, 2),
+  get unit() {
+    return unitWord('mm');
+  },
+  of: (f) => fixed(readAs(READ_IN.mm, value(f)), unitsShown() === 'metric' ? 2 : 4),
   value: () => null,
 });
 

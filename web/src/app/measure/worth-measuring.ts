@@ -1,3 +1,4 @@
+import { UnitPipe } from '../shared/pipes';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { worthMeasuring, type WorthMeasuring } from '@each-bolt/core/measure';
 import { READ_IN, fixed, materialById, readAs } from '@each-bolt/core/shared';
@@ -12,7 +13,7 @@ const MOST_LISTED = 60;
 /** Where no part is chosen: the parts of the subsystem that are worth measuring, and what each lacks. */
 @Component({
   selector: 'eb-worth-measuring',
-  imports: [DataTable, SortHeading, TableHead, TableRow, PartLink],
+  imports: [DataTable, SortHeading, TableHead, TableRow, PartLink, UnitPipe],
   template: `@if (rows().length > 0) {
       <p class="soft">
         Worth measuring under {{ selection.subsystem()?.name }} of {{ selection.vehicle()?.name }}: those first on which most mass rests.
@@ -22,7 +23,7 @@ const MOST_LISTED = 60;
         <ng-template ebHead>
           <tr>
             <th scope="col" [ebSort]="byName">Part</th>
-            <th scope="col" class="right" [ebSort]="byMass">Mass at stake, g</th>
+            <th scope="col" class="right" [ebSort]="byMass">Mass at stake, {{ 'g' | ebUnit }}</th>
             <th scope="col">What it lacks</th>
             <th scope="col">Material</th>
           </tr>

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { fixed, riskText, type FieldValue, READ_IN, unitShape } from '@each-bolt/core/shared';
+import { riskText, type FieldValue, READ_IN, unitShape, massText } from '@each-bolt/core/shared';
 import { nextSequence, type LiftSetUpFields, type Op, fieldLines } from '@each-bolt/core/record';
 import { usualLiftSetUp, newLiftStep, stepsFromPlan } from '@each-bolt/core/plan';
 import { NgxEchartsDirective, provideEchartsCore } from 'ngx-echarts';
@@ -194,7 +194,7 @@ export class LiftPanel {
     const lift = this.open.record().resources.find((r) => r.id === this.liftSetUp()?.resourceId);
     const ratedKg = lift?.ratedKg ?? Number.POSITIVE_INFINITY;
     if (balance.start.massKg > ratedKg)
-      return `${lift?.name ?? ''} may carry ${fixed(ratedKg, 0)} kg; the vehicle weighs ${fixed(balance.start.massKg, 0)} kg.`;
+      return `${lift?.name ?? ''} may carry ${massText(ratedKg, 0)}; the vehicle weighs ${massText(balance.start.massKg, 0)}.`;
     const at = balance.steps.findIndex((step) => step.state === 'tips');
     const step = balance.steps[at];
     return step

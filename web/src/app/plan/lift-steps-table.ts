@@ -1,3 +1,4 @@
+import { UnitPipe } from '../shared/pipes';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { ABSENT, READ_IN, decimalsFor, expandedU, fixed, readAs, riskText, withU } from '@each-bolt/core/shared';
 import { fieldLines, type FieldChoice, type LiftStep, type LiftStepFields } from '@each-bolt/core/record';
@@ -23,19 +24,19 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
 /** What comes off a vehicle on the lift, step by step, and whether it stays on the pads after each. */
 @Component({
   selector: 'eb-lift-steps',
-  imports: [EditField, DataTable, TableHead, TableRow, TableFoot, IconButton],
+  imports: [EditField, DataTable, TableHead, TableRow, TableFoot, IconButton, UnitPipe],
   template: `<div class="steps">
     <eb-table
       ><ng-template ebHead>
         <tr>
           <th scope="col" class="right">Step</th>
           <th scope="col">Comes off, recorded as</th>
-          <th scope="col" class="right">Mass, kg</th>
-          <th scope="col" class="right">± (k = 2), kg</th>
+          <th scope="col" class="right">Mass, {{ 'kg' | ebUnit }}</th>
+          <th scope="col" class="right">± (k = 2), {{ 'kg' | ebUnit }}</th>
           <th scope="col" class="right">x, m</th>
           <th scope="col" class="right">y, m</th>
-          <th scope="col" class="right">Remaining mass, kg</th>
-          <th scope="col" class="right">Stability margin, mm</th>
+          <th scope="col" class="right">Remaining mass, {{ 'kg' | ebUnit }}</th>
+          <th scope="col" class="right">Stability margin, {{ 'mm' | ebUnit }}</th>
           <th scope="col" class="right">Probability of tipping</th>
           <th scope="col">State</th>
           <th></th>
@@ -151,7 +152,7 @@ export class LiftStepsTable {
           xM: text(part?.xM, 2),
           yM: text(part?.yM, 2),
         },
-        left: step.after ? fixed(step.after.massKg, 0) : ABSENT,
+        left: step.after ? fixed(readAs(READ_IN.kg, step.after.massKg), 0) : ABSENT,
         inside: step.after ? withU(readAs(READ_IN.mm, step.after.insideM), readAs(READ_IN.mm, step.after.uM), 0) : ABSENT,
         chance: step.after ? riskText(step.after.tipFraction) : ABSENT,
       };

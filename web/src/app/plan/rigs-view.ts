@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { counted, fixed, type FieldValue, READ_IN, readAs } from '@each-bolt/core/shared';
+import { counted, fixed, type FieldValue, READ_IN, readAs, unitsShown, unitWord } from '@each-bolt/core/shared';
 import { type Op, type Rig, type RigFields, nextSequence, fieldLines } from '@each-bolt/core/record';
 import { HAZARDS, findRigs, hazardById } from '@each-bolt/core/plan';
 import { OpenStudy } from '../record/open-study';
@@ -239,7 +239,9 @@ export class RigsView {
   }
 
   protected bears({ ratedN, factor }: Pick<RigFields, 'ratedN' | 'factor'>): string {
-    return ratedN === null ? 'not rated' : `${fixed(readAs(READ_IN.kN, ratedN), 1)} kN at ${fixed(factor, 1)}×`;
+    return ratedN === null
+      ? 'not rated'
+      : `${fixed(readAs(READ_IN.kN, ratedN), unitsShown() === 'metric' ? 1 : 0)} ${unitWord('kN')} at ${fixed(factor, 1)}×`;
   }
 
   protected usedBy(rig: Rig): string {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
-import { fixed, riskText, threeDigits, type FieldShape, type FieldValue, READ_IN, readAs } from '@each-bolt/core/shared';
+import { fixed, riskText, threeDigits, type FieldShape, type FieldValue, READ_IN, readAs, unitWord } from '@each-bolt/core/shared';
 import { MOST_LEAN_RAD, RIG_LOAD_SOURCE, capacitorDischarge, rigLoad } from '@each-bolt/core/plan';
 import { Tick } from '../shared/tick';
 import { EditField } from '../shared/edit-field';
@@ -160,7 +160,7 @@ export class SafetySums {
       ...{ massKg, pullN, factor: factor!, legs: legs!, leanRad: leanRad!, ratedN: ratedN!, isRigid: this.rigid() },
     });
     return {
-      force: `${threeDigits(readAs(READ_IN.kN, found.perLegN))} kN`,
+      force: `${threeDigits(readAs(READ_IN.kN, found.perLegN))} ${unitWord('kN')}`,
       use: riskText(found.useFraction),
       bearing: fixed(found.bearing, 0),
       legs: fixed(legs!, 0),

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { fieldInput, type FieldChoice, type FieldName } from '@each-bolt/core/record';
-import { printField, readField, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { printField, readField, type FieldShape, type FieldValue, asShown } from '@each-bolt/core/shared';
 import { Textarea } from 'primeng/textarea';
 import { InputText } from 'primeng/inputtext';
 import { DayField } from './day-field';
@@ -181,7 +181,7 @@ export class EditField {
   protected readonly text = computed(() => printField(this.typed(), this.value()));
   protected readonly unit = computed(() => {
     const shape = this.typed();
-    return this.showUnit() && shape.kind === 'number' ? shape.unit : '';
+    return this.showUnit() && shape.kind === 'number' ? asShown(shape).unit : '';
   });
   protected readonly isFigure = computed(() => ['number', 'whole', 'money', 'effort'].includes(this.typed().kind));
 

@@ -1,12 +1,12 @@
 import { Pipe, type PipeTransform } from '@angular/core';
 import { labelOf, type FieldName } from '@each-bolt/core/record';
-import { ABSENT, fixed } from '@each-bolt/core/shared';
+import { ABSENT, fixed, READ_IN, readAs, unitWord } from '@each-bolt/core/shared';
 
-/** Kilograms with three decimals, or the sign for absent. */
+/** Kilograms or pounds with three decimals, or the sign for absent. */
 @Pipe({ name: 'ebMass' })
 export class MassPipe implements PipeTransform {
   transform(massKg: number | null | undefined): string {
-    return massKg === null || massKg === undefined ? ABSENT : fixed(massKg, 3);
+    return massKg === null || massKg === undefined ? ABSENT : fixed(readAs(READ_IN.kg, massKg), 3);
   }
 }
 
@@ -23,6 +23,14 @@ export class MoneyPipe implements PipeTransform {
 export class CountPipe implements PipeTransform {
   transform(count: number | null | undefined): string {
     return count === null || count === undefined ? ABSENT : fixed(count, 0);
+  }
+}
+
+/** The word of a unit under the units that were chosen: `{{ 'kg' | ebUnit }}`. */
+@Pipe({ name: 'ebUnit' })
+export class UnitPipe implements PipeTransform {
+  transform(metric: string): string {
+    return unitWord(metric);
   }
 }
 

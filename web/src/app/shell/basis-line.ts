@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { counted } from '@each-bolt/core/shared';
+import { counted, unitWord } from '@each-bolt/core/shared';
 import { costBasisText, type Study } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import type { SyncState } from '../record/outbox';
@@ -36,9 +36,25 @@ import type { Theme } from '../shared/theme-service';
       </button>
     </span>
     <span class="group shrink" [title]="basis()"><span class="word">Cost</span> {{ basis() }}</span>
-    <span class="group" title="What stands behind ± is the expanded uncertainty, k = 2: about 95 of 100 true values lie within it"
-      ><span class="word">Units</span> kg · mm · ± at k = 2</span
-    >
+    <span class="group" title="What stands behind ± is the expanded uncertainty, k = 2: about 95 of 100 true values lie within it">
+      <span class="word">Units</span>
+      <button
+        pButton
+        [text]="true"
+        severity="secondary"
+        type="button"
+        aria-label="Units of mass and length"
+        [title]="
+          'Kilograms and millimetres, or pounds and inches; now ' +
+          units +
+          '. Any unit can be typed. Points of outlines and holes stay in mm'
+        "
+        (click)="otherUnits.emit()"
+      >
+        {{ units }}
+      </button>
+      ± at k = 2
+    </span>
     <span class="push group">
       @if (notKept() > 0) {
         <button
@@ -148,6 +164,9 @@ export class BasisLine {
   readonly fasteners = output();
   readonly theme = output();
   readonly help = output();
+  readonly otherUnits = output();
+  /** “kg · mm” */
+  protected readonly units = `${unitWord('kg')} · ${unitWord('mm')}`;
   protected readonly basis = computed(() => costBasisText(this.study()));
   protected readonly syncText = computed(() => {
     const [sync, elsewhere] = [this.sync(), this.elsewhere()];

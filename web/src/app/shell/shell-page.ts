@@ -1,3 +1,4 @@
+import { switchUnits } from '../shared/chosen-units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -143,6 +144,7 @@ const SAID_MS = 6000;
           (signIn)="acts.signIn()"
           (assemblies)="rule.switchAssemblies()"
           (fasteners)="rule.switchFasteners()"
+          (otherUnits)="otherUnits()"
           (theme)="theme.switch()"
           (help)="helping.set(true)"
         />
@@ -446,6 +448,10 @@ export class ShellPage {
     const op: Op = { kind: 'subsystem.add', id, fields: { parentId: null, sequence, name } };
     const result = await this.service.send([op]);
     if (result.kept) void this.selection.choose({ subsystem: id, inside: null, part: null });
+  }
+
+  protected otherUnits(): void {
+    switchUnits(window);
   }
 
   protected grip(event: PointerEvent): void {
