@@ -1,3 +1,4 @@
+export { type FirstStep, type FirstStepId, firstSteps } from './first-steps';
 export { type NextPart, notRemovedYet, withoutTag, worthRecounting } from './next-parts';
 export { canBeMeasured, partState, type PartState, removedParts } from './part-state';
 export { cellLabel, changeLine, changeWords, evidenceText, type OpWords, uText, valueText } from './change-words';

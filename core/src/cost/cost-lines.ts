@@ -1,6 +1,6 @@
 import { evidenceAt, type EvidenceMark } from '../shared';
 import { countInSum, type Part, type Study, type StudyRecord } from '../record';
-import { fastenerMass } from '../bench';
+import { fastenerMass, type NextPart } from '../bench';
 import { contentsBelow } from './contents-below';
 import { basisOf, catalogueIssues, partCost, type CostTerm } from './part-cost';
 import { fastenerCost } from './fastener-cost';
@@ -84,4 +84,16 @@ export const costLines = (record: StudyRecord, rollUp: StudyRollUp, key: string)
     }
   }
   return lines;
+};
+
+/** Parts without a cost and why, those with the most mass on one vehicle first, what is not weighed last. */
+export const worthCosting = (parts: ReadonlyMap<string, Part>, lines: readonly CostLine[]): readonly NextPart[] => {
+  const massOf = ({ massEachKg }: Part, { perVehicle }: CostLine): number => (massEachKg ?? 0) * perVehicle;
+  return lines
+    .flatMap((line) => {
+      const part = line.id === line.partId && line.onVehicle === null ? parts.get(line.partId) : undefined;
+      return part ? [{ part, why: line.missing, massKg: massOf(part, line) }] : [];
+    })
+    .sort((a, b) => b.massKg - a.massKg)
+    .map(({ part, why }) => ({ part, why }));
 };

@@ -1,5 +1,5 @@
 export { contentsBelow, type PartBelow } from './contents-below';
-export { type CostLine, costLines } from './cost-lines';
+export { type CostLine, costLines, worthCosting } from './cost-lines';
 export { studyShown, type StudyShown } from './cost-measures';
 export { type ChainTerm, evidenceChain, type Measure, MEASURES, restsOn } from './evidence-chain';
 export { basisOf, catalogueIssues, partCost, type PartCost } from './part-cost';

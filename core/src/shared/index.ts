@@ -44,6 +44,7 @@ export {
 } from './shown-units';
 export { defused, undefused } from './spreadsheet-text';
 export { type Stage, STAGE_WORD, STAGES } from './stages';
+export { tableCsv } from './table-csv';
 export { readQuantity } from './typed-quantity';
 export { COVERAGE_FACTOR, ESTIMATE_RELATIVE_U, expandedU, resolutionU, standardU } from './uncertainty';
 export { isLengthUnit, LENGTH_UNITS, MASS_UNITS, TORQUE_UNITS, toSi, type Unit, VOLUME_UNITS } from './units';

@@ -1,7 +1,7 @@
 import { DestroyRef, Injectable, inject } from '@angular/core';
 
 /** Acts that a key or button asks for and another part of the screen carries out. */
-export type Command = 'find' | 'entry-line' | 'edit-part' | 'record-inside' | 'record-above' | 'import' | 'put-line-back';
+export type Command = 'find' | 'entry-line' | 'edit-part' | 'record-inside' | 'record-above' | 'import' | 'put-line-back' | 'add-vehicle';
 
 /** A command that nobody carries out yet waits this long for the part of the screen that is being loaded. */
 const WAITS_MS = 3000;

@@ -34,6 +34,7 @@ import { ImportDialog } from './import-dialog';
 import { InstrumentStrip } from './instrument-strip';
 import { PartsTable } from './parts-table';
 import { partDetail, rowFigures } from './row-figures';
+import { FirstSteps } from './first-steps';
 import { SessionBar } from './session-bar';
 
 /** So many lines are remembered to be varied. */
@@ -60,8 +61,12 @@ interface RefusedLine {
     ButtonDirective,
     IconButton,
     ElsewhereQuestion,
+    FirstSteps,
   ],
   template: `<div class="sheet">
+    @if (mayRecord()) {
+      <eb-first-steps />
+    }
     @if (selection.vehicle(); as vehicle) {
       <header class="title">
         <nav aria-label="Where new parts go">

@@ -13,7 +13,7 @@ import { Selection } from '../record/selection';
 import { EditField } from '../shared/edit-field';
 import { whenText } from '../record/when';
 
-import { NextParts } from './next-parts';
+import { NextParts } from '../record/next-parts';
 
 /** A second person counts fasteners and joints without seeing the first count. */
 @Component({

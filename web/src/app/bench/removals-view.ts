@@ -27,7 +27,7 @@ import { VehicleMark } from '../shared/vehicle-mark';
 import { isTyping } from '../shell/keys';
 import { BenchWork } from './bench-work';
 import { clockText } from './clock-text';
-import { NextParts } from './next-parts';
+import { NextParts } from '../record/next-parts';
 import { RemovalSheet } from './removal-sheet';
 import { afterText, stepManner, stepParts } from './step-text';
 

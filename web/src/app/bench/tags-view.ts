@@ -12,7 +12,7 @@ import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { BenchWork } from './bench-work';
 
-import { NextParts } from './next-parts';
+import { NextParts } from '../record/next-parts';
 
 /** Tags: sheets to print, and what a scanned tag is. */
 @Component({

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, DestroyRef, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Router } from '@angular/router';
-import { nextSequence, type Op, type Part } from '@each-bolt/core/record';
-import { massChecks, meanwhileFaults, partState, readingText, tagTaken, totalsAt } from '@each-bolt/core/bench';
+import { editOp, nextSequence, type Op, type Part } from '@each-bolt/core/record';
+import { judgeTag, massChecks, meanwhileFaults, partState, readingText, tagTaken, totalsAt } from '@each-bolt/core/bench';
 import { basisOf, partCost, studyShown } from '@each-bolt/core/cost';
 import { issue } from '@each-bolt/core/shared';
 import { Menu } from 'primeng/menu';
@@ -15,13 +15,14 @@ import { Selection } from '../record/selection';
 import { EvidenceDialog } from '../evidence/evidence-dialog';
 import { WhyService } from '../evidence/why-service';
 import { PictureViewer } from '../pictures/picture-viewer';
+import { tagInPictures } from '../pictures/tag-in-picture';
 import { TakePicture } from '../pictures/take-picture';
 import { Commands } from '../acts/commands';
 import { ShellActs } from '../acts/shell-acts';
 import { TreeActs } from '../acts/tree-acts';
 import { partItems } from '../acts/tree-menu';
 import { whenText } from '../record/when';
-import { PartCard, type ShownReading } from './part-card';
+import { PartCard, type SeenTag, type ShownReading } from './part-card';
 import type { RefusedEdit } from './part-editor';
 
 /** Connects the card to the record: what is chosen goes in, what was edited goes through the ledger. */
@@ -52,6 +53,9 @@ import type { RefusedEdit } from './part-editor';
       (why)="whys.ask(part.id, $event)"
       (history)="showHistory(part)"
       (ask)="acts.ask()"
+      [seenTag]="seenTag()"
+      (takeSeenTag)="takeSeenTag(part, $event)"
+      (leaveSeenTag)="seenTag.set(null)"
       (addPictures)="addPictures(part, $event)"
       (openPicture)="viewing.set($event.id)"
       [saving]="saving()"
@@ -140,6 +144,8 @@ export class PartCardHost {
   protected readonly evidenceField = computed(() => (this.knowing() === '' ? 'quantity' : this.knowing()));
   protected readonly viewing = signal('');
   protected readonly pictureFaults = signal<readonly string[]>([]);
+  /** a tag that was seen in the picture taken last */
+  protected readonly seenTag = signal<SeenTag | null>(null);
   private readonly ownPictures = computed(() => this.open.picturesOf().get(this.selection.part()?.id ?? '') ?? []);
   protected readonly pictures = computed(() => this.ownPictures().map((picture) => ({ picture, url: this.takes.url(picture, true) })));
   protected readonly viewed = computed(() => this.ownPictures().find((p) => p.id === this.viewing()) ?? null);
@@ -168,7 +174,10 @@ export class PartCardHost {
     effect(() => void this.takes.recall(this.ownPictures()));
     effect(() => {
       this.selection.part();
-      untracked(() => this.pictureFaults.set([]));
+      untracked(() => {
+        this.pictureFaults.set([]);
+        this.seenTag.set(null);
+      });
     });
     effect(() => {
       const edited = this.carded.edited();
@@ -232,6 +241,34 @@ export class PartCardHost {
   protected async addPictures(part: Part, files: readonly File[]): Promise<void> {
     const next = nextSequence(this.ownPictures());
     this.pictureFaults.set(await this.takes.take({ partId: part.id, rigId: null }, files, next));
+    this.seenTag.set(null);
+    const text = await tagInPictures(files);
+    if (text !== null && this.selection.part()?.id === part.id) this.seenTag.set(this.judged(part, text));
+  }
+
+  /** What a tag seen in a picture of a part says of it: nothing where it is the part’s own. */
+  private judged(part: Part, text: string): SeenTag | null {
+    const place = { vehicleId: part.vehicleId, subsystemId: this.selection.subsystem()?.id ?? null, packageId: null };
+    const judged = judgeTag(this.open.record(), text, place);
+    if (judged.kind === 'stop') return { message: `In the picture: ${judged.message}`, tag: '', partId: '' };
+    if (judged.kind === 'opens')
+      return judged.part.id === part.id
+        ? null
+        : { message: `The tag in the picture, ${judged.tag}, is on “${judged.part.name}”`, tag: '', partId: judged.part.id };
+    if (part.tag !== '')
+      return {
+        message: `The tag in the picture is ${judged.tag}; this part has ${part.tag}. One of the two is wrong`,
+        tag: '',
+        partId: '',
+      };
+    return { message: `The picture shows the tag ${judged.tag}, which is on no part yet`, tag: judged.tag, partId: '' };
+  }
+
+  protected takeSeenTag(part: Part, seen: SeenTag): void {
+    this.seenTag.set(null);
+    if (seen.partId !== '') this.selection.choosePart(seen.partId);
+    const op = seen.tag === '' ? null : editOp('part', part, { tag: seen.tag });
+    if (op) void this.send([op]);
   }
 
   protected async sendPicture(ops: readonly Op[]): Promise<void> {

@@ -15,6 +15,15 @@ import { PartEditor, type RefusedEdit } from './part-editor';
 import { partLines } from './part-lines';
 import { SetList } from './set-list';
 
+/** A tag that was seen in a picture, and what can be done with it. */
+export interface SeenTag {
+  readonly message: string;
+  /** the tag this part can be given; empty where it cannot */
+  readonly tag: string;
+  /** the part that has the tag; empty where none has */
+  readonly partId: string;
+}
+
 /** A raw reading in words, with where it comes from. */
 export interface ShownReading {
   readonly id: string;
@@ -175,6 +184,17 @@ export interface ShownReading {
           (added)="addPictures.emit($event)"
           (opened)="openPicture.emit($event)"
         />
+        @if (seenTag(); as seen) {
+          <div class="seen" role="status">
+            <p>{{ seen.message }}.</p>
+            @if (seen.tag !== '' || seen.partId !== '') {
+              <button pButton severity="secondary" type="button" (click)="takeSeenTag.emit(seen)">
+                {{ seen.tag !== '' ? 'Give it to this part' : 'Open that part' }}
+              </button>
+            }
+            <button pButton severity="secondary" type="button" (click)="leaveSeenTag.emit()">Leave it</button>
+          </div>
+        }
       </section>
       <section>
         <h3>Questions and promises</h3>
@@ -214,6 +234,20 @@ export interface ShownReading {
     }
   </aside>`,
   styles: `
+    .seen {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+      margin-top: 8px;
+      padding: 8px;
+      border-left: 3px solid var(--dye);
+      background: var(--dye-tint);
+      font-size: 13px;
+    }
+    .seen p {
+      flex: 1 1 100%;
+      margin: 0;
+    }
     :host {
       display: block;
       min-height: 0;
@@ -338,6 +372,7 @@ export class PartCard {
   readonly sets = input.required<readonly RecordedSet[]>();
   readonly pictures = input<readonly ShownPicture[]>([]);
   readonly pictureFaults = input<readonly string[]>([]);
+  readonly seenTag = input<SeenTag | null>(null);
   /** raw readings of the part and what holds it, the latest first */
   readonly readings = input<readonly ShownReading[]>([]);
   readonly questions = input<readonly Question[]>([]);
@@ -352,6 +387,8 @@ export class PartCard {
   readonly ask = output();
   readonly addPictures = output<readonly File[]>();
   readonly openPicture = output<Picture>();
+  readonly takeSeenTag = output<SeenTag>();
+  readonly leaveSeenTag = output();
   readonly editing = input(false);
   readonly refusal = input<Refusal | null>(null);
   /** true while it is not known yet whether the server keeps an edit */

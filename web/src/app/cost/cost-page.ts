@@ -2,7 +2,8 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
 import { totalsOf } from '@each-bolt/core/bench';
 import { costBasisText } from '@each-bolt/core/record';
-import { basisOf, catalogueIssues, costLines, studyShown } from '@each-bolt/core/cost';
+import { basisOf, catalogueIssues, costLines, studyShown, worthCosting } from '@each-bolt/core/cost';
+import { NextParts } from '../record/next-parts';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
@@ -16,7 +17,7 @@ type View = 'parts' | 'materials' | 'processes';
 /** What the parts of a subsystem should cost, and the catalogue that says so. */
 @Component({
   selector: 'eb-cost-page',
-  imports: [CatalogueTable, CostTable, RefusalNote, VehicleMark, ViewTabs],
+  imports: [CatalogueTable, CostTable, NextParts, RefusalNote, VehicleMark, ViewTabs],
   template: `<div class="sheet">
     <header>
       <div>
@@ -42,8 +43,10 @@ type View = 'parts' | 'materials' | 'processes';
             [lines]="lines()"
             [currency]="open.study().currency"
             [chosen]="selection.part()?.id ?? ''"
+            [file]="selection.subsystem()?.name + ', cost'"
             (picked)="selection.choosePart($event)"
           />
+          <eb-next-parts title="Without a cost yet" [parts]="next()" />
         }
       }
       @default {
@@ -84,6 +87,7 @@ export class CostPage {
   protected readonly basis = computed(() => costBasisText(this.open.study()));
   protected readonly basisIssues = computed(() => catalogueIssues(basisOf(this.open.study())));
   protected readonly lines = computed(() => costLines(this.open.record(), this.open.rollUp(), this.selection.subsystemKey()));
+  protected readonly next = computed(() => worthCosting(this.open.partById(), this.lines()));
   protected readonly summary = computed(() => {
     const lines = this.lines();
     const totals = totalsOf(this.open.rollUp().rolled, this.selection.subsystemKey());

@@ -45,6 +45,16 @@ export interface ShownPicture {
         <eb-file-button class="add" label="Add pictures" accept="image/jpeg,image/png" [multiple]="true" (picked)="added.emit($event)"
           ><span>{{ hint() }}</span></eb-file-button
         >
+        @if (hasCamera) {
+          <eb-file-button
+            class="add"
+            label="Take a picture with the camera"
+            accept="image/*"
+            [isCamera]="true"
+            (picked)="added.emit($event)"
+            ><span><i class="pi pi-camera" aria-hidden="true"></i> Camera</span></eb-file-button
+          >
+        }
       } @else if (pictures().length === 0) {
         <p class="soft">None yet.</p>
       }
@@ -116,6 +126,8 @@ export class PictureList {
   readonly faults = input<readonly string[]>([]);
   readonly added = output<readonly File[]>();
   readonly opened = output<Picture>();
+  /** a device that is touched has a camera of its own to take pictures with */
+  protected readonly hasCamera = matchMedia('(pointer: coarse)').matches;
   protected readonly over = signal(false);
   protected readonly hint = computed(() => (this.pictures().length === 0 ? 'Drop or paste pictures here, or choose files' : '+ more'));
 

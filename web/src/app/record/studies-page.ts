@@ -103,7 +103,11 @@ type Listed =
           }
         </ul>
         @for (entry of stray(); track entry.seq) {
-          <eb-refusal [message]="strayWords(entry)" [action]="givingUp() === entry.seq ? 'Discard' : 'Discard'" (acted)="giveUp(entry)" />
+          <eb-refusal
+            [message]="strayWords(entry)"
+            [action]="givingUp() === entry.seq ? 'Press again to discard it' : 'Discard'"
+            (acted)="giveUp(entry)"
+          />
         }
       }
     }

@@ -7,7 +7,14 @@ import { ButtonDirective } from 'primeng/button';
   imports: [ButtonDirective],
   template: `<label pButton [severity]="isMain() ? null : 'secondary'">
     <ng-content />
-    <input type="file" [accept]="accept()" [multiple]="multiple()" [attr.aria-label]="label()" (change)="choose($any($event.target))" />
+    <input
+      type="file"
+      [accept]="accept()"
+      [multiple]="multiple()"
+      [attr.capture]="isCamera() ? 'environment' : null"
+      [attr.aria-label]="label()"
+      (change)="choose($any($event.target))"
+    />
   </label>`,
   styles: `
     :host {
@@ -36,6 +43,8 @@ export class FileButton {
   readonly accept = input.required<string>();
   readonly multiple = input(false);
   readonly isMain = input(false);
+  /** opens the camera of a tablet at once, the one that looks away */
+  readonly isCamera = input(false);
   readonly picked = output<readonly File[]>();
 
   protected choose(field: HTMLInputElement): void {

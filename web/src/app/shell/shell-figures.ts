@@ -1,11 +1,12 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { ABSENT, counted, fixed } from '@each-bolt/core/shared';
-import type { OutlineNode } from '@each-bolt/core/record';
+import { ABSENT, counted, fixed, type Stage } from '@each-bolt/core/shared';
+import { VEHICLE_ROLE_WORD, subsystemKey, type OutlineNode } from '@each-bolt/core/record';
 import { totalsAt } from '@each-bolt/core/bench';
 import { studyShown, type StudyShown } from '@each-bolt/core/cost';
 import { ShellActs } from '../acts/shell-acts';
 import { OpenStudy } from '../record/open-study';
 import { todayHere } from '../record/when';
+import type { BehindLine } from './behind-figure';
 import type { NodeText } from './stack';
 import type { Beside, StageFigures } from './strip';
 
@@ -77,6 +78,74 @@ export class ShellFigures {
       compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
     };
   });
+
+  /** What the figure of a stage is made of, line by line. */
+  readonly behind = (stage: Stage): (() => readonly BehindLine[]) => {
+    switch (stage) {
+      case 'plan':
+        return () => this.packagesLeft();
+      case 'bench':
+        return () => this.bySubsystem('bench/record', (s) => counted(s.parts, 'counted', 'counted'));
+      case 'measure':
+        return () => this.measured();
+      case 'cost':
+        return () =>
+          this.bySubsystem('cost', (s) =>
+            s.cost === null ? 'not costed' : `${fixed(s.cost, 2)}, ${fixed(s.partsCosted, 0)} of ${fixed(s.partsOfMass, 0)} parts`,
+          );
+      case 'compare':
+        return () =>
+          this.open
+            .record()
+            .vehicles.map((v) => ({ name: v.name, figure: VEHICLE_ROLE_WORD[v.role], path: 'compare', params: { vehicle: v.id } }));
+    }
+  };
+
+  /** Work packages that are not done, in the order of the plan. */
+  private packagesLeft(): readonly BehindLine[] {
+    return [...this.open.record().packages]
+      .filter((p) => p.doneOn === null)
+      .sort((a, b) => a.sequence - b.sequence)
+      .map((p) => ({
+        name: p.name,
+        figure: p.startedOn === null ? 'not begun' : 'running',
+        path: 'plan/packages',
+        params: { package: p.id },
+      }));
+  }
+
+  /** Every subsystem of every vehicle with anything recorded. */
+  private bySubsystem(path: string, figure: (shown: StudyShown) => string): readonly BehindLine[] {
+    const { vehicles, subsystems } = this.open.record();
+    const { placeOf } = this.open.outline();
+    const ordered = [...subsystems].sort((a, b) => a.sequence - b.sequence);
+    return vehicles.flatMap((vehicle) =>
+      ordered.flatMap((subsystem) => {
+        const shown = this.shownAt()(placeOf.get(subsystemKey(vehicle.id, subsystem.id)) ?? -1);
+        if (!shown || shown.parts === 0) return [];
+        const params = { vehicle: vehicle.id, subsystem: subsystem.id, part: null, inside: null };
+        return [{ name: `${subsystem.name}, ${vehicle.name}`, figure: figure(shown), path, params }];
+      }),
+    );
+  }
+
+  /** Every part that was scanned, or has a section or a hole pattern. */
+  private measured(): readonly BehindLine[] {
+    const { scans, sections, holePatterns, gaugeStudies } = this.open.record();
+    const parts = this.open.partById();
+    const line = (path: string, partId: string, figure: string): BehindLine => ({
+      name: parts.get(partId)?.name ?? '',
+      figure,
+      path,
+      params: { part: partId, vehicle: parts.get(partId)?.vehicleId ?? null },
+    });
+    return [
+      ...scans.map((s) => line('measure/scans', s.partId, 'scan')),
+      ...sections.map((s) => line('measure/sections', s.partId, `section “${s.name}”`)),
+      ...holePatterns.map((h) => line('measure/holes', h.partId, `holes “${h.name}”`)),
+      ...gaugeStudies.map((g) => ({ name: g.name, figure: 'gauge R&R study', path: 'measure/gauge-studies', params: {} })),
+    ];
+  }
 
   private measureFigure(): StageFigures['measure'] {
     const { scans, sections, holePatterns, gaugeStudies } = this.open.record();

@@ -78,7 +78,7 @@ const SAID_MS = 6000;
         <div class="whole"><eb-refusal [message]="failure()" action="Try again" (acted)="service.open(studyId())" /></div>
       }
       @case ('ready') {
-        <eb-strip [title]="open.study().title" [figures]="figures()" [beside]="beside()" />
+        <eb-strip [title]="open.study().title" [figures]="figures()" [beside]="beside()" [behind]="behind" />
         @if (banner(); as text) {
           <p class="banner" role="status">{{ text }}</p>
         }
@@ -303,6 +303,7 @@ export class ShellPage {
   protected readonly textOf = this.shown.textOf;
   protected readonly beside = this.shown.beside;
   protected readonly figures = this.shown.figures;
+  protected readonly behind = this.shown.behind;
   /** what was last done beside the sheet; it goes away by itself */
   protected readonly said = toSignal(
     toObservable(computed(() => this.undo.said() || this.acts.said())).pipe(
@@ -338,6 +339,7 @@ export class ShellPage {
     });
     effect(() => void this.service.tellWhere(this.selection.part()?.id ?? null));
     this.commands.on('find', () => this.stack()?.focusFind());
+    this.commands.on('add-vehicle', () => this.addingVehicle.set(true));
   }
 
   @HostListener('document:keydown', ['$event'])

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { STAGES, STAGE_WORD, type Stage } from '@each-bolt/core/shared';
+import { BehindFigure, type BehindLine } from './behind-figure';
 import { Hexagon, type Progress } from '../shared/hexagon';
 
 /** One live figure per stage and how far it has come. */
@@ -17,7 +18,7 @@ export interface Beside {
 /** The stages in the order of work, joined on one rail. */
 @Component({
   selector: 'eb-strip',
-  imports: [Hexagon, RouterLink, RouterLinkActive],
+  imports: [BehindFigure, Hexagon, RouterLink, RouterLinkActive],
   template: `<header>
     <a class="name" routerLink="/" title="All studies">
       <svg viewBox="0 0 32 32" width="30" height="30" aria-hidden="true">
@@ -31,11 +32,13 @@ export interface Beside {
     </a>
     <nav aria-label="Stages">
       @for (stage of stages; track stage) {
-        <a [routerLink]="[stage]" queryParamsHandling="preserve" routerLinkActive="on" ariaCurrentWhenActive="page">
-          <eb-hexagon [progress]="figures()[stage].progress" />
-          <span>{{ words[stage] }}</span>
-          <small>{{ figures()[stage].figure }}</small>
-        </a>
+        <div class="stage" routerLinkActive="on">
+          <a [routerLink]="[stage]" queryParamsHandling="preserve" routerLinkActive ariaCurrentWhenActive="page">
+            <eb-hexagon [progress]="figures()[stage].progress" />
+            <span>{{ words[stage] }}</span>
+          </a>
+          <eb-behind-figure [stage]="words[stage]" [figure]="figures()[stage].figure" [lines]="behind()(stage)" />
+        </div>
       }
     </nav>
     <nav class="beside" aria-label="Beside the stages">
@@ -98,23 +101,50 @@ export interface Beside {
       flex: 1;
       min-width: 0;
     }
-    nav a {
+    .stage,
+    .beside a {
       display: grid;
-      grid-template-columns: 12px minmax(0, auto);
-      column-gap: 8px;
       align-content: center;
-      align-items: center;
-      flex: 0 1 148px;
       min-width: 0;
       padding: 0 18px;
       border-right: 1px solid var(--line);
       color: var(--ink);
       text-decoration: none;
     }
-    nav a:hover {
+    .stage {
+      position: relative;
+      flex: 0 1 148px;
+    }
+    .stage a {
+      display: grid;
+      grid-template-columns: 12px minmax(0, auto);
+      column-gap: 8px;
+      align-items: center;
+      color: inherit;
+      text-decoration: none;
+    }
+    /* all of the stage leads to it, but for its figure, which leads to its list */
+    .stage a::after {
+      content: '';
+      position: absolute;
+      inset: 0;
+    }
+    .stage eb-behind-figure {
+      position: relative;
+      justify-self: start;
+      max-width: 100%;
+      margin-left: 20px;
+      color: var(--soft);
+    }
+    .stage.on eb-behind-figure {
+      color: inherit;
+    }
+    .stage:hover,
+    .beside a:hover {
       background: var(--dye-tint);
     }
-    nav a.on {
+    .stage.on,
+    .beside a.on {
       background: var(--dye);
       color: var(--on-dye);
     }
@@ -149,9 +179,14 @@ export interface Beside {
         width: 190px;
         padding: 0 10px;
       }
-      nav a {
+      .stage {
         padding: 0 9px;
+      }
+      .stage a {
         column-gap: 6px;
+      }
+      .stage eb-behind-figure {
+        margin-left: 18px;
       }
       nav.beside a {
         max-width: 96px;
@@ -162,14 +197,13 @@ export interface Beside {
       font: 600 15px/1.3 var(--label);
     }
     nav small {
-      grid-column: 2;
       font-size: 12.5px;
       color: var(--soft);
       white-space: nowrap;
       overflow: hidden;
       text-overflow: ellipsis;
     }
-    nav a.on small {
+    .beside a.on small {
       color: inherit;
     }
   `,
@@ -179,6 +213,8 @@ export class Strip {
   readonly title = input.required<string>();
   readonly figures = input.required<StageFigures>();
   readonly beside = input.required<Beside>();
+  /** what the figure of a stage is made of, worked out when it is asked for */
+  readonly behind = input<(stage: Stage) => () => readonly BehindLine[]>(() => () => []);
   protected readonly hereText = computed(() => (this.beside().here.length === 0 ? 'only you here' : this.beside().here.join(', ')));
   protected readonly stages = STAGES;
   protected readonly words = STAGE_WORD;

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, signal } from '@an
 import { fixed } from '@each-bolt/core/shared';
 import type { NextPart } from '@each-bolt/core/bench';
 import { ButtonDirective } from 'primeng/button';
-import { PartLink } from '../record/part-link';
+import { PartLink } from './part-link';
 
 /** So many are listed at first. */
 const FIRST = 8;
