@@ -28,4 +28,21 @@ describe('typing help', () => {
     expect(takeSuggestion(line, first!)).toEqual({ line: '2x bracket pa66 41 g', cursor: 11 });
   });
   it('offers at most six', () => expect(texts('st').length).toBeLessThanOrEqual(6));
+  describe('for what holds a part', () => {
+    const book = wordBook(
+      recordOf(teardown('plate 41 g\n4 M6x16 T30 8.8 -z 6.1 g\n2 M6x16 T30 8.8 -z\n3 M6x20 T30 8.8 -z\n2 nut M8 SW13')),
+    );
+    const sets = (line: string): readonly string[] => suggest(book, line, line.length).map((s) => s.text);
+    it('offers the sets of the study that go on so, the most used first, without count and mass', () => {
+      expect(sets('4 M6')).toEqual(['M6x16 T30 8.8 -z', 'M6x20 T30 8.8 -z']);
+      expect(sets('12x m6x2')).toEqual(['M6x20 T30 8.8 -z']);
+      expect(sets('1 nu')[0]).toBe('nut M8 SW13');
+    });
+    it('puts the set behind the count that was typed', () => {
+      const [first] = suggest(book, '4 M6', 4);
+      expect(takeSuggestion('4 M6', first!)).toEqual({ line: '4 M6x16 T30 8.8 -z ', cursor: 19 });
+    });
+    it('keeps quiet where nothing goes on so, and once a set is whole', () =>
+      expect([sets('4 M9'), sets('4 M6x20 T30 8.8 -z'), sets('plate M6')]).toEqual([[], [], []]));
+  });
 });

@@ -1,5 +1,6 @@
 import { MATERIALS, PROCESSES } from '../../shared';
-import { COMPONENT_CLASSES, FASTENER_KINDS, JOINT_KINDS, LOCKS, type StudyRecord } from '../../record';
+import { COMPONENT_CLASSES, FASTENER_KINDS, JOINT_KINDS, LOCKS, type FastenerSet, type StudyRecord } from '../../record';
+import { fastenerLine } from './from-row';
 import { SYNONYMS } from './synonyms';
 
 /** A way to go on with the word that is being typed. */
@@ -15,6 +16,8 @@ export interface Suggestion {
 /** The words a study can be typed with, the most used first. */
 export interface WordBook {
   readonly words: readonly { readonly text: string; readonly why: string; readonly times: number; readonly key: string }[];
+  /** fastener sets as a line without their count: “M6x16 T30 8.8 -z” */
+  readonly sets: readonly string[];
 }
 
 const MOST = 6;
@@ -22,11 +25,24 @@ const SHORTEST = 2;
 
 const keyOf = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
 
+/** What was measured of one set is not that of the next: its count, mass, breakaway torque and remark stay away. */
+const kindOfSet = (set: FastenerSet): string =>
+  fastenerLine({ ...set, count: 1, massEachKg: null, evidence: {}, breakawayNm: null, removed: null, note: '' }).replace(/^1\s+/, '');
+
+const setsOf = (sets: readonly FastenerSet[]): readonly string[] => {
+  const times = new Map<string, number>();
+  for (const set of sets) {
+    const text = kindOfSet(set);
+    times.set(text, (times.get(text) ?? 0) + 1);
+  }
+  return [...times].sort(([a, n], [b, m]) => m - n || (a < b ? -1 : 1)).map(([text]) => text);
+};
+
 /**
  * The words of a study: names and parts of names of its parts by how often they are used, and the words of the
  * catalogues and the shorthand. Made once per record, not per key.
  */
-export const wordBook = (record: Pick<StudyRecord, 'parts' | 'steps' | 'fluids'>): WordBook => {
+export const wordBook = (record: Pick<StudyRecord, 'parts' | 'steps' | 'fluids' | 'fastenerSets'>): WordBook => {
   const times = new Map<string, { n: number; why: string }>();
   const put = (text: string, why: string): void => {
     const word = text.trim();
@@ -51,6 +67,7 @@ export const wordBook = (record: Pick<StudyRecord, 'parts' | 'steps' | 'fluids'>
   ];
   const own = [...times].map(([text, { n, why }]) => ({ text, why, times: n + 1, key: keyOf(text) }));
   return {
+    sets: setsOf(record.fastenerSets),
     words: [...own, ...fixed.filter(([text]) => !times.has(text)).map(([text, why]) => ({ text, why, times: 0, key: keyOf(text) }))].sort(
       (a, b) => b.times - a.times || Number(b.why === 'part') - Number(a.why === 'part') || (a.text < b.text ? -1 : 1),
     ),
@@ -65,11 +82,23 @@ const abbreviates = (short: string, key: string): boolean => {
   return at === short.length;
 };
 
+/** “4 M6”: the sets of the study that go on so, the most used first. */
+const suggestSets = (book: WordBook, line: string, cursor: number): readonly Suggestion[] => {
+  const [, lead = '', typed = ''] = /^(\s*\d{1,3}\s*x?\s+)([a-z]+\d?\S*(?:\s\S*)*)$/i.exec(line.slice(0, cursor)) ?? [];
+  if (typed.length < SHORTEST || line.length > cursor) return [];
+  return book.sets
+    .filter((text) => text.length > typed.length && text.toLowerCase().startsWith(typed.toLowerCase()))
+    .slice(0, MOST)
+    .map((text) => ({ text, start: lead.length, end: cursor, why: 'set of the study' }));
+};
+
 /**
  * How the word before the cursor may go on: the glossary’s word for a synonym first, then words that begin so, then
  * words it abbreviates, each by how often the study uses it.
  */
 export const suggest = (book: WordBook, line: string, cursor: number): readonly Suggestion[] => {
+  const sets = suggestSets(book, line, cursor);
+  if (sets.length > 0) return sets;
   const start = line.lastIndexOf(' ', cursor - 1) + 1;
   const typed = line.slice(start, cursor).replace(/^[#"]+/, '');
   const key = keyOf(typed);

@@ -280,7 +280,7 @@ export class EntryLine {
   /** how many there are of the part that sets go onto */
   readonly onto = input(1);
   /** the words typing help goes by */
-  readonly book = input<WordBook>({ words: [] });
+  readonly book = input<WordBook>({ words: [], sets: [] });
   /** lines kept before, the last one last */
   readonly before = input<readonly string[]>([]);
   readonly kept = output<LineKept>();
