@@ -76,3 +76,26 @@ test('who asks for little motion gets none that lasts', async ({ page, request }
   );
   expect(longest).toBeLessThan(0.001);
 });
+
+test.describe('at twice the size', () => {
+  // a page of 1280×800 magnified to 200 % has 640×400 CSS pixels (WCAG 2.2, 1.4.4 and 1.4.10)
+  test.use({ viewport: { width: 640, height: 400 } });
+  test('a part is recorded, seen and opened, and the page scrolls one way only', async ({ page, request }) => {
+    const study = await makeStudy(request, 'Twice the size');
+    await page.goto(`/studies/${study.id}/bench`);
+    await line(page).scrollIntoViewIfNeeded();
+    await record(page, '2x bracket dc04 stamp 41 g');
+    await rowOf(page, /bracket/).click();
+    const card = page.getByRole('complementary', { name: 'Part' });
+    await card.getByRole('heading', { level: 2, name: 'bracket' }).scrollIntoViewIfNeeded();
+    await expect(card.getByRole('heading', { level: 2, name: 'bracket' })).toBeInViewport();
+    for (const stage of ['Plan', 'Measure', 'Cost', 'Compare', 'Bench']) {
+      await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: stage }).click();
+      await expect(page.getByRole('main')).toBeVisible();
+      expect([stage, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([stage, 640]);
+    }
+    await page.getByRole('button', { name: 'Show the stack' }).click();
+    await expect(page.getByRole('tree')).toBeVisible();
+    await allKept(page);
+  });
+});

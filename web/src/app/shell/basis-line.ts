@@ -97,6 +97,15 @@ import type { Theme } from '../shared/theme-service';
       font: 400 12.5px/1 var(--figure);
       white-space: nowrap;
     }
+    @media (max-width: 760px) {
+      footer {
+        flex-wrap: wrap;
+        height: auto;
+        min-height: 32px;
+        gap: 4px 20px;
+        padding: 6px 14px;
+      }
+    }
     .group {
       display: inline-flex;
       gap: 8px;

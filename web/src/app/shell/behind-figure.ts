@@ -52,6 +52,9 @@ export interface BehindLine {
     button {
       justify-content: start;
       max-width: 100%;
+      height: 24px;
+      min-width: 40px;
+      min-height: 0;
       padding: 0;
       border: 0;
       background: none;

@@ -119,7 +119,7 @@ const SAID_MS = 6000;
               aria-label="Show the stack"
               (click)="folded.set(false)"
             >
-              <i class="pi pi-angle-right" aria-hidden="true"></i>
+              <i class="pi pi-angle-right" aria-hidden="true"></i> <span class="narrow">Vehicles and parts</span>
             </button>
           }
           <main id="sheet"><router-outlet /></main>
@@ -244,6 +244,9 @@ const SAID_MS = 6000;
       cursor: pointer;
       padding: 0;
     }
+    .narrow {
+      display: none;
+    }
     main {
       min-width: 0;
       min-height: 0;
@@ -254,6 +257,45 @@ const SAID_MS = 6000;
     @media (max-width: 1100px) {
       .body.with-card {
         grid-template-columns: var(--stack-width) 5px minmax(0, 1fr) 288px;
+      }
+    }
+    /* at twice the size everything stands below each other, and the page scrolls */
+    @media (max-width: 760px) {
+      :host {
+        height: auto;
+        min-height: 100vh;
+        overflow: visible;
+      }
+      .body,
+      .body.with-card,
+      .body.folded,
+      .body.folded.with-card {
+        display: block;
+      }
+      .grip {
+        display: none;
+      }
+      .unfold {
+        width: 100%;
+        justify-content: start;
+        padding: 4px 14px;
+        border-right: 0;
+        border-bottom: 1px solid var(--line);
+      }
+      .narrow {
+        display: inline;
+      }
+      eb-stack {
+        height: 300px;
+        border-bottom: 1px solid var(--line);
+      }
+      /* tables that draw only what is in sight need a height of their own */
+      main {
+        height: 760px;
+      }
+      .said {
+        position: fixed;
+        bottom: 8px;
       }
     }
   `,
@@ -284,7 +326,8 @@ export class ShellPage {
   readonly studyId = input.required<string>();
 
   protected readonly helping = signal(false);
-  protected readonly folded = signal(false);
+  /** on a narrow page the stack is folded away until it is asked for */
+  protected readonly folded = signal(matchMedia('(max-width: 760px)').matches);
   protected readonly stackWidth = signal(248);
   protected readonly filter = signal('');
   protected readonly addingVehicle = signal(false);

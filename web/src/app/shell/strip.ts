@@ -120,6 +120,7 @@ export interface Beside {
       grid-template-columns: 12px minmax(0, auto);
       column-gap: 8px;
       align-items: center;
+      min-height: 26px;
       color: inherit;
       text-decoration: none;
     }
@@ -191,6 +192,33 @@ export interface Beside {
       nav.beside a {
         max-width: 96px;
         padding: 0 8px;
+      }
+    }
+    @media (max-width: 760px) {
+      header {
+        flex-wrap: wrap;
+        height: auto;
+      }
+      .name {
+        flex: 1 0 auto;
+        height: 52px;
+        border-right: 0;
+      }
+      nav,
+      nav.beside {
+        flex: 1 0 100%;
+        height: 52px;
+        overflow-x: auto;
+        border-top: 1px solid var(--line);
+      }
+      .stage {
+        flex: 1 0 118px;
+      }
+      .beside a {
+        flex: 1 0 auto;
+        max-width: none;
+        border-left: 0;
+        border-right: 1px solid var(--line);
       }
     }
     nav span {
