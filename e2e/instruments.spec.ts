@@ -355,7 +355,7 @@ test.describe.serial('with the other instruments', () => {
     await page.getByRole('button', { name: 'Add it' }).click();
     const row = page.getByRole('row', { name });
     await expect(row).toContainText(/no answer|refused|connect/i, { timeout: 15_000 });
-    await row.getByRole('button', { name: 'Take off' }).click();
+    await row.getByRole('button', { name: 'Remove' }).click();
     await expect(row).toHaveCount(0);
     await expect(page.getByRole('row', { name: /^Bench scale/ })).toBeVisible();
   });

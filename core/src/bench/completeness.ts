@@ -18,7 +18,7 @@ export const massGaps = (
     ...(other > 0 ? [`${fixed(other, 0)} estimated or taken from a weighed assembly`] : []),
     ...(none > 0 ? [`${fixed(none, 0)} without mass`] : []),
     ...(s.openCounts > 0 ? [`${counted(s.openCounts, 'count')} of “at least”: it may be more`] : []),
-    ...(s.fastenersNotMassed > 0 ? [`${fixed(s.fastenersNotMassed, 0)} fasteners without mass`] : []),
+    ...(s.fastenersNotMassed > 0 ? [`${counted(s.fastenersNotMassed, 'fastener')} without mass`] : []),
   ];
 };
 

@@ -111,7 +111,7 @@ const DEMO: Readonly<Partial<Record<InstrumentKind, readonly Demo[]>>> = {
               <button pButton severity="secondary" type="button" (click)="trigger(row.now)">Trigger</button>
             }
             @if (mayset() && !row.now.simulated) {
-              <button pButton severity="secondary" type="button" (click)="remove(row.now)">Take off</button>
+              <button pButton severity="secondary" type="button" (click)="remove(row.now)">Remove</button>
             }
           </td>
         </tr> </ng-template

@@ -18,7 +18,7 @@ type View = 'parts' | 'materials' | 'processes';
 @Component({
   selector: 'eb-cost-page',
   imports: [CatalogueTable, CostTable, NextParts, RefusalNote, VehicleMark, ViewTabs],
-  template: `<div class="sheet">
+  template: `<div class="sheet scroll">
     <header>
       <div>
         <h1>{{ selection.subsystem()?.name ?? 'No subsystem' }}, cost</h1>
@@ -39,6 +39,7 @@ type View = 'parts' | 'materials' | 'processes';
             Nothing is recorded here yet. Record parts at the bench (b); with mass, material and process each gets a cost.
           </p>
         } @else {
+          <eb-next-parts title="Without a cost yet" [parts]="next()" />
           <eb-cost-table
             [lines]="lines()"
             [currency]="open.study().currency"
@@ -46,7 +47,6 @@ type View = 'parts' | 'materials' | 'processes';
             [file]="selection.subsystem()?.name + ', cost'"
             (picked)="selection.choosePart($event)"
           />
-          <eb-next-parts title="Without a cost yet" [parts]="next()" />
         }
       }
       @default {

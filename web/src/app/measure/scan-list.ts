@@ -36,7 +36,7 @@ import { sidesNumerals, volumeWords } from './scan-text';
             <td class="right figure sides">{{ row.trimmed }}</td>
             <td class="right">
               @if (mayRemove()) {
-                <button pButton severity="secondary" type="button" (click)="removed.emit(row.scan)">Take off</button>
+                <button pButton severity="secondary" type="button" (click)="removed.emit(row.scan)">Delete</button>
               }
             </td>
           </tr>

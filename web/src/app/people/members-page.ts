@@ -54,7 +54,7 @@ import { Session } from '../record/session';
           <td>{{ row.here }}</td>
           <td>
             @if (mayEdit()) {
-              <button pButton severity="secondary" type="button" (click)="takeOff(row.member)">Take off</button>
+              <button pButton severity="secondary" type="button" (click)="takeOff(row.member)">Remove</button>
             }
           </td>
         </tr>

@@ -134,7 +134,7 @@ const MANY = 200;
         [scrollHeight]="shown().length > many ? height() : undefined!"
         [virtualScroll]="shown().length > many"
         [virtualScrollItemSize]="rowHeight()"
-        [pt]="{ table: { 'aria-label': label() }, tableContainer: shown().length > many ? {} : { style: 'overflow: visible' } }"
+        [pt]="{ table: { 'aria-label': label() }, tableContainer: shown().length > many ? {} : { style: 'overflow-x: auto' } }"
       >
         <ng-template #header>
           <tr>
@@ -220,7 +220,7 @@ const MANY = 200;
     }
     small {
       display: block;
-      max-width: 46ch;
+      max-width: 34ch;
       overflow: hidden;
       text-overflow: ellipsis;
       white-space: nowrap;
@@ -229,6 +229,17 @@ const MANY = 200;
     }
     .right {
       text-align: right;
+    }
+    td.right {
+      white-space: nowrap;
+    }
+    th,
+    td {
+      padding-inline: 6px;
+    }
+    th:first-child,
+    td:first-child {
+      padding-left: 0;
     }
     .right small {
       margin-left: auto;

@@ -111,6 +111,10 @@ import type { Theme } from '../shared/theme-service';
       gap: 8px;
       align-items: center;
     }
+    .group:not(.shrink),
+    footer > button {
+      flex: none;
+    }
     .shrink {
       display: block;
       min-width: 0;
