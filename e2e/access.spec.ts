@@ -46,6 +46,11 @@ test('focus goes back to where it was when a dialog is closed, and into the tabl
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(button).toBeFocused();
+  // also where it is closed before it was wholly there
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(button).toBeFocused();
   const parts = page.getByRole('treegrid', { name: 'Parts' });
   await rowOf(page, /lever/).click();
   await page.keyboard.press('Delete');

@@ -50,6 +50,8 @@ describe('cells with lengths', () => {
   it('a thickness is in mm unless its heading or the cell says otherwise', () => {
     expect(value(readThickness('0.8', 'mm')).wallThicknessM).toBeCloseTo(0.0008, 12);
     expect(value(readThickness('1.2 mm', null)).wallThicknessM).toBeCloseTo(0.0012, 12);
+    // a column of thicknesses holds no drives: 10 is no T10
+    expect(value(readThickness('10', null)).wallThicknessM).toBeCloseTo(0.01, 12);
   });
   it('a run of seal or cable is told in metres or millimetres', () => {
     expect(value(readRun('4.62 m', null)).runLengthM).toBeCloseTo(4.62, 12);

@@ -51,7 +51,8 @@ export const readMass = (cell: string, unit: string | null): ReadCell<Weighed> =
 };
 
 export const readThickness = (cell: string, unit: string | null): ReadCell<Pick<PartFields, 'wallThicknessM' | 'evidence'>> => {
-  const read = whole(thicknessMatcher, `t${withUnit(cell, unit)}`);
+  // a column of thicknesses holds no drives: 10 is 10 mm
+  const read = whole(thicknessMatcher, `t${withUnit(cell, unit ?? 'mm')}`);
   return typeof read === 'string'
     ? fault(read)
     : { value: { wallThicknessM: read.put.wallThicknessM ?? null, evidence: read.evidence }, understood: read.value };

@@ -22,6 +22,7 @@ import {
 } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import { Dialog } from 'primeng/dialog';
+import { FocusBack } from '../shared/focus-back';
 import type { Refusal } from '@each-bolt/core/wire';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
@@ -41,11 +42,12 @@ const known = (head: SheetHead): number => head.columns.filter((column) => colum
 /** Reads a file of parts, shows row by row what would be loaded, and loads nothing until that is decided. */
 @Component({
   selector: 'eb-import-dialog',
-  imports: [Dialog, RefusalNote, ButtonDirective, FileButton, InputText, Choose, ImportColumns, ImportRows, ImportWords],
+  imports: [Dialog, RefusalNote, ButtonDirective, FileButton, InputText, Choose, ImportColumns, ImportRows, ImportWords, FocusBack],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Import a file of parts"
     [(visible)]="visible"
+    [ebFocusBack]="visible()"
     [modal]="true"
     [style]="{ width: '940px', maxWidth: 'calc(100% - 40px)' }"
     (onHide)="clear()"

@@ -3,6 +3,7 @@ import { editTo, type Op } from '@each-bolt/core/record';
 import { SET_KIND_WORD, SET_KINDS, blankSet, setForm, setFormFields, setFromForm, type SetKind } from '@each-bolt/core/bench';
 import type { Issue } from '@each-bolt/core/shared';
 import { Dialog } from 'primeng/dialog';
+import { FocusBack } from '../shared/focus-back';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Choose } from '../shared/choose';
@@ -11,11 +12,12 @@ import type { RecordedSet } from '../record/open-study';
 /** A set as a form: the same fields and limits as its line of shorthand. */
 @Component({
   selector: 'eb-set-form-dialog',
-  imports: [Dialog, ButtonDirective, InputText, Choose],
+  imports: [Dialog, ButtonDirective, InputText, Choose, FocusBack],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
     [(visible)]="visible"
+    [ebFocusBack]="visible()"
     [modal]="true"
     [closeOnEscape]="!isTyped()"
     [style]="{ width: '520px' }"

@@ -4,6 +4,7 @@ import { EVIDENCE_MARKS, EVIDENCE_WORD, type EvidenceMark, type Issue } from '@e
 import { editOp, fieldLabel, type Op, type Part } from '@each-bolt/core/record';
 import { evidenceForm, evidenceFormHas, evidenceFromForm } from '@each-bolt/core/bench';
 import { Dialog } from 'primeng/dialog';
+import { FocusBack } from '../shared/focus-back';
 import { InputText } from 'primeng/inputtext';
 import { ButtonDirective } from 'primeng/button';
 import { RadioButton } from 'primeng/radiobutton';
@@ -13,11 +14,12 @@ const MEASURED: EvidenceMark = 'M';
 /** Says how one value of a part is known. */
 @Component({
   selector: 'eb-evidence-dialog',
-  imports: [Dialog, InputText, ReactiveFormsModule, ButtonDirective, RadioButton],
+  imports: [Dialog, InputText, ReactiveFormsModule, ButtonDirective, RadioButton, FocusBack],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
     [(visible)]="visible"
+    [ebFocusBack]="visible()"
     [modal]="true"
     [closeOnEscape]="!form.dirty"
     [style]="{ width: '460px' }"

@@ -47,7 +47,7 @@ describe('answers asked for while the application loads', () => {
     answer(401, {});
     askForPage(`/studies/${STUDY}`);
     const [client, server] = http();
-    const told = firstValueFrom(client.get(`/api/studies/${STUDY}`)).catch((e: { status: number }) => e.status);
+    const told = firstValueFrom(client.get(`/api/studies/${STUDY}`)).catch((e: unknown) => (e as { status: number }).status);
     await tick();
     server.expectOne(`/api/studies/${STUDY}`).flush({}, { status: 401, statusText: 'signed out' });
     expect(await told).toBe(401);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, model, output, sig
 import type { NameOf, Op } from '@each-bolt/core/record';
 import { cellLabel, changeLine, changeWords, valueText } from '@each-bolt/core/bench';
 import { Dialog } from 'primeng/dialog';
+import { FocusBack } from '../shared/focus-back';
 import type { OutboxEntry } from './stored';
 import { choiceKey, faultyFields, resolved, retyped, type FaultyField } from './mend';
 import type { ToldConflict } from '@each-bolt/core/wire';
@@ -22,11 +23,12 @@ export interface Mended {
 /** What the server did not keep, each with its reason and a way on. Nothing here is lost until it is given up. */
 @Component({
   selector: 'eb-not-kept',
-  imports: [Dialog, ButtonDirective, InputText, RadioButton, FormsModule, DataTable, TableHead, TableRow],
+  imports: [Dialog, ButtonDirective, InputText, RadioButton, FormsModule, DataTable, TableHead, TableRow, FocusBack],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Not kept"
     [(visible)]="visible"
+    [ebFocusBack]="visible()"
     [modal]="true"
     [style]="{ width: '760px', maxWidth: 'calc(100% - 40px)' }"
   >

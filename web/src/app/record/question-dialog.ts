@@ -4,6 +4,7 @@ import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { check, type Issue } from '@each-bolt/core/shared';
 import { SCHEMAS, editTo, rowFaults, type Op, type Question, type QuestionFields } from '@each-bolt/core/record';
 import { Dialog } from 'primeng/dialog';
+import { FocusBack } from '../shared/focus-back';
 import { InputText } from 'primeng/inputtext';
 import { Textarea } from 'primeng/textarea';
 import { ButtonDirective } from 'primeng/button';
@@ -23,11 +24,12 @@ export interface About {
 /** A question to be answered or a figure owed: asked, given to somebody, answered. */
 @Component({
   selector: 'eb-question-dialog',
-  imports: [Dialog, InputText, ReactiveFormsModule, Textarea, ButtonDirective, Choose, ChoicesPipe, DayField, RadioButton],
+  imports: [Dialog, InputText, ReactiveFormsModule, Textarea, ButtonDirective, Choose, ChoicesPipe, DayField, RadioButton, FocusBack],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
     [(visible)]="visible"
+    [ebFocusBack]="visible()"
     [modal]="true"
     [closeOnEscape]="!form.dirty"
     [style]="{ width: '520px' }"

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { evidenceFor, fieldInput, type Entity, type FieldName, type RowOf } from '@each-bolt/core/record';
+import { evidenceFor, fieldInput, isKnowing, type Entity, type FieldName, type RowOf } from '@each-bolt/core/record';
 import {
   ABSENT,
   asShown,
@@ -73,7 +73,7 @@ export const fieldColumn = <T, E extends Entity>(
       return shape.kind === 'number' ? value / asShown(shape).per : value;
     },
     text: (row) => word(valueOf(row)) || ABSENT,
-    mark: (row) => evidenceFor(kind as never, rowOf(row) as never, field)?.mark ?? null,
+    ...(isKnowing(kind) ? { mark: (row: T) => evidenceFor(kind, rowOf(row) as never, field)?.mark ?? null } : {}),
     ...(shape.kind === 'number' ? { unit: asShown(shape).unit } : {}),
     ...more,
   };

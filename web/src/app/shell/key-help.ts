@@ -1,16 +1,18 @@
 import { ChangeDetectionStrategy, Component, inject, model } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
+import { FocusBack } from '../shared/focus-back';
 import { LetterKeys } from '../shared/letter-keys';
 import { Tick } from '../shared/tick';
 import { KEY_GROUPS } from './keys';
 
 @Component({
   selector: 'eb-key-help',
-  imports: [Dialog, Tick],
+  imports: [Dialog, Tick, FocusBack],
   template: `<p-dialog
     closeAriaLabel="Close"
     header="Keys"
     [(visible)]="visible"
+    [ebFocusBack]="visible()"
     [modal]="true"
     [dismissableMask]="true"
     [style]="{ width: '720px', maxWidth: 'calc(100% - 40px)' }"

@@ -1,6 +1,7 @@
 import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, input, model, output, signal, viewChild } from '@angular/core';
 import { Dialog } from 'primeng/dialog';
+import { FocusBack } from '../shared/focus-back';
 import { InputText } from 'primeng/inputtext';
 import { ButtonDirective } from 'primeng/button';
 import { Choose, ChoicesPipe } from '../shared/choose';
@@ -8,11 +9,12 @@ import { Choose, ChoicesPipe } from '../shared/choose';
 /** Asks for one name, and a role where roles are given. */
 @Component({
   selector: 'eb-name-dialog',
-  imports: [Dialog, InputText, ButtonDirective, Choose, ChoicesPipe],
+  imports: [Dialog, InputText, ButtonDirective, Choose, ChoicesPipe, FocusBack],
   template: `<p-dialog
     closeAriaLabel="Close"
     [header]="heading()"
     [(visible)]="visible"
+    [ebFocusBack]="visible()"
     [modal]="true"
     [style]="{ width: '420px' }"
     (onShow)="focus()"
