@@ -1,4 +1,15 @@
-import { MATERIALS, check, issue, printField, readField, type Checked, type FieldShape, type FieldValue, type Issue } from '../shared';
+import {
+  MATERIALS,
+  check,
+  issue,
+  printField,
+  readField,
+  type Checked,
+  type FieldShape,
+  type FieldValue,
+  type Issue,
+  asShown,
+} from '../shared';
 import {
   blank,
   ACCESSES,
@@ -129,7 +140,8 @@ export const setFormFields = (kind: SetKind): readonly SetField[] =>
         : isList(shape)
           ? [...none, ...shape.map((value) => ({ value, word: wordOf(field, value) }))]
           : [];
-    const unit = shape === 'mass' ? 'g or kg' : typeof shape === 'object' && !isList(shape) && shape.kind === 'number' ? shape.unit : '';
+    const unit =
+      shape === 'mass' ? 'g or kg' : typeof shape === 'object' && !isList(shape) && shape.kind === 'number' ? asShown(shape).unit : '';
     return { field, label: fieldLabel(kind, field as never), unit, choices };
   });
 

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { defused } from '../shared';
+import { defused, inMetric } from '../shared';
 import type { CountRange } from '../bench';
 import { costBasisText, countingRuleText, rangeText, type Study } from '../record';
 import { comparisonGaps, comparisonSentences, plainText } from './sentences';
@@ -77,7 +77,7 @@ export const comparisonCsv = (comparison: Comparison, study: Study, subsystemNam
     ...byMaterial.map((row) => line('material', row, study.currency, study.fastenersIn)),
     ...byProcess.map((row) => line('process', row, study.currency, study.fastenersIn)),
     [],
-    ...comparisonSentences(comparison, study.currency).map((sentence) => ['in words', plainText(sentence)]),
+    ...inMetric(() => comparisonSentences(comparison, study.currency)).map((sentence) => ['in words', plainText(sentence)]),
     ...comparisonGaps(comparison).map((gap) => ['not included', gap]),
   ];
   return Papa.unparse(

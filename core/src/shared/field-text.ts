@@ -6,7 +6,7 @@ import { inUnitOf } from './field-units';
 export type FieldShape =
   | { readonly kind: 'text' | 'lines' | 'words' | 'date' | 'money' | 'whole' }
   /** a number in a unit: `per` SI units in one of it */
-  | { readonly kind: 'number'; readonly per: number; readonly unit: string; readonly digits: number; readonly isExpanded?: boolean }
+  | { readonly kind: 'number'; readonly per: number; readonly unit: string; readonly digits: number }
   /** optimistic, most likely and pessimistic, in hours */
   | { readonly kind: 'effort' };
 

@@ -1,4 +1,3 @@
-import { standardU } from './uncertainty';
 import { LENGTH_UNITS, MASS_UNITS, TORQUE_UNITS, VOLUME_UNITS, toSi, type Unit } from './units';
 
 /** Units that may be typed into one field: SI units in one of each, by the words for it in lower case. */
@@ -54,7 +53,7 @@ const plainUnit = (unit: string): string =>
  * field where none was. `per` is null for a unit of something else.
  */
 export const inUnitOf = (
-  { per, unit, isExpanded = false }: { readonly per: number; readonly unit: string; readonly isExpanded?: boolean },
+  { per, unit }: { readonly per: number; readonly unit: string },
   text: string,
 ): { readonly number: string; readonly per: number | null } => {
   const [, number = text, typed = ''] = PARTS.exec(text) ?? [];
@@ -63,7 +62,7 @@ export const inUnitOf = (
   // "mΩ" and "MΩ", "mW" and "MW": told apart only by their capital
   if (/^m(?:ω|w|j|n)$/u.test(word) && typed.startsWith('m')) return { number, per: null };
   const family = FAMILIES.find((units) => Object.hasOwn(units, own));
-  const other = family !== undefined && Object.hasOwn(family, word) ? family[word]! : null;
-  if (other !== null) return { number, per: isExpanded ? standardU(other) : other };
+  // in proportion to the unit of the field, whatever that is kept in
+  if (family !== undefined && Object.hasOwn(family, word)) return { number, per: (per * family[word]!) / family[own]! };
   return { number, per: PARTS.test(text) ? null : per };
 };

@@ -1,6 +1,19 @@
+import { setFormFields } from '../bench';
 import { fieldInput } from '../record';
 import { readField, printField } from './field-text';
-import { expandedIn, gramsText, inUnit, lengthText, massText, massWithU, readAs, READ_IN, showUnits, unitWord } from './shown-units';
+import {
+  expandedIn,
+  gramsText,
+  inMetric,
+  inUnit,
+  lengthText,
+  massText,
+  massWithU,
+  readAs,
+  READ_IN,
+  showUnits,
+  unitWord,
+} from './shown-units';
 
 /** What is shown in inches and pounds, the units put back afterwards. */
 const inInchPound = <T>(show: () => T): T => {
@@ -39,6 +52,21 @@ describe('units of a person’s choice', () => {
     }));
   it('leave what has no other unit as it is', () =>
     expect(inInchPound(() => [inUnit(READ_IN.kWh, 3.6e6 * 60), inUnit(READ_IN.h, 3600)])).toEqual(['60 kWh', '1 h']));
+
+  it('stay in proportion where a reading is kept in its own unit: a hold point of 25.4 mm is one inch, not a thousandth', () =>
+    inInchPound(() => {
+      const gap = { kind: 'number', per: 1, unit: 'mm', digits: 3 } as const;
+      expect(printField(gap, 25.4)).toBe('1');
+      expect(readField(gap, '2')).toEqual({ ok: true, value: 50.8 });
+      expect(readField(gap, '10 mm')).toEqual({ ok: true, value: 10 });
+    }));
+  it('are named where they are typed: the form of a fastener set shows and takes inches under “in”', () =>
+    inInchPound(() => {
+      const length = setFormFields('fasteners').find(({ field }) => field === 'lengthM');
+      expect(length?.unit).toBe('in');
+    }));
+  it('do not reach into files: what is made for one is metric, and the choice stands afterwards', () =>
+    inInchPound(() => expect([inMetric(() => massText(4.5, 1)), massText(4.5359237, 1)]).toEqual(['4.5 kg', '10.0 lb'])));
 
   describe('in a field', () => {
     const mass = fieldInput('liftStep.massKg').shape;

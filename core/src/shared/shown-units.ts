@@ -8,8 +8,6 @@ export interface ShownUnit {
   readonly unit: string;
   /** decimals it is shown with where it is not whole */
   readonly digits: number;
-  /** true for an uncertainty: typed and shown expanded, k = 2 */
-  readonly isExpanded?: boolean;
 }
 
 /**
@@ -38,7 +36,7 @@ export const READ_IN = {
 } as const satisfies Readonly<Record<string, ShownUnit>>;
 
 /** The same unit for an uncertainty: typed and shown expanded, k = 2, where the record keeps the standard one. */
-export const expandedIn = (shown: ShownUnit): ShownUnit => ({ ...shown, per: standardU(shown.per), isExpanded: true });
+export const expandedIn = (shown: ShownUnit): ShownUnit => ({ ...shown, per: standardU(shown.per) });
 
 /** Units figures are read in: metric, or inch and pound. */
 export const UNIT_SYSTEMS = ['metric', 'inch-pound'] as const;
@@ -58,6 +56,7 @@ const INCH_POUND: Readonly<Record<string, ShownUnit>> = {
   'kWh/100 km': { per: 3.6e6 / 160_934.4, unit: 'kWh/100 mi', digits: 1 },
   kN: { per: 0.45359237 * 9.80665, unit: 'lbf', digits: 0 },
   Nm: { per: 0.3048 * 0.45359237 * 9.80665, unit: 'lbf·ft', digits: 1 },
+  'N m': { per: 0.3048 * 0.45359237 * 9.80665, unit: 'lbf·ft', digits: 1 },
   'cm³': { per: 0.0254 ** 3, unit: 'in³', digits: 2 },
   l: { per: 231 * 0.0254 ** 3, unit: 'US gal', digits: 3 },
   'mm²': { per: 0.0254 ** 2, unit: 'in²', digits: 4 },
@@ -67,11 +66,32 @@ const INCH_POUND: Readonly<Record<string, ShownUnit>> = {
   'kg/m³': { per: 0.45359237 / 0.3048 ** 3, unit: 'lb/ft³', digits: 1 },
 };
 
+/** SI units in one of each metric unit that has another. */
+const METRIC_PER: Readonly<Record<string, number>> = {
+  ...Object.fromEntries(Object.values(READ_IN).map(({ unit, per }) => [unit, per])),
+  Nm: 1,
+  'N m': 1,
+  'mm²': 1e-6,
+  'kg/m': 1,
+  'kg/m³': 1,
+};
+
 let system: UnitSystem = 'metric';
 
 /** Chooses the units figures are shown and typed in from here on, as a language is chosen: once, before anything is shown. */
 export const showUnits = (wanted: UnitSystem): void => {
   system = wanted;
+};
+
+/** What is made while metric units are shown, whatever was chosen: files are metric. */
+export const inMetric = <T>(make: () => T): T => {
+  const chosen = system;
+  system = 'metric';
+  try {
+    return make();
+  } finally {
+    system = chosen;
+  }
 };
 
 /** The units that were chosen. */
@@ -80,8 +100,8 @@ export const unitsShown = (): UnitSystem => system;
 /** The unit a figure is shown in under the units that were chosen; one that has no other stays. */
 export const asShown = <S extends ShownUnit>(shown: S): S => {
   const other = system === 'metric' ? undefined : INCH_POUND[shown.unit];
-  if (other === undefined) return shown;
-  return { ...shown, ...other, per: shown.isExpanded === true ? standardU(other.per) : other.per };
+  // in proportion: a reading that is kept in millimetres, not in metres, and an uncertainty that is shown expanded stay what they are
+  return other === undefined ? shown : { ...shown, ...other, per: (shown.per * other.per) / METRIC_PER[shown.unit]! };
 };
 
 /** The word of a unit under the units that were chosen: “kg” or “lb”. */
@@ -89,6 +109,10 @@ export const unitWord = (metric: string): string => (system === 'metric' ? metri
 
 /** A value in SI as a number of the unit people read it in. */
 export const readAs = (shown: ShownUnit, si: number): number => si / asShown(shown).per;
+
+/** The number of a length, m, with so many decimals of a millimetre; an inch has two more. */
+export const lengthFixed = (metres: number, decimals: number): string =>
+  fixed(readAs(READ_IN.mm, metres), decimals + (system === 'metric' ? 0 : 2));
 
 /** A mass, kg, with its unit and so many decimals. */
 export const massText = (kg: number, decimals: number): string => `${fixed(readAs(READ_IN.kg, kg), decimals)} ${unitWord('kg')}`;

@@ -1,4 +1,4 @@
-import { counted, dayNumber, fixed, inUnit, issue, type Issue } from '../../shared';
+import { counted, dayNumber, fixed, inUnit, issue, type Issue, asShown } from '../../shared';
 import { readUnit, type StudyRecord, type Vehicle, type VehicleFields } from '../../record';
 
 const YEAR_DAYS = 365.25;
@@ -46,7 +46,8 @@ const said = (field: string, value: number): string => {
 
 /** A value in the unit of its field to three digits, however small: 2.42 mm is not 2 mm. */
 const asTyped = (field: string, value: number): string => {
-  const shown = readUnit('vehicle', field);
+  const read = readUnit('vehicle', field);
+  const shown = read && asShown(read);
   return shown ? `${String(Number((value / shown.per).toPrecision(3)))} ${shown.unit}` : '';
 };
 

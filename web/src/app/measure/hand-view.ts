@@ -2,7 +2,7 @@ import { UnitPipe } from '../shared/pipes';
 import { ChangeDetectionStrategy, Component, HostListener, computed, effect, inject, signal, untracked } from '@angular/core';
 import { meanReading, outliers } from '@each-bolt/core/measure';
 import { readingFault, readingFields, type Taken } from '@each-bolt/core/bench';
-import { LENGTH_UNITS, fixed, readQuantity, resolutionU, withU, READ_IN, readAs, unitWord, unitsShown } from '@each-bolt/core/shared';
+import { LENGTH_UNITS, readQuantity, resolutionU, withU, READ_IN, readAs, unitWord, lengthFixed } from '@each-bolt/core/shared';
 import { editOp, evidence, type Op, type ReadingFields } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
@@ -239,7 +239,7 @@ export class HandView {
   }
 
   protected mm(m: number): string {
-    return fixed(readAs(READ_IN.mm, m), (Math.abs(m) < 0.01 ? 3 : 2) + (unitsShown() === 'metric' ? 0 : 1));
+    return lengthFixed(m, Math.abs(m) < 0.01 ? 3 : 2);
   }
 
   protected begin(field: string): void {

@@ -1,4 +1,4 @@
-import { ABSENT, READ_IN, counted, fixed, readAs, threeDigits, withU, unitWord } from '@each-bolt/core/shared';
+import { ABSENT, READ_IN, counted, fixed, readAs, threeDigits, lengthFixed, withU, unitWord } from '@each-bolt/core/shared';
 import { boxVolumeM3 } from '@each-bolt/core/bench';
 import { filledFraction, type Loop } from '@each-bolt/core/measure';
 import type { ScanFigures, Triple } from '@each-bolt/core/record';
@@ -13,8 +13,7 @@ const areaWords = (m2: number): string =>
   m2 < 0.1 ? `${threeDigits(readAs(READ_IN['cm²'], m2))} ${unitWord('cm²')}` : `${threeDigits(m2)} m²`;
 
 /** "120.0 × 45.0 × 12.0": the sides of a box in mm, where the unit stands above. */
-export const sidesNumerals = (sides: Triple): string =>
-  sides.map((side) => fixed(readAs(READ_IN.mm, side), side < 0.01 ? 2 : 1)).join(' × ');
+export const sidesNumerals = (sides: Triple): string => sides.map((side) => lengthFixed(side, side < 0.01 ? 2 : 1)).join(' × ');
 const sidesWords = (sides: Triple): string => `${sidesNumerals(sides)} ${unitWord('mm')}`;
 export const percentWords = (fraction: number): string => `${fixed(fraction * 100, 1)} %`;
 
@@ -50,7 +49,7 @@ export const scanRows = (f: ScanFigures): readonly FigureRow[] => {
     },
     {
       word: 'Centroid',
-      value: `${f.centroidM.map((x) => fixed(readAs(READ_IN.mm, x), 1)).join(', ')} ${unitWord('mm')}`,
+      value: `${f.centroidM.map((x) => lengthFixed(x, 1)).join(', ')} ${unitWord('mm')}`,
       note: 'from the origin of the file',
     },
   ];

@@ -1,4 +1,4 @@
-import { ABSENT, fixed, threeDigits, type Material, readAs, READ_IN, unitWord, unitsShown } from '@each-bolt/core/shared';
+import { ABSENT, threeDigits, type Material, readAs, unitWord, lengthFixed } from '@each-bolt/core/shared';
 import {
   dimensionFault,
   endsOf,
@@ -67,7 +67,7 @@ const place = (word: string, value: (f: SectionFigures) => number): SectionRow =
   get unit() {
     return unitWord('mm');
   },
-  of: (f) => fixed(readAs(READ_IN.mm, value(f)), unitsShown() === 'metric' ? 2 : 4),
+  of: (f) => lengthFixed(value(f), 2),
   value: () => null,
 });
 

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, sig
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { of, startWith, switchMap } from 'rxjs';
 import { DIMENSION_WORD, SECTION_SHAPES, type Dimension, type SectionFigures, formulaOff } from '@each-bolt/core/measure';
-import { MATERIALS, signed, threeDigits, READ_IN, readAs } from '@each-bolt/core/shared';
+import { MATERIALS, signed, threeDigits, READ_IN, readAs, unitWord } from '@each-bolt/core/shared';
 import { SECTION_KINDS, type Section, type SectionFields, type SectionKind, nextSequence } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
@@ -341,7 +341,7 @@ export class SectionsView {
   /** what a formula in common use gives beside the figure */
   protected formulaText({ jFormula, jM4 }: SectionFigures): string {
     if (jFormula === null) return '';
-    return `; ${jFormula.by} would give ${threeDigits(readAs(READ_IN['cm⁴'], jFormula.jM4))} cm⁴ (${signed(formulaOff(jFormula.jM4, jM4) * 100, 1)} %)`;
+    return `; ${jFormula.by} would give ${threeDigits(readAs(READ_IN['cm⁴'], jFormula.jM4))} ${unitWord('cm⁴')} (${signed(formulaOff(jFormula.jM4, jM4) * 100, 1)} %)`;
   }
 
   protected mm(m: number): string {

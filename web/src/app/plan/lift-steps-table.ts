@@ -1,6 +1,6 @@
 import { UnitPipe } from '../shared/pipes';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ABSENT, READ_IN, decimalsFor, expandedU, fixed, readAs, riskText, withU } from '@each-bolt/core/shared';
+import { ABSENT, READ_IN, decimalsFor, expandedU, fixed, readAs, riskText, withU, unitsShown } from '@each-bolt/core/shared';
 import { fieldLines, type FieldChoice, type LiftStep, type LiftStepFields } from '@each-bolt/core/record';
 import { massTyped, placeTyped, recordedAs, type BalanceStep } from '@each-bolt/core/plan';
 import { IconButton } from '../shared/icon-button';
@@ -33,8 +33,8 @@ type StepFigure = 'massKg' | 'massUKg' | 'xM' | 'yM';
           <th scope="col">Comes off, recorded as</th>
           <th scope="col" class="right">Mass, {{ 'kg' | ebUnit }}</th>
           <th scope="col" class="right">± (k = 2), {{ 'kg' | ebUnit }}</th>
-          <th scope="col" class="right">x, m</th>
-          <th scope="col" class="right">y, m</th>
+          <th scope="col" class="right">x, {{ 'm' | ebUnit }}</th>
+          <th scope="col" class="right">y, {{ 'm' | ebUnit }}</th>
           <th scope="col" class="right">Remaining mass, {{ 'kg' | ebUnit }}</th>
           <th scope="col" class="right">Stability margin, {{ 'mm' | ebUnit }}</th>
           <th scope="col" class="right">Probability of tipping</th>
@@ -153,7 +153,9 @@ export class LiftStepsTable {
           yM: text(part?.yM, 2),
         },
         left: step.after ? fixed(readAs(READ_IN.kg, step.after.massKg), 0) : ABSENT,
-        inside: step.after ? withU(readAs(READ_IN.mm, step.after.insideM), readAs(READ_IN.mm, step.after.uM), 0) : ABSENT,
+        inside: step.after
+          ? withU(readAs(READ_IN.mm, step.after.insideM), readAs(READ_IN.mm, step.after.uM), unitsShown() === 'metric' ? 0 : 1)
+          : ABSENT,
         chance: step.after ? riskText(step.after.tipFraction) : ABSENT,
       };
     }),

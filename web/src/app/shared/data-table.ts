@@ -36,6 +36,14 @@ export class TableFoot {
 /** What a column is sorted by. */
 type SortKey<T> = (row: T) => string | number | null;
 
+/** Rows by a key, up or down; what is not known comes last, either way. */
+export const sortedBy = <T>(rows: readonly T[], key: SortKey<T>, way: 1 | -1): T[] =>
+  [...rows].sort((a, b) => {
+    const [x, y] = [key(a), key(b)];
+    if (x === null || y === null) return Number(x === null) - Number(y === null);
+    return way * (typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y), 'en', { numeric: true }));
+  });
+
 /** More rows than are seen at once can be looked through by typing. */
 const SEEN_AT_ONCE = 12;
 
@@ -97,14 +105,7 @@ export class DataTable<T> {
     const looked = this.words().trim().toLowerCase();
     const found = find && looked !== '' ? rows.filter((row) => find(row).toLowerCase().includes(looked)) : [...rows];
     if (sorted === null) return found;
-    // what is not known comes last, either way
-    return found.sort((a, b) => {
-      const [x, y] = [sorted.key(a), sorted.key(b)];
-      if (x === null || y === null) return Number(x === null) - Number(y === null);
-      return (
-        sorted.way * (typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y), 'en', { numeric: true }))
-      );
-    });
+    return sortedBy(found, sorted.key, sorted.way);
   });
   protected readonly trackBy = computed(() => {
     const path = this.lines().track().split('.');

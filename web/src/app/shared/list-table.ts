@@ -15,8 +15,8 @@ import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { Popover } from 'primeng/popover';
 import { TableModule } from 'primeng/table';
+import { sortedBy } from './data-table';
 import { Download } from './download';
-import { EditField } from './edit-field';
 import { EvidenceMark } from './evidence-mark';
 import { Tick } from './tick';
 
@@ -41,9 +41,6 @@ export interface TableColumn<T> {
   readonly isFigure?: boolean;
   /** not shown until it is chosen */
   readonly isAside?: boolean;
-  /** the declared field whose cell is edited in place, and its value */
-  readonly field?: FieldName;
-  readonly fieldValue?: (row: T) => FieldValue;
 }
 
 /**
@@ -65,8 +62,6 @@ export const fieldColumn = <T, E extends Entity>(
     id: name,
     head: label,
     isFigure: shape.kind === 'number' || shape.kind === 'whole',
-    field: name,
-    fieldValue: valueOf,
     of: (row) => {
       const value = valueOf(row);
       if (typeof value !== 'number') return word(value);
@@ -79,22 +74,15 @@ export const fieldColumn = <T, E extends Entity>(
   };
 };
 
-/** What was typed into a cell. */
-export interface CellEdit<T> {
-  readonly row: T;
-  readonly column: TableColumn<T>;
-  readonly value: FieldValue;
-}
-
 /** More rows than are seen at once can be looked through by typing. */
 const SEEN_AT_ONCE = 12;
 /** From here on only the rows in sight are drawn. */
 const MANY = 200;
 
-/** A table by its columns: sorted by a heading, looked through, its columns chosen, edited in place, handed out as a file. */
+/** A table by its columns: sorted by a heading, looked through, its columns chosen, handed out as a file. */
 @Component({
   selector: 'eb-list-table',
-  imports: [ButtonDirective, EditField, EvidenceMark, InputText, Popover, TableModule, Tick],
+  imports: [ButtonDirective, EvidenceMark, InputText, Popover, TableModule, Tick],
   template: `@if (hasTools()) {
       <div class="tools">
         @if (rows().length > seen) {
@@ -158,15 +146,7 @@ const MANY = 200;
           <tr [class.chosen]="chosen() !== '' && keyOf(row) === chosen()" (click)="rowPicked(row)">
             @for (column of visible(); track column.id; let first = $first) {
               <td [class.right]="column.isFigure" [class.figure]="column.isFigure">
-                @if (canEdit() && column.field && column.fieldValue; as valueOf) {
-                  <eb-edit-field
-                    [of]="column.field"
-                    [whose]="nameOf(row)"
-                    [showUnit]="false"
-                    [value]="valueOf(row)"
-                    (committed)="edited.emit({ row, column, value: $event })"
-                  />
-                } @else if (first && isPicking()) {
+                @if (first && isPicking()) {
                   <button
                     pButton
                     [text]="true"
@@ -264,7 +244,6 @@ export class ListTable<T> {
   readonly chosen = input('');
   /** rows are opened by a click */
   readonly isPicking = input(true);
-  readonly canEdit = input(false);
   readonly hasTools = input(true);
   readonly empty = input('Nothing yet.');
   /** the file the table is saved as, without its ending */
@@ -274,7 +253,6 @@ export class ListTable<T> {
   /** the column rows are sorted by at first, largest first */
   readonly sortedBy = input('');
   readonly picked = output<T>();
-  readonly edited = output<CellEdit<T>>();
 
   protected readonly seen = SEEN_AT_ONCE;
   protected readonly many = MANY;
@@ -293,14 +271,7 @@ export class ListTable<T> {
     const found = looked === '' ? [...rows] : rows.filter((row) => columns.some((c) => this.textOf(c, row).toLowerCase().includes(looked)));
     const by = this.columns().find(({ id }) => id === sorted?.id);
     if (!by || !sorted) return found;
-    // what is not known comes last, either way
-    return found.sort((a, b) => {
-      const [x, y] = [by.of(a), by.of(b)];
-      if (x === null || y === null) return Number(x === null) - Number(y === null);
-      return (
-        sorted.way * (typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y), 'en', { numeric: true }))
-      );
-    });
+    return sortedBy(found, by.of, sorted.way);
   });
   protected readonly found = computed(() =>
     this.words() === '' ? '' : `${fixed(this.shown().length, 0)} of ${fixed(this.rows().length, 0)}`,
@@ -309,12 +280,6 @@ export class ListTable<T> {
 
   protected keyOf(row: T): string {
     return this.key()(row);
-  }
-
-  /** What a row is called: its first cell. */
-  protected nameOf(row: T): string {
-    const first = this.columns()[0];
-    return first ? this.textOf(first, row) : '';
   }
 
   protected headOf({ head, unit }: TableColumn<T>): string {
