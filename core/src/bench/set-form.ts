@@ -8,7 +8,7 @@ import {
   type FieldShape,
   type FieldValue,
   type Issue,
-  asShown,
+  inMetric,
 } from '../shared';
 import {
   blank,
@@ -140,8 +140,7 @@ export const setFormFields = (kind: SetKind): readonly SetField[] =>
         : isList(shape)
           ? [...none, ...shape.map((value) => ({ value, word: wordOf(field, value) }))]
           : [];
-    const unit =
-      shape === 'mass' ? 'g or kg' : typeof shape === 'object' && !isList(shape) && shape.kind === 'number' ? asShown(shape).unit : '';
+    const unit = shape === 'mass' ? 'g or kg' : typeof shape === 'object' && !isList(shape) && shape.kind === 'number' ? shape.unit : '';
     return { field, label: fieldLabel(kind, field as never), unit, choices };
   });
 
@@ -153,7 +152,8 @@ export const setForm = <K extends SetKind>(kind: K, fields: FieldsOf[K]): Readon
       if (shape === 'mass') return [field, massEachText(fields as never)];
       if (shape === 'yes-no') return [field, value === null ? '' : value === true ? 'yes' : 'no'];
       if (isList(shape)) return [field, typeof value === 'string' ? value : ''];
-      return [field, printField(shape, value as FieldValue)];
+      // threads and sizes of fasteners are metric by name: their form stays so, and an untouched M6 comes back as M6
+      return [field, inMetric(() => printField(shape, value as FieldValue))];
     }),
   );
 
@@ -185,7 +185,7 @@ export const setFromForm = <K extends SetKind>(
     } else if (shape === 'yes-no') after[field] = text === '' ? (isNeeded === true ? true : null) : text === 'yes';
     else if (isList(shape)) after[field] = text === '' ? null : text;
     else {
-      const read = readField(shape, text);
+      const read = inMetric(() => readField(shape, text));
       if (read.ok) after[field] = read.value;
       else issues.push(issue('unread', read.message, field));
     }

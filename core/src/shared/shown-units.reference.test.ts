@@ -1,5 +1,5 @@
-import { setFormFields } from '../bench';
-import { fieldInput } from '../record';
+import { setForm, setFormFields } from '../bench';
+import { blank, fieldInput } from '../record';
 import { readField, printField } from './field-text';
 import {
   expandedIn,
@@ -60,10 +60,18 @@ describe('units of a person’s choice', () => {
       expect(readField(gap, '2')).toEqual({ ok: true, value: 50.8 });
       expect(readField(gap, '10 mm')).toEqual({ ok: true, value: 10 });
     }));
-  it('are named where they are typed: the form of a fastener set shows and takes inches under “in”', () =>
+  it('leave the form of a fastener set metric: an M6 is 6 mm by name, and comes back as it was', () =>
     inInchPound(() => {
-      const length = setFormFields('fasteners').find(({ field }) => field === 'lengthM');
-      expect(length?.unit).toBe('in');
+      const fields = {
+        ...blank('fasteners', { partId: '' }),
+        sequence: 0,
+        count: 4,
+        kind: 'bolt' as const,
+        threadM: 0.006,
+        lengthM: 0.016,
+      };
+      expect(setFormFields('fasteners').find(({ field }) => field === 'threadM')?.unit).toBe('mm');
+      expect(setForm('fasteners', fields)).toMatchObject({ threadM: '6', lengthM: '16' });
     }));
   it('do not reach into files: what is made for one is metric, and the choice stands afterwards', () =>
     inInchPound(() => expect([inMetric(() => massText(4.5, 1)), massText(4.5359237, 1)]).toEqual(['4.5 kg', '10.0 lb'])));

@@ -1,6 +1,17 @@
 import { UnitPipe } from '../shared/pipes';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { ABSENT, READ_IN, decimalsFor, expandedU, fixed, readAs, riskText, withU, unitsShown } from '@each-bolt/core/shared';
+import {
+  ABSENT,
+  READ_IN,
+  decimalsFor,
+  expandedU,
+  fixed,
+  readAs,
+  riskText,
+  withU,
+  unitsShown,
+  type ShownUnit,
+} from '@each-bolt/core/shared';
 import { fieldLines, type FieldChoice, type LiftStep, type LiftStepFields } from '@each-bolt/core/record';
 import { massTyped, placeTyped, recordedAs, type BalanceStep } from '@each-bolt/core/plan';
 import { IconButton } from '../shared/icon-button';
@@ -140,17 +151,17 @@ export class LiftStepsTable {
   protected readonly rows = computed(() =>
     (this.lift.balance()?.steps ?? []).map((step, at) => {
       const { within, part } = this.lift.lumps()[at]!;
-      const text = (value: number | null | undefined, digits: number): string =>
-        value === null || value === undefined ? '' : fixed(value, digits);
+      const text = (unit: ShownUnit, value: number | null | undefined, digits: number): string =>
+        value === null || value === undefined ? '' : fixed(readAs(unit, value), digits);
       return {
         liftStep: step.liftStep,
         state: step.state,
         text: STATE_TEXT[step.state],
         recorded: {
-          massKg: text(within?.kg, decimalsFor(within?.uKg ?? 1, 3)),
-          massUKg: text(within ? expandedU(within.uKg) : null, decimalsFor(within?.uKg ?? 1, 3)),
-          xM: text(part?.xM, 2),
-          yM: text(part?.yM, 2),
+          massKg: text(READ_IN.kg, within?.kg, decimalsFor(within?.uKg ?? 1, 3)),
+          massUKg: text(READ_IN.kg, within ? expandedU(within.uKg) : null, decimalsFor(within?.uKg ?? 1, 3)),
+          xM: text(READ_IN.m, part?.xM, 2),
+          yM: text(READ_IN.m, part?.yM, 2),
         },
         left: step.after ? fixed(readAs(READ_IN.kg, step.after.massKg), 0) : ABSENT,
         inside: step.after
