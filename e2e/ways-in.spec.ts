@@ -1,8 +1,9 @@
+import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import bwip from 'bwip-js/node';
 import sharp from 'sharp';
 import { expect, type Page } from '@playwright/test';
-import { allKept, makeStudy, record, rowOf } from './study';
+import { allKept, change, makeStudy, post, record, rowOf } from './study';
 import { test } from './test';
 
 const line = (page: Page): ReturnType<Page['getByLabel']> => page.getByLabel('Entry line');
@@ -77,9 +78,25 @@ test('a table is sorted, its columns are chosen, and the file has what is shown'
   expect(text[2]).toMatch(/^bracket,3,0\.\d+,0\.\d+,/);
 });
 
-test('pounds and inches are chosen once, shown everywhere and typed as shown', async ({ page, request }) => {
+test('pounds and inches are chosen once, shown everywhere and typed as shown, and follow the person to another device', async ({
+  browser,
+  request,
+}) => {
   const study = await makeStudy(request, 'Pounds');
-  await page.goto(`/studies/${study.id}/bench`);
+  const account = { login: `sela${Date.now()}`, name: 'Sela Quarr', password: 'pounds on the bench', standing: 'member' };
+  const { person } = (await (await post(request, '/api/people', account)).json()) as { readonly person: { readonly id: string } };
+  await change(request, study.id, [{ kind: 'member.add', id: randomUUID(), fields: { personId: person.id, role: 'recorder' } }]);
+  const onDevice = async (): Promise<Page> => {
+    const context = await browser.newContext({ storageState: { cookies: [], origins: [] } });
+    const page = await context.newPage();
+    await page.addInitScript(() => localStorage.setItem('each-bolt-first-steps-left', 'left'));
+    await page.goto(`/studies/${study.id}/bench`);
+    await page.getByLabel('Sign-in name').fill(account.login);
+    await page.getByLabel('Password').fill(account.password);
+    await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+    return page;
+  };
+  const page = await onDevice();
   await record(page, 'plate dc04 stamp 10 lb t2.54 mm 254x127x25.4 mm');
   await page.getByRole('button', { name: 'Units of mass and length' }).click();
   await expect(page.getByRole('columnheader', { name: 'Mass, lb' })).toBeVisible();
@@ -94,9 +111,18 @@ test('pounds and inches are chosen once, shown everywhere and typed as shown', a
   await card(page).getByRole('button', { name: 'Save' }).click();
   await expect(card(page)).toContainText(/0\.200\d* ± [\d.]+ in/);
   await allKept(page);
+  const elsewhere = await onDevice();
+  await expect(elsewhere.getByRole('columnheader', { name: 'Mass, lb' })).toBeVisible();
+  await elsewhere.context().close();
   await page.getByRole('button', { name: 'Units of mass and length' }).click();
   await expect(page.getByRole('columnheader', { name: 'Mass, kg' })).toBeVisible();
   await expect(card(page)).toContainText('5.1 ± 1.5 mm  (typed 0.2 in)');
+  // without the server they cannot be kept, and stay as they are
+  await page.route('**/api/me/units', (route) => route.abort());
+  await page.getByRole('button', { name: 'Units of mass and length' }).click();
+  await expect(page.getByText(/^Units stay as they are, for they are kept with your account/)).toBeVisible();
+  await expect(page.getByRole('columnheader', { name: 'Mass, kg' })).toBeVisible();
+  await page.context().close();
 });
 
 test.describe('with the camera of a tablet', () => {

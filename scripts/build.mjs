@@ -1,6 +1,6 @@
 // Builds the server (esbuild) and the web client (Angular) when their sources are newer than what is built.
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -27,9 +27,26 @@ const run = (command, args) => {
   const done = spawnSync(command, args, {
     cwd: ROOT,
     stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+    // chunks of the web client are joined where they are always needed together: fewer requests on a first visit
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false', NG_BUILD_OPTIMIZE_CHUNKS: '1' },
   });
   if (done.status !== 0) throw new Error(`${command} ${args.join(' ')} failed`);
+};
+
+/** Lists the files that an opened study needs at once, main first: the shell and the bench with all they import. */
+const listAhead = (dir) => {
+  const stats = join(dir, '..', 'stats.json');
+  const { outputs } = JSON.parse(readFileSync(stats, 'utf8'));
+  const ahead = new Set();
+  const take = (file) => {
+    if (ahead.has(file)) return;
+    ahead.add(file);
+    for (const { kind, path } of outputs[file].imports) if (kind === 'import-statement') take(path);
+  };
+  for (const source of ['main', 'app/shell/shell-page', 'app/bench/bench-frame', 'app/bench/bench-page'])
+    take(Object.keys(outputs).find((file) => file.endsWith('.js') && `web/src/${source}.ts` in outputs[file].inputs));
+  writeFileSync(join(dir, 'ahead.json'), JSON.stringify([...ahead]));
+  rmSync(stats);
 };
 
 /** Packs what the server sends to every visitor, once: brotli and gzip beside each file. */
@@ -80,10 +97,11 @@ const PARTS = [
   },
   {
     name: 'web client',
-    sources: ['core/src', 'core/package.json', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json'],
+    sources: ['core/src', 'core/package.json', 'web', 'angular.json', 'tsconfig.base.json', 'package-lock.json', 'scripts/build.mjs'],
     built: 'web/dist/browser/index.html',
     build: () => {
-      run(join(ROOT, 'node_modules/.bin/ng'), ['build', '--progress=false']);
+      run(join(ROOT, 'node_modules/.bin/ng'), ['build', '--progress=false', '--stats-json']);
+      listAhead(join(ROOT, 'web/dist/browser'));
       pack(join(ROOT, 'web/dist/browser'));
     },
   },

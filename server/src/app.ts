@@ -85,6 +85,7 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, aside, turn
       ...QUICKLY,
     }),
   );
+  const session = sessions(pool, secret, log, isHttps);
   app.use(
     '/api',
     rateOfAll(limits.requests),
@@ -93,7 +94,7 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, aside, turn
       response.set('Cache-Control', 'no-store');
       next();
     },
-    sessions(pool, secret, log, isHttps),
+    session,
     rateOfStrangers(limits.requests),
     ({ session: { personId } }, _response, next) => {
       if (personId !== undefined) turns.see(personId);
@@ -117,7 +118,7 @@ export const buildApp = ({ pool, log, version, webDir, secret, live, aside, turn
   );
   app.use(recordRoutes(pool, turns));
   app.use('/api', noSuchRoute);
-  if (webDir !== null) app.use(webClient(webDir));
+  if (webDir !== null) app.use(webClient(webDir, session));
   app.use(noSuchRoute);
   app.use(problemHandler(log));
   return app;

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { request } from 'node:http';
 import { gzipSync } from 'node:zlib';
 import fc from 'fast-check';
-import { blank, OP_SCHEMAS } from '@each-bolt/core/record';
+import { blank, OP_KINDS } from '@each-bolt/core/record';
 import { ROUTES, type Route } from '../src/http/roles';
 import type { Api, Begun } from './api';
 
@@ -47,7 +47,7 @@ const oddValue: fc.Arbitrary<unknown> = fc.oneof(
 
 /** A change that would be kept, but for what is bent in it. */
 const bentChange = (study: Begun): fc.Arbitrary<unknown> => {
-  const kinds = [...OP_SCHEMAS.keys()];
+  const kinds = OP_KINDS;
   const fields = fc.constantFrom<object>(blank('vehicle', { name: 'Drayman II', role: 'subject', sequence: 0 }), study.part(), {});
   const id = fc.oneof(fc.uuid(), fc.constantFrom(study.studyId, study.vehicleId, DASHES, '0'));
   const bent = fc

@@ -1,4 +1,4 @@
-import { ENTITIES, SCHEMAS, editOp, removeOp, type Op } from '../record';
+import { ENTITIES, schemaOf, editOp, removeOp, type Op } from '../record';
 import { BLANK, partNamed, recordOf, teardown, testId } from '../../testing/teardown';
 import { cellLabel, changeLine, changeWords, uText, valueText } from './change-words';
 import { evidenceForm, evidenceFromForm } from './evidence-form';
@@ -62,7 +62,7 @@ describe('a change in words', () => {
   });
   it('has a label in words for every field of every kind of record', () => {
     for (const entity of ENTITIES)
-      for (const field of Object.keys((SCHEMAS[entity] as unknown as { fields: object }).fields))
+      for (const field of Object.keys((schemaOf(entity) as unknown as { fields: object }).fields))
         expect([entity, field, cellLabel(entity, field) === field]).toEqual([entity, field, false]);
   });
   it('reads changes from before an edit said what was there, by their inverse', () => {

@@ -11,7 +11,7 @@ import {
   unitWord,
 } from '../shared';
 import {
-  SCHEMAS,
+  schemaOf,
   fieldOfCell,
   massSaid,
   rowFaults,
@@ -246,7 +246,7 @@ export const partFromForm = (form: PartForm, part: Part): Checked<PartFields> =>
           boughtRegion: form.priceRegion.trim(),
         }),
   };
-  const checked = check(SCHEMAS.part, fields, part.id);
+  const checked = check(schemaOf('part'), fields, part.id);
   const together = checked.ok ? rowFaults('part', { ...checked.value, id: part.id, version: part.version }) : checked.issues;
   const all = [...issues, ...together].map((fault) => ({ ...fault, field: SHOWN_AT[fault.field ?? ''] ?? fault.field }));
   return all.length > 0 || !checked.ok ? { ok: false, issues: all } : checked;

@@ -20,7 +20,7 @@ import {
   JOINT_KINDS,
   LOCKS,
   RELEASES,
-  SCHEMAS,
+  schemaOf,
   fieldLabel,
   rowFaults,
   type FieldsOf,
@@ -193,7 +193,7 @@ export const setFromForm = <K extends SetKind>(
   if (issues.length > 0) return { ok: false, issues };
   const kept = Object.fromEntries(Object.entries(before.evidence).filter(([field]) => !anew.has(field)));
   const fields = { ...after, evidence: { ...kept, ...said } };
-  const checked = check(SCHEMAS[kind], fields);
+  const checked = check(schemaOf(kind), fields);
   if (!checked.ok) return checked;
   const faults = rowFaults(kind, { id: 'form', version: 0, ...checked.value });
   return faults.length > 0 ? { ok: false, issues: faults } : checked;

@@ -3,7 +3,7 @@ import { testId } from '../../testing/teardown';
 import { LIST_OF, applyOps, namedRows, rowsOf } from './apply-ops';
 import { emptyRecord } from './blank';
 import { editOp, editTo, removeOp } from './cells';
-import { SCHEMAS } from './contract';
+import { schemaOf } from './contract';
 import { ENTITIES, type Entity, type FieldsOf, type Op, type RowOf, type StudyRecord } from './entities';
 import { fieldLabel } from './field-words';
 import { inverseOps, netEffect } from './net-effect';
@@ -12,7 +12,7 @@ import { rowFaults } from './row-faults';
 
 const ROWS = ENTITIES.map((entity) => [entity] as const);
 const fieldNames = <E extends Entity>(entity: E): readonly (keyof FieldsOf[E] & string)[] =>
-  Object.keys((SCHEMAS[entity] as unknown as { readonly fields: object }).fields) as (keyof FieldsOf[E] & string)[];
+  Object.keys((schemaOf(entity) as unknown as { readonly fields: object }).fields) as (keyof FieldsOf[E] & string)[];
 const FIELDS = ENTITIES.flatMap((entity) => fieldNames(entity).map((field) => [entity, field] as const));
 
 const addOf = (entity: Entity, fields: object): Op => ({ kind: `${entity}.add`, id: ROW_ID[entity], fields }) as unknown as Op;

@@ -1,7 +1,7 @@
 export { applyOps, LIST_OF, namedRows, rowsOf } from './apply-ops';
 export { blank, emptyRecord, type Given } from './blank';
 export { cellOf, cellsOf, editOp, editTo, fieldOfCell, fieldsFrom, fieldsOf, removeOp, sameValue, withFields } from './cells';
-export { OP_SCHEMAS, SCHEMAS } from './contract';
+export { OP_KINDS, schemaOf } from './contract';
 export {
   type BoardFields,
   type Candidate,

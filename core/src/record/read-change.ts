@@ -1,6 +1,6 @@
 import type { Schema } from 'yup';
 import { check, issue, type Checked, type Issue } from '../shared';
-import { CHANGE_SHELL, OP_SCHEMAS } from './contract';
+import { CHANGE_SHELL, opSchemaOf } from './contract';
 import type { Change, Op } from './entities';
 import { opOfToday, type Masses } from './of-today';
 
@@ -13,7 +13,7 @@ const idOf = (op: unknown): string | null =>
 const at = (index: number, field: string | null): string => (field === null ? `ops[${index}]` : `ops[${index}].${field}`);
 
 const checkOp = (op: unknown, index: number): readonly Issue[] => {
-  const schema = OP_SCHEMAS.get(kindOf(op)) as Schema<Op> | undefined;
+  const schema = opSchemaOf(kindOf(op)) as Schema<Op> | null;
   if (!schema) {
     const message = `Op ${index + 1} is of a kind that is not known here`;
     return [issue('unknown-op', message, at(index, 'kind'), idOf(op))];

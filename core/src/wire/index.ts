@@ -1,5 +1,6 @@
 export { COMMAND, type InstrumentCommand, NEW_INSTRUMENT, type NewInstrument, type Placed, PLACED } from './instruments';
 export {
+  CHOSEN_UNITS,
   CREDENTIALS,
   type DemoSignIn,
   FIRST_LEAD,

@@ -1,4 +1,4 @@
-import { oneOf, requiredText, shape, text } from '../shared';
+import { UNIT_SYSTEMS, oneOf, requiredText, shape, text, type UnitSystem } from '../shared';
 import { ROLES, type Role } from '../record';
 import { answer, listOf, orAbsent, orNull, wordOf, words, yesNo } from './answer';
 
@@ -28,6 +28,8 @@ export const NEW_PASSWORD = shape<{ current: string; next: string }>({
   current: password('Password now'),
   next: password('New password'),
 });
+/** The units a person reads figures in, on every device. */
+export const CHOSEN_UNITS = shape<{ units: UnitSystem }>({ units: oneOf('Units', UNIT_SYSTEMS) });
 export const RESET_PASSWORD = shape<{ next: string }>({ next: password('New password') });
 
 // —— answered ——
@@ -57,16 +59,18 @@ export interface DemoSignIn {
   readonly password: string;
 }
 
-/** Somebody who signed in, with the key that seals what they leave unsent on the device; null when the server was not asked. */
+/** Somebody who signed in, with the key that seals what they leave unsent on the device and the units they chose; null when the server was not asked. */
 export interface SignedIn {
   readonly person: Person;
   readonly seal: string | null;
+  readonly units: UnitSystem | null;
 }
 
 /** Who is signed in, or what there is to sign in with. */
 export interface Me {
   readonly person: Person | null;
   readonly seal: string | null;
+  readonly units: UnitSystem | null;
   readonly firstRun: boolean;
   readonly demo: readonly DemoSignIn[];
 }
@@ -74,8 +78,9 @@ export interface Me {
 export const ME = answer<Me>({
   person: orNull(PERSON),
   seal: orNull(words()),
+  units: orNull(wordOf(UNIT_SYSTEMS)),
   firstRun: yesNo(),
   demo: listOf(answer<DemoSignIn>({ login: words(), name: words(), role: wordOf(ROLES), password: words() })),
 });
-export const SIGNED_IN = answer<SignedIn>({ person: PERSON, seal: orNull(words()) });
+export const SIGNED_IN = answer<SignedIn>({ person: PERSON, seal: orNull(words()), units: orNull(wordOf(UNIT_SYSTEMS)) });
 export const ADDED_PERSON = answer<{ readonly person: Person }>({ person: PERSON });

@@ -8,6 +8,7 @@ import { BROUGHT_IN, HEARD_CHANGE, HERE, KEPT, KEPT_CHANGE, OWN_CHANGE, RECORD, 
 /** What the server answers with, by route: every one that answers with JSON. */
 export const ANSWERS = {
   'GET /api/me': ME,
+  'POST /api/me/units': DONE,
   'POST /api/sign-in': SIGNED_IN,
   'POST /api/first-lead': SIGNED_IN,
   'POST /api/sign-out': DONE,

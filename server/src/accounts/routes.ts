@@ -4,7 +4,7 @@ import type { Request, RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Schema } from 'yup';
 import { check, issue, isUuid } from '@each-bolt/core/shared';
-import { CREDENTIALS, FIRST_LEAD, NEW_PASSWORD, NEW_PERSON, RESET_PASSWORD, type Person as ToldPerson } from '@each-bolt/core/wire';
+import { CHOSEN_UNITS, CREDENTIALS, FIRST_LEAD, NEW_PASSWORD, NEW_PERSON, RESET_PASSWORD, type Person as ToldPerson, type SignedIn } from '@each-bolt/core/wire';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { addressOf, isFromHere } from '../http/address';
@@ -24,8 +24,10 @@ import {
   peopleCount,
   personById,
   setPassword,
+  setUnits,
   signInRow,
   studiesWithoutLead,
+  unitsOf,
   type Person,
 } from '../people/queries';
 import { signIn } from '../people/sign-in';
@@ -52,6 +54,12 @@ const beginSession = async (request: Request, personId: string): Promise<void> =
 
 const seen = ({ id, login, name, standing, demoPassword }: Person): ToldPerson => ({ id, login, name, standing, demoPassword });
 
+const entered = async (pool: Pool, secret: string, person: Person): Promise<SignedIn> => ({
+  person: seen(person),
+  seal: sealOf(secret, person.id),
+  units: await unitsOf(pool, person.id),
+});
+
 type On = ReturnType<typeof routed>['on'];
 
 /** Who is here, signing in and out. */
@@ -66,6 +74,7 @@ const sessionRoutes = (on: On, pool: Pool, secret: string, failuresPerAddress: n
     response.set('Cache-Control', 'no-store').json({
       person: person && seen(person),
       seal: person && sealOf(secret, person.id),
+      units: person && (await unitsOf(pool, person.id)),
       firstRun: !person && onDemo.length === 0 && (await peopleCount(pool)) === 0,
       demo: DEMO_PEOPLE.filter((p) => shown.some((d) => d.login === p.login)).map(({ login, name, role, password }) => ({
         login,
@@ -87,7 +96,7 @@ const sessionRoutes = (on: On, pool: Pool, secret: string, failuresPerAddress: n
     if (result.kind === 'wrong') throw new Problem('signed-out', 'Sign-in name and password do not fit together');
     await beginSession(request, result.person.id);
     giveToken(response, secret, request.sessionID);
-    response.json({ person: seen(result.person), seal: sealOf(secret, result.person.id) });
+    response.json(await entered(pool, secret, result.person));
   });
 
   on('POST /api/sign-out', async (request, response) => {
@@ -96,7 +105,7 @@ const sessionRoutes = (on: On, pool: Pool, secret: string, failuresPerAddress: n
   });
 };
 
-/** What strangers and owners do with a password of their own; `slow` holds off who tries many. */
+/** What strangers and owners do with an account of their own; `slow` holds off who tries many. */
 const ownRoutes = (on: On, pool: Pool, secret: string, slow: RequestHandler): void => {
   on('POST /api/first-lead', slow, json, async (request, response) => {
     const given = read(FIRST_LEAD, request.body);
@@ -111,7 +120,12 @@ const ownRoutes = (on: On, pool: Pool, secret: string, slow: RequestHandler): vo
     });
     await beginSession(request, person.id);
     giveToken(response, secret, request.sessionID);
-    response.status(201).json({ person: seen(person), seal: sealOf(secret, person.id) });
+    response.status(201).json(await entered(pool, secret, person));
+  });
+
+  on('POST /api/me/units', json, async (request, response) => {
+    await setUnits(pool, personOf(response).id, read(CHOSEN_UNITS, request.body).units);
+    response.json({});
   });
 
   on('POST /api/password', slow, json, async (request, response) => {

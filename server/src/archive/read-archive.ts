@@ -3,7 +3,7 @@ import { check, isUuid } from '@each-bolt/core/shared';
 import {
   ENTITIES,
   LIST_OF,
-  SCHEMAS,
+  schemaOf,
   rowFaults,
   rowsOf,
   changeOfToday,
@@ -95,7 +95,7 @@ const checkRows = (record: StudyRecord): void => {
       const { id, version, ...fields } = row;
       if (seen.has(id)) throw damaged(`study.json, ${entity} ${id}: it is there twice`);
       seen.add(id);
-      const found = check(SCHEMAS[entity] as Schema<unknown>, fields, id);
+      const found = check(schemaOf(entity) as Schema<unknown>, fields, id);
       const faults = found.ok ? rowFaults(entity, row) : found.issues;
       if (faults[0]) throw damaged(`study.json, ${entity} ${id}: ${faults[0].message}`);
       if (!(Number.isInteger(version) && version >= 1 && version <= record.revision))

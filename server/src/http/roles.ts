@@ -9,6 +9,7 @@ export type Access = 'anyone' | 'signed-in' | 'recorder' | 'organisation-lead' |
 /** Every route there is and who may use it. A route that is not here cannot be added. */
 export const ROUTES = {
   'GET /api/me': 'anyone',
+  'POST /api/me/units': 'signed-in',
   'POST /api/sign-in': 'anyone',
   'POST /api/first-lead': 'anyone',
   'POST /api/sign-out': 'signed-in',

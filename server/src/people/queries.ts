@@ -1,4 +1,5 @@
 import type { Role } from '@each-bolt/core/record';
+import type { UnitSystem } from '@each-bolt/core/shared';
 import type { Standing } from '@each-bolt/core/wire';
 import type { Db } from '../db/pool';
 import { many, maybeOne, one } from '../db/rows';
@@ -48,6 +49,13 @@ export const insertPerson = async (db: Db, p: NewPerson): Promise<boolean> =>
 
 export const setPassword = (db: Db, id: string, passwordHash: string): Promise<unknown> =>
   db.query('update person set password_hash = $2, demo_password = false where id = $1', [id, passwordHash]);
+
+/** The units a person reads figures in. */
+export const unitsOf = async (db: Db, id: string): Promise<UnitSystem> =>
+  (await one<{ units: UnitSystem }>(db, 'select units from person where id = $1', [id])).units;
+
+export const setUnits = (db: Db, id: string, units: UnitSystem): Promise<unknown> =>
+  db.query('update person set units = $2 where id = $1', [id, units]);
 
 /** Ends a person's sessions, but for one. */
 export const endSessions = (db: Db, personId: string, butSid: string): Promise<unknown> =>

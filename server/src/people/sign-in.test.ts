@@ -7,6 +7,7 @@ import { lockAfter } from './sign-in';
 
 interface Me {
   readonly person: { readonly id: string; readonly name: string } | null;
+  readonly units: string | null;
   readonly firstRun: boolean;
   readonly demo: readonly object[];
 }
@@ -198,6 +199,16 @@ describe('accounts', () => {
     expect((await here.get<Me>('/api/me')).body.person).not.toBeNull();
     expect((await signIn(wenna.nobody(), name, 'five other plain words')).status).toBe(200);
   });
+  it('choose the units they read figures in, for every device of theirs and for nobody else', async () => {
+    const [odo, pell] = [await wenna.as('Odo Farrow'), await wenna.as('Pell Oriane')];
+    const units = async (who: typeof odo): Promise<unknown> => (await who.get<Me>('/api/me')).body.units;
+    expect(await units(odo)).toBe('metric');
+    expect((await odo.post('/api/me/units', JSON.stringify({ units: 'inch-pound' }))).status).toBe(200);
+    expect([await units(odo), await units(pell)]).toEqual(['inch-pound', 'metric']);
+    const wrong = await odo.post<Problem>('/api/me/units', JSON.stringify({ units: 'stones' }));
+    expect([wrong.status, wrong.body.issues[0]?.field]).toEqual([422, 'units']);
+    expect(await units(odo)).toBe('inch-pound');
+  });
   it('get a new password from a lead of the organisation', async () => {
     const odo = await wenna.as('Odo Farrow');
     const reset = { next: 'given by the lead' };
@@ -212,7 +223,7 @@ describe('the first run', () => {
     const empty = await testDatabase();
     const { address, stop } = await listen(empty.pool);
     const api = wenna.nobody().at(address);
-    expect((await api.get<Me>('/api/me')).body).toEqual({ person: null, seal: null, firstRun: true, demo: [] });
+    expect((await api.get<Me>('/api/me')).body).toEqual({ person: null, seal: null, units: null, firstRun: true, demo: [] });
     const first = JSON.stringify({ login: 'first', name: 'First Lead', password: PASSWORD });
     const answers = await Promise.all([
       api.post('/api/first-lead', first),

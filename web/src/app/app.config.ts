@@ -5,7 +5,6 @@ import { provideServiceWorker } from '@angular/service-worker';
 import { providePrimeNG } from 'primeng/config';
 import { routes } from './app.routes';
 import { ofAccount } from './record/account';
-import { earlyAnswers } from './record/early-answers';
 import { OlderLinks } from './shared/older-links';
 import { PRESET } from './theme';
 
@@ -13,7 +12,7 @@ export const appConfig: ApplicationConfig = {
   providers: [
     provideBrowserGlobalErrorListeners(),
     provideZonelessChangeDetection(),
-    provideHttpClient(withFetch(), withInterceptors([earlyAnswers, ofAccount])),
+    provideHttpClient(withFetch(), withInterceptors([ofAccount])),
     provideRouter(routes, withComponentInputBinding()),
     { provide: UrlSerializer, useClass: OlderLinks },
     // eslint-disable-next-line @typescript-eslint/no-unsafe-class-instance-assignment -- the options are a plain object in all of Angular’s own examples

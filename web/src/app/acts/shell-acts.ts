@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
+import { unitsShown } from '@each-bolt/core/shared';
 import type { Op } from '@each-bolt/core/record';
 import { judgeTag } from '@each-bolt/core/bench';
 import { firstValueFrom } from 'rxjs';
@@ -52,6 +53,12 @@ export class ShellActs {
       .filter((h) => h.connection !== this.service.connection)
       .map((h) => ({ ...h, part: names.get(h.partId ?? '')?.name ?? '' }));
   });
+
+  /** Reads figures in the other units from now on; the page is read again when the account has kept it. */
+  async otherUnits(): Promise<void> {
+    const refusal = await this.session.chooseUnits(unitsShown() === 'metric' ? 'inch-pound' : 'metric');
+    if (refusal) this.said.set(`Units stay as they are, for they are kept with your account. ${refusal.message}`);
+  }
 
   ask(): void {
     if (this.service.can()('question.add')) this.asking.set(true);

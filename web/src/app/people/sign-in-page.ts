@@ -221,6 +221,8 @@ export class SignInPage {
     const refusal = this.firstRun() ? await this.session.firstLead({ name, login, password }) : await this.session.signIn(login, password);
     this.busy.set(false);
     this.refusal.set(refusal);
-    if (refusal === null) await this.router.navigateByUrl(this.to().startsWith('/') ? this.to() : '/');
+    if (refusal !== null) return;
+    await this.router.navigateByUrl(this.to().startsWith('/') ? this.to() : '/');
+    if (this.session.isOfOtherUnits) location.reload();
   }
 }

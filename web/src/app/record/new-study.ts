@@ -4,7 +4,7 @@ import { check, type Issue } from '@each-bolt/core/shared';
 import {
   blank,
   ROLES,
-  SCHEMAS,
+  schemaOf,
   SHIPPED_SUBSYSTEMS,
   VEHICLE_ROLES,
   USUAL_STUDY,
@@ -317,7 +317,7 @@ export class NewStudy {
     const { title, questions, currency, priceYear, region, volumePerYear, productionYears, fastenersIn, openedAsParts } =
       this.form.getRawValue();
     const number = (text: string): number => (/^\d+$/.test(text.trim()) ? Number(text) : Number.NaN);
-    const checked = check(SCHEMAS.study, {
+    const checked = check(schemaOf('study'), {
       title: title.trim(),
       questions: questions.trim(),
       lead: this.me().name,

@@ -34,7 +34,7 @@ describe('what was recorded on this device and is not sent', () => {
   };
   const signIn = async (person = ME): Promise<void> => {
     const reading = TestBed.inject(Session).read();
-    server.expectOne('/api/me').flush({ person, seal: null, firstRun: false, demo: [] });
+    server.expectOne('/api/me').flush({ person, seal: null, units: null, firstRun: false, demo: [] });
     await reading;
     await settle();
   };

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, mo
 import { toSignal } from '@angular/core/rxjs-interop';
 import { FormBuilder, ReactiveFormsModule } from '@angular/forms';
 import { check, type Issue } from '@each-bolt/core/shared';
-import { SCHEMAS, editTo, rowFaults, type Op, type Question, type QuestionFields } from '@each-bolt/core/record';
+import { schemaOf, editTo, rowFaults, type Op, type Question, type QuestionFields } from '@each-bolt/core/record';
 import { Dialog } from 'primeng/dialog';
 import { FocusBack } from '../shared/focus-back';
 import { InputText } from 'primeng/inputtext';
@@ -188,7 +188,7 @@ export class QuestionDialog {
       state,
       answer: answer.trim(),
     };
-    const checked = check(SCHEMAS.question, fields);
+    const checked = check(schemaOf('question'), fields);
     const id = asked?.id ?? crypto.randomUUID();
     const faults = checked.ok ? rowFaults('question', { ...checked.value, id, version: 1 }) : checked.issues;
     this.issues.set(faults);

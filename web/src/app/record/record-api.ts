@@ -1,6 +1,6 @@
 import { HttpClient, HttpErrorResponse, HttpHeaders, type HttpResponse } from '@angular/common/http';
 import { Injectable, inject } from '@angular/core';
-import { check } from '@each-bolt/core/shared';
+import { check, type UnitSystem } from '@each-bolt/core/shared';
 import type { Change, KeptChange, OpKind, Role, StudyRecord } from '@each-bolt/core/record';
 import {
   ANSWERS,
@@ -142,6 +142,10 @@ export class RecordApi {
 
   signIn(login: string, password: string): Observable<SignedIn> {
     return this.ask('POST /api/sign-in', { body: { login, password } });
+  }
+
+  setUnits(units: UnitSystem): Observable<object> {
+    return this.ask('POST /api/me/units', { body: { units } });
   }
 
   signOut(): Observable<object> {

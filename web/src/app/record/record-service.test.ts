@@ -47,7 +47,7 @@ describe('the client’s copy of the record', () => {
   };
   const signIn = async (): Promise<void> => {
     const reading = TestBed.inject(Session).read();
-    server.expectOne('/api/me').flush({ person: ME, seal: null, firstRun: false, demo: [] });
+    server.expectOne('/api/me').flush({ person: ME, seal: null, units: null, firstRun: false, demo: [] });
     await reading;
   };
   const opened = async (read: StudyRecord = record): Promise<void> => {
@@ -323,7 +323,9 @@ describe('the client’s copy of the record', () => {
     await settle();
     begin();
     const reading = TestBed.inject(Session).read();
-    server.expectOne('/api/me').flush({ person: { id: testId(902), name: 'Odo Farrow' }, seal: null, firstRun: false, demo: [] });
+    server
+      .expectOne('/api/me')
+      .flush({ person: { id: testId(902), name: 'Odo Farrow' }, seal: null, units: null, firstRun: false, demo: [] });
     await reading;
     await opened();
     expect(service.waiting()).toEqual([]);

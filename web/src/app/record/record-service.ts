@@ -63,6 +63,13 @@ const OFF: Refusal = { code: 'not-found', message: 'You were taken off this stud
  * The client's copy of the open study. An act is applied at once, put into the outbox of this device, and sent in order
  * when the server answers; what others change comes in as it happens. What is refused leaves the view and stays visible.
  */
+/** Until the browser has nothing more pressing to do, a second at most. */
+const idle = (): Promise<void> =>
+  new Promise((done) => {
+    if ('requestIdleCallback' in globalThis) requestIdleCallback(() => done(), { timeout: 1000 });
+    else setTimeout(done);
+  });
+
 @Injectable({ providedIn: 'root' })
 export class RecordService {
   private readonly api = inject(RecordApi);
@@ -213,6 +220,8 @@ export class RecordService {
       const [read, people] = await Promise.all([firstValueFrom(this.api.study(studyId)), firstValueFrom(this.api.people())]);
       if (this.opening !== studyId) return;
       this.show({ studyId, role: read.role, may: read.may, people, held: holdStudy(read.record, this.waiting()) });
+      // what is shown is drawn first; the copy for the next visit can wait for that
+      await idle();
       await this.storeWhole();
       this.outbox.settled();
     } catch (refusal) {

@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { check, type Issue } from '@each-bolt/core/shared';
 import {
-  SCHEMAS,
+  schemaOf,
   editOp,
   fieldsOf,
   removalOps,
@@ -65,7 +65,7 @@ export class RowEdits {
   }
 
   private issuesOf<E extends Entity>(entity: E, row: RowOf<E>): readonly Issue[] {
-    const checked = check(SCHEMAS[entity] as Schema<unknown>, fieldsOf(row), row.id);
+    const checked = check(schemaOf(entity) as Schema<unknown>, fieldsOf(row), row.id);
     return checked.ok ? rowFaults(entity, row) : checked.issues;
   }
 

@@ -1,10 +1,12 @@
 import { Injectable, inject } from '@angular/core';
+import type { UnitSystem } from '@each-bolt/core/shared';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { BehaviorSubject, Subject, firstValueFrom } from 'rxjs';
 import { LocalStore } from './local-store';
 import type { Me, Person, Refusal, SignedIn } from '@each-bolt/core/wire';
 import { RecordApi, isPassing } from './record-api';
 import { Account } from './account';
+import { keepUnits } from '../shared/chosen-units';
 
 type SessionState =
   | { readonly kind: 'reading' }
@@ -13,7 +15,7 @@ type SessionState =
   | { readonly kind: 'out'; readonly me: Me }
   | { readonly kind: 'failed'; readonly refusal: Refusal };
 
-const NOBODY: Me = { person: null, seal: null, firstRun: false, demo: [] };
+const NOBODY: Me = { person: null, seal: null, units: null, firstRun: false, demo: [] };
 
 /** Who is signed in. Without a network it is whoever was last signed in on this device. */
 @Injectable({ providedIn: 'root' })
@@ -30,6 +32,9 @@ export class Session {
   /** tells the other tabs who is signed in on this device */
   private readonly tabs = typeof BroadcastChannel === 'function' ? new BroadcastChannel('each-bolt account') : null;
 
+  /** what is shown is in units that are not those of the account: the page must be read again */
+  isOfOtherUnits = false;
+
   constructor() {
     this.tabs?.addEventListener('message', ({ data }: MessageEvent<string | null>) => this.hear(data));
   }
@@ -43,11 +48,13 @@ export class Session {
   async read(): Promise<SessionState> {
     try {
       const me = await firstValueFrom(this.api.me());
-      if (me.person) await this.begin({ person: me.person, seal: me.seal });
-      else this.state$.next({ kind: 'out', me });
+      if (me.person) {
+        await this.begin({ person: me.person, seal: me.seal, units: me.units });
+        if (this.isOfOtherUnits) location.reload();
+      } else this.state$.next({ kind: 'out', me });
     } catch (refusal) {
       const person = isPassing(refusal as Refusal) ? await this.store.me() : null;
-      if (person) await this.begin({ person, seal: null });
+      if (person) await this.begin({ person, seal: null, units: null });
       else this.state$.next({ kind: 'failed', refusal: refusal as Refusal });
     }
     return this.state$.value;
@@ -61,6 +68,17 @@ export class Session {
   /** Null when signed in, else why not. */
   signIn(login: string, password: string): Promise<Refusal | null> {
     return this.enter(() => firstValueFrom(this.api.signIn(login, password)));
+  }
+
+  /** Shows figures in other units from now on, on every device of the person; null when the server kept it, else why not. */
+  async chooseUnits(units: UnitSystem): Promise<Refusal | null> {
+    try {
+      await firstValueFrom(this.api.setUnits(units));
+    } catch (refusal) {
+      return refusal as Refusal;
+    }
+    if (keepUnits(units)) location.reload();
+    return null;
   }
 
   firstLead(account: object): Promise<Refusal | null> {
@@ -102,7 +120,8 @@ export class Session {
     }
   }
 
-  private async begin({ person, seal }: SignedIn): Promise<void> {
+  private async begin({ person, seal, units }: SignedIn): Promise<void> {
+    this.isOfOtherUnits = units !== null && keepUnits(units);
     await this.store.enter(person, seal);
     this.account.id = person.id;
     this.state$.next({ kind: 'in', person });

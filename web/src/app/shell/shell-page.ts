@@ -1,4 +1,3 @@
-import { switchUnits } from '../shared/chosen-units';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -144,7 +143,7 @@ const SAID_MS = 6000;
           (signIn)="acts.signIn()"
           (assemblies)="rule.switchAssemblies()"
           (fasteners)="rule.switchFasteners()"
-          (otherUnits)="otherUnits()"
+          (otherUnits)="acts.otherUnits()"
           (theme)="theme.switch()"
           (help)="helping.set(true)"
         />
@@ -493,10 +492,6 @@ export class ShellPage {
     const op: Op = { kind: 'subsystem.add', id, fields: { parentId: null, sequence, name } };
     const result = await this.service.send([op]);
     if (result.kept) void this.selection.choose({ subsystem: id, inside: null, part: null });
-  }
-
-  protected otherUnits(): void {
-    switchUnits(window);
   }
 
   protected grip(event: PointerEvent): void {
