@@ -48,6 +48,7 @@ test('focus goes back to where it was when a dialog is closed, and into the tabl
   await expect(button).toBeFocused();
   // also where it is closed before it was wholly there
   await page.keyboard.press('Enter');
+  await page.getByRole('dialog').waitFor({ state: 'attached' });
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(button).toBeFocused();

@@ -74,7 +74,7 @@ test('a real scan is measured, weighed against its material, cut, and its sectio
   await expect(section.getByRole('row', { name: /^Bending stiffness E I/ })).toContainText(/\d/);
   // nothing of a section is worth its mass twice: 1.2 times as high is 1.2 times as heavy and 1.728 times as stiff
   await choose(page.getByLabel('Section to hold it against'), 'the same, varied');
-  await expect(section.getByRole('row', { name: /^Mass per metre/ })).toContainText('1.20 ×');
+  await expect(section.getByRole('row', { name: /^Mass per length/ })).toContainText('1.20 ×');
   await expect(section.getByRole('row', { name: /^Second moment, bending up and down/ })).toContainText('1.73 ×');
   const kept = await read(request, study.id);
   expect(kept.scans[0]).toMatchObject({ unit: 'mm' });

@@ -50,6 +50,12 @@ describe('units of a person’s choice', () => {
       // 20 kWh/100 km over 100 miles of 160.9344 km
       expect(inUnit(READ_IN['kWh/100 km'], 20 * 36)).toBe('32.2 kWh/100 mi');
     }));
+  it('turn the figures of a section: 25.4⁶ mm⁶ is one in⁶; 1 kN m² is 2 420 lbf·ft²', () =>
+    inInchPound(() => {
+      expect(readAs({ per: 1e-12, unit: 'cm⁶', digits: 3 }, 0.0254 ** 6)).toBeCloseTo(1, 10);
+      // 1 lbf = 4.4482216152605 N and 1 ft = 0.3048 m, both exact
+      expect(readAs({ per: 1000, unit: 'kN m²', digits: 2 }, 1000)).toBeCloseTo(1000 / (4.4482216152605 * 0.09290304), 6);
+    }));
   it('leave what has no other unit as it is', () =>
     expect(inInchPound(() => [inUnit(READ_IN.kWh, 3.6e6 * 60), inUnit(READ_IN.h, 3600)])).toEqual(['60 kWh', '1 h']));
 

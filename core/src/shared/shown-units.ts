@@ -62,6 +62,8 @@ const INCH_POUND: Readonly<Record<string, ShownUnit>> = {
   'mm²': { per: 0.0254 ** 2, unit: 'in²', digits: 4 },
   'cm²': { per: 0.0254 ** 2, unit: 'in²', digits: 2 },
   'cm⁴': { per: 0.0254 ** 4, unit: 'in⁴', digits: 3 },
+  'cm⁶': { per: 0.0254 ** 6, unit: 'in⁶', digits: 3 },
+  'kN m²': { per: 0.45359237 * 9.80665 * 0.3048 ** 2, unit: 'lbf·ft²', digits: 0 },
   'kg/m': { per: 0.45359237 / 0.3048, unit: 'lb/ft', digits: 3 },
   'kg/m³': { per: 0.45359237 / 0.3048 ** 3, unit: 'lb/ft³', digits: 1 },
 };
@@ -72,6 +74,8 @@ const METRIC_PER: Readonly<Record<string, number>> = {
   Nm: 1,
   'N m': 1,
   'mm²': 1e-6,
+  'cm⁶': 1e-12,
+  'kN m²': 1000,
   'kg/m': 1,
   'kg/m³': 1,
 };

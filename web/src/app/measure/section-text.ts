@@ -74,7 +74,7 @@ const place = (word: string, value: (f: SectionFigures) => number): SectionRow =
 /** What is told of a section, in the units people use. */
 export const SECTION_ROWS: readonly SectionRow[] = [
   row('Area', 'mm²', 1e-6, (f) => f.areaM2),
-  row('Mass per metre', 'kg/m', 1, (f) => f.massKgPerM),
+  row('Mass per length', 'kg/m', 1, (f) => f.massKgPerM),
   row('Width', 'mm', 1e-3, (f) => f.widthM),
   row('Height', 'mm', 1e-3, (f) => f.heightM),
   row('Second moment, bending up and down', 'cm⁴', 1e-8, (f) => f.ixM4),

@@ -114,7 +114,7 @@ const PICTURE = { width: 190, height: 140 } as const;
                 />
               </label>
               @if (may()) {
-                <button pButton severity="secondary" type="button" (click)="remove(section)">Take this section off</button>
+                <button pButton severity="secondary" type="button" (click)="remove(section)">Delete this section</button>
               }
             </figure>
             <div class="figures">
