@@ -68,6 +68,7 @@ export {
   splitStep,
   stepsOf,
   toggleAfter,
+  nextStep,
 } from './steps/step-ops';
 export { countLeftOut, isPaused, shownS, startClock, tickClock, type WorkClock } from './steps/work-clock';
 export { checkCharacter } from './tags/check-character';

@@ -4,7 +4,16 @@ import type { Request, RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Schema } from 'yup';
 import { check, issue, isUuid } from '@each-bolt/core/shared';
-import { CHOSEN_UNITS, CREDENTIALS, FIRST_LEAD, NEW_PASSWORD, NEW_PERSON, RESET_PASSWORD, type Person as ToldPerson, type SignedIn } from '@each-bolt/core/wire';
+import {
+  CHOSEN_UNITS,
+  CREDENTIALS,
+  FIRST_LEAD,
+  NEW_PASSWORD,
+  NEW_PERSON,
+  RESET_PASSWORD,
+  type Person as ToldPerson,
+  type SignedIn,
+} from '@each-bolt/core/wire';
 import type { Pool } from '../db/pool';
 import { transaction } from '../db/transaction';
 import { addressOf, isFromHere } from '../http/address';

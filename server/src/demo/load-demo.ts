@@ -4,7 +4,9 @@ import { join } from 'node:path';
 import { importOps, readParts, sortRows, withSubsystems } from '@each-bolt/core/bench';
 import { basisOf } from '@each-bolt/core/cost';
 import {
+  applyOps,
   blank,
+  emptyRecord,
   USUAL_STUDY,
   readChange,
   type Change,
@@ -28,6 +30,7 @@ import { insertFile, linkFile, type StoredFile } from '../files/queries';
 import { readScan } from '../files/scan-file';
 import { benchOps, type DemoBench } from './demo-bench';
 import { demoMeasureOps, demoScans, type DemoMeasure } from './demo-measure';
+import { sessionOps, type DemoSession } from './demo-sessions';
 import { earlierOps, type DemoEarlier } from './demo-earlier';
 import { insertPerson, peopleCount, type NewPerson } from '../people/queries';
 import { anyStudy } from '../record/queries';
@@ -207,10 +210,13 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
     part: partId,
     newId: randomUUID,
   };
+  const sessions = await json<readonly DemoSession[]>('benches.json');
+  const recorded = applyOps(emptyRecord(study), [...bones.ops.slice(1), ...parts], 1);
   const measured = await json<DemoMeasure>('measure.json');
   const ops = [
     ...bones.ops,
     ...parts,
+    ...sessionOps(sessions, recorded, names),
     ...demoPlanOps(plan, names, demo.study.currency, demo.study.priceYear, today),
     ...questionOps(demo, study, people, partId),
     ...demoMeasureOps(measured, partId, (tag) => partNamed(tag).fields.materialId, randomUUID),

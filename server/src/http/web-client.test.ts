@@ -21,7 +21,7 @@ describe('the web client’s files', () => {
       .use(
         webClient(dir, (request, _response, next) => {
           const personId = request.headers.cookie === 'signed in' ? 'wenna' : undefined;
-          request.session = { personId } as typeof request.session;
+          Object.assign(request, { session: { personId } });
           next();
         }),
       )
