@@ -45,6 +45,7 @@ export const ROW_ID = Object.fromEntries(
       ['holePattern', 931],
       ['gaugeStudy', 932],
       ['picture', 933],
+      ['pack', 934],
     ] as const
   ).map(([entity, n]) => [entity, testId(n)]),
 ) as Readonly<Record<Entity, string>>;
@@ -531,6 +532,16 @@ export const FULL_ROWS: FieldsOf = {
     instrument: 'Caliper',
     note: 'cold room',
   },
+  pack: {
+    ...{ partId: id.part, sequence: 1, name: 'two passes', isWhatIf: true, author: 'Lisk Amberley', reason: 'Is an even brick worth it?' },
+    ...{ cellsInParallel: 38, bricksPerModule: 9, modules: 12, cellsCounted: 4104, cellsInModule: 342, tubes: 108, cellsPerTube: 38 },
+    ...{ cellFormat: 'cylindrical', capacityC: 18_000, nominalV: 3.65, lowestV: 2.5, highestV: 4.2, cellMassKg: 0.0695 },
+    ...{ modulesPartId: id.part, shields: [id.part], chargerPartId: id.part, way: 'two passes', lay: 'across the tubes', rows: 18 },
+    ...{ heatPerCellW: 1.1, cellToCoolantWPerK: 0.154, cellToCellWPerK: 0.02, flowM3PerS: 3e-4, inletC: 25 },
+    ...{ coolantKgPerM3: 1065, coolantJPerKgK: 3400, coolantPaS: 0.0023 },
+    ...{ channelWidthM: 0.07, channelHeightM: 0.004, channelLengthM: 1.86, note: 'module 1 opened' },
+    evidence: { cellMassKg: evidence('M', { u: 0.0001 }) },
+  },
   picture: {
     partId: id.part,
     rigId: null,
@@ -695,5 +706,10 @@ export const BARE_ROWS: FieldsOf = {
   },
   holePattern: { ...FULL_ROWS.holePattern, sequence: 0, name: 'holes', source: 'other', note: '' },
   gaugeStudy: { ...FULL_ROWS.gaugeStudy, sequence: 0, name: 'wall', quantity: 'mass', instrument: '', note: '' },
+  pack: {
+    ...{ ...FULL_ROWS.pack, sequence: 0, name: 'as recorded', isWhatIf: false, author: '', reason: '', cellsCounted: null },
+    ...{ tubes: null, cellsPerTube: null, way: 'one pass', shields: [], note: '', evidence: {} },
+    ...{ cellMassKg: null, modulesPartId: null, chargerPartId: null },
+  },
   picture: { ...FULL_ROWS.picture, sequence: 0, shows: '', marks: [] },
 };

@@ -38,6 +38,7 @@ export type Identification = RowOf<'identification'>;
 export type Section = RowOf<'section'>;
 export type HolePattern = RowOf<'holePattern'>;
 export type GaugeStudy = RowOf<'gaugeStudy'>;
+export type Pack = RowOf<'pack'>;
 
 export type StudyFields = FieldsOf['study'];
 export type VehicleFields = FieldsOf['vehicle'];
@@ -70,6 +71,7 @@ export type ScanFields = FieldsOf['scan'];
 export type IdentificationFields = FieldsOf['identification'];
 export type SectionFields = FieldsOf['section'];
 export type HolePatternFields = FieldsOf['holePattern'];
+export type PackFields = FieldsOf['pack'];
 
 /** Where a part hangs. */
 export type Place = Pick<PartFields, 'vehicleId' | 'subsystemId' | 'parentId'>;

@@ -172,6 +172,9 @@ describe('rules that need more than one field', () => {
     ['section', { loops: [[[0, 0], [1, 1]]] }, /three points at least/], // prettier-ignore
     ['section', { kind: 'channel' }, /either a shape with dimensions or an outline/],
     ['holePattern', { points: [[0, 0, 0]] }, /two points at least/],
+    ['pack', { reason: ' ' }, /needs its reason/],
+    ['pack', { lowestV: 4.3 }, /must be below the highest/],
+    ['pack', { rows: 17 }, /342 cells of a module do not stand in 17 rows/],
     ['gaugeStudy', { trials: 3 }, /a place for each person, part and time/],
     ['gaugeStudy', { persons: ['Odo'], readings: [FULL_ROWS.gaugeStudy.readings[0]] }, /two persons and two parts/],
   ];

@@ -20,6 +20,8 @@ export {
   type FieldsOf,
   type FluidFields,
   type GaugeStudy,
+  type Pack,
+  type PackFields,
   type HoldPoint,
   type HoldPointFields,
   type HolePattern,
@@ -89,6 +91,7 @@ export { READING_QUANTITIES, type ReadingQuantity } from './kinds/bench/reading'
 export type { Recounted } from './kinds/bench/recount';
 export type { Waiver } from './kinds/bench/session';
 export { HOLE_PATTERN_SOURCES } from './kinds/measure/hole-pattern';
+export { BRICK_LAYS, CELL_FORMATS, COOLANT_WAYS, type BrickLay, type CoolantWay } from './kinds/measure/pack';
 export { type MeshFormat, SCAN_UNITS, type ScanFigures, type ScanUnit, type Triple } from './kinds/measure/scan';
 export { SECTION_KINDS, type SectionKind } from './kinds/measure/section';
 export { UNANSWERED } from './kinds/plan/hold-point';

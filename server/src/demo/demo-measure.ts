@@ -1,5 +1,14 @@
 import { USUAL_OFFSET_M, USUAL_SHARE, inMetres, measureMesh } from '@each-bolt/core/measure';
-import type { IdentificationFields, Op, HolePatternFields, SectionFields, Triple } from '@each-bolt/core/record';
+import {
+  blank,
+  evidence,
+  type HolePatternFields,
+  type IdentificationFields,
+  type Op,
+  type PackFields,
+  type SectionFields,
+  type Triple,
+} from '@each-bolt/core/record';
 import { sha256Of } from '../files/picture';
 import { boxesMesh, plateMesh, stlOf, together, type Box, type Hole } from './demo-meshes';
 
@@ -25,6 +34,16 @@ export interface DemoMeasure {
     readonly mm: Readonly<Record<string, number>>;
   })[];
   readonly holePatterns: readonly (Pick<HolePatternFields, 'name' | 'source'> & { readonly tag: string; readonly mm: readonly Triple[] })[];
+  /** packs by their part; one that is `like` another has all that is not said of it from there; `u` are standard uncertainties */
+  readonly packs: readonly {
+    readonly tag: string;
+    readonly modules: string;
+    readonly shields: readonly string[];
+    readonly charger: string;
+    readonly like?: number;
+    readonly fields: Partial<PackFields> & Pick<PackFields, 'name' | 'isWhatIf'>;
+    readonly u: Readonly<Partial<Record<keyof PackFields, number>>>;
+  }[];
   readonly gaugeStudy: {
     readonly name: string;
     readonly quantity: 'length';
@@ -78,8 +97,27 @@ export const demoMeasureOps = (
   materialOf: (tag: string) => string | null,
   newId: () => string,
 ): readonly Op[] => {
+  const packs = demo.packs.map(({ tag, modules, shields, charger, like, fields, u }, sequence): Op => {
+    const from = like === undefined ? { fields: {}, u: {} } : demo.packs[like]!;
+    const known = Object.entries({ ...from.u, ...u }).map(([field, value]) => [
+      field,
+      evidence(field === 'cellMassKg' ? 'M' : field === 'capacityC' ? 'S' : 'I', { u: value }),
+    ]);
+    const said = { ...from.fields, ...fields };
+    return {
+      kind: 'pack.add',
+      id: newId(),
+      fields: {
+        ...blank('pack', { partId: part(tag), sequence, name: said.name, isWhatIf: said.isWhatIf }),
+        ...said,
+        ...{ modulesPartId: part(modules), shields: shields.map(part), chargerPartId: part(charger) },
+        evidence: Object.fromEntries(known) as PackFields['evidence'],
+      },
+    };
+  });
   const readings = demo.alloys.map(({ tag, percents }) => ({ tag, id: newId(), percents }));
   return [
+    ...packs,
     ...readings.map(({ tag, id, percents }): Op => ({
       kind: 'reading.add',
       id,

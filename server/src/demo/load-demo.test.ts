@@ -98,7 +98,9 @@ describe('the demo study', () => {
       const held = record.fastenerSets.filter((f) => f.partId === part.id).length;
       const own = ownAt(rolled, rolled.outline.placeOf.get(part.id) ?? -1);
       const inside =
-        (totals?.mass.value ?? 0) + (totals?.fastenerMass.value ?? 0) - part.quantity * (held > 0 ? (own?.figures.fastenerMass?.value ?? 0) : 0);
+        (totals?.mass.value ?? 0) +
+        (totals?.fastenerMass.value ?? 0) -
+        part.quantity * (held > 0 ? (own?.figures.fastenerMass?.value ?? 0) : 0);
       const whole = (part.massEachKg ?? 0) * part.quantity;
       expect([part.name, Math.abs(inside - whole) < Math.max(0.1, 5e-4 * whole)]).toEqual([part.name, true]);
     }
@@ -119,7 +121,8 @@ describe('the demo study', () => {
     const at = new Map(record.steps.map((s) => [s.id, s.sequence]));
     expect(record.steps.filter((s) => s.after.length > 0).length).toBeGreaterThan(120);
     for (const step of record.steps) for (const id of step.after) expect(at.get(id)!).toBeLessThan(step.sequence);
-    for (const kind of ['connector', 'cable', 'hose', 'pipe']) expect(record.connections.filter((c) => c.kind === kind).length).toBeGreaterThan(5);
+    for (const kind of ['connector', 'cable', 'hose', 'pipe'])
+      expect(record.connections.filter((c) => c.kind === kind).length).toBeGreaterThan(5);
     expect([record.boards.length, record.fluids.length]).toEqual([4, 12]);
   });
   it('is planned whole: some forty packages, four people, two bays and a lift, partly done, a vehicle still to come', () => {

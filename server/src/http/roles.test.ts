@@ -107,6 +107,9 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'gaugeStudy.add': 'LR',
   'gaugeStudy.edit': 'LR',
   'gaugeStudy.remove': 'LR',
+  'pack.add': 'LR',
+  'pack.edit': 'LR',
+  'pack.remove': 'LR',
 };
 const LETTER: Readonly<Record<Role, string>> = { lead: 'L', recorder: 'R', cost: 'C', reader: 'r' };
 
@@ -226,6 +229,7 @@ const measureFields = (): Readonly<Record<string, object>> => {
       ...{ materialId: null, note: '' },
     },
     holePattern: { partId, sequence: 0, name: 'foot', points: [[0, 0, 0], [0.1, 0, 0]], source: 'caliper', note: '' }, // prettier-ignore
+    pack: { ...blank('pack', { partId, sequence: 0, name: 'as recorded', isWhatIf: false, author: '', reason: '' }) },
     gaugeStudy: {
       ...{
         sequence: 0,

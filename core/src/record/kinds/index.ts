@@ -11,6 +11,7 @@ import { STEP } from './bench/step';
 import { GAUGE_STUDY } from './measure/gauge-study';
 import { IDENTIFICATION } from './measure/identification';
 import { HOLE_PATTERN } from './measure/hole-pattern';
+import { PACK } from './measure/pack';
 import { SCAN } from './measure/scan';
 import { SECTION } from './measure/section';
 import { CANDIDATE } from './plan/candidate';
@@ -67,5 +68,6 @@ export const KINDS = {
   section: SECTION,
   holePattern: HOLE_PATTERN,
   gaugeStudy: GAUGE_STUDY,
+  pack: PACK,
   picture: PICTURE,
 } as const;

@@ -14,6 +14,7 @@ const VIEWS = [
   { path: 'holes', word: 'Holes' },
   { path: 'hand', word: 'By hand' },
   { path: 'gauge-studies', word: 'Gauge R&R' },
+  { path: 'packs', word: 'Packs' },
 ] as const;
 
 /** Shape and material of the part that is chosen. */

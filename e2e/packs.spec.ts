@@ -1,0 +1,89 @@
+import { expect, type Page } from '@playwright/test';
+import { allKept, makeStudy, record, rowOf } from './study';
+import { test } from './test';
+
+const demo = async (page: Page): Promise<string> => {
+  const studies = (await (await page.request.get('/api/studies')).json()) as readonly { readonly id: string; readonly title: string }[];
+  return studies.find((s) => s.title === 'Last-mile vans')!.id;
+};
+
+const figures = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('table', { name: 'Figures of the pack' });
+
+test('two states of a pack side by side: cell by cell, in figures and in a sentence', async ({ page }) => {
+  await page.goto(`/studies/${await demo(page)}/measure/packs`);
+  await page.getByRole('button', { name: 'what if: two passes' }).click();
+  await expect(
+    page.getByText(/The hottest cell of “what if: two passes” is at 34\.3 °C instead of 35\.9 °C, 1\.60 ± 0\.11 K cooler/),
+  ).toBeVisible({
+    timeout: 30_000,
+  });
+  await expect(page.getByRole('img', { name: /^as recorded: cells from 32\.2 to 35\.9 °C, in one pass/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^what if: two passes: cells from 34\.1 to 34\.3 °C/ })).toBeVisible();
+  // 108 bricks × 3.65 V × 35 cells × 5 Ah
+  await expect(figures(page).getByRole('row', { name: /^Energy/ })).toContainText('68.98 ± 0.69');
+  await expect(page.getByText('108 bricks × 3.65 V × 35 cells × 5.00 Ah')).toBeVisible();
+  const boundaries = page.getByRole('table', { name: 'Energy per mass by boundary' });
+  await expect(boundaries.getByRole('rowheader')).toHaveText([
+    'cells',
+    'modules',
+    'pack',
+    'pack with shield',
+    'pack with shield and charger box',
+  ]);
+});
+
+test('a part becomes a pack: what is missing is asked for, a count that does not multiply is named, a what-if is told against it', async ({
+  page,
+  request,
+}) => {
+  const study = await makeStudy(request, 'A pack');
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, 'battery pack 160 kg');
+  await rowOf(page, /battery pack/).click();
+  const part = new URL(page.url()).searchParams.get('part');
+  await page.goto(`/studies/${study.id}/measure/packs?part=${part}`);
+  await page.getByRole('button', { name: 'Record this part as a pack' }).click();
+  await expect(page.getByText(/^For the temperatures it still needs: Rows of cells in a module, Heat per cell,/)).toBeVisible({
+    timeout: 30_000,
+  });
+  const set = async (label: string, value: string): Promise<void> => {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Tab');
+  };
+  for (const [label, value] of [
+    ['Cells in parallel', '4'],
+    ['Bricks per module', '8'],
+    ['Modules in series', '12'],
+    ['Cells counted in one module', '30'],
+    ['Capacity of a cell', '5'],
+    ['Nominal voltage of a cell', '3.65'],
+  ] as const)
+    await set(label, value);
+  await expect(page.getByText('4 in parallel × 8 bricks is 32 cells, 30 were counted in the opened module')).toBeVisible();
+  // 7.008 kWh on 160 kg
+  await expect(figures(page).getByRole('row', { name: /^Energy/ })).toContainText('7.01');
+  await expect(page.getByRole('table', { name: 'Energy per mass by boundary' }).getByRole('row', { name: /^pack/ })).toContainText('43.8');
+  await set('Cells counted in one module', '32');
+  await expect(page.getByText('30 were counted')).toBeHidden();
+  for (const [label, value] of [
+    ['Heat per cell', '1.1'],
+    ['Cell to coolant', '0.154'],
+    ['Coolant flow through the pack', '2'],
+    ['Coolant in', '25'],
+    ['Coolant density', '1065'],
+    ['Coolant heat capacity', '3400'],
+  ] as const)
+    await set(label, value);
+  // 32 cells do not stand in 5 rows
+  await set('Rows of cells in a module', '5');
+  await expect(page.getByText('32 cells of a module do not stand in 5 rows of the same length')).toBeVisible();
+  await set('Rows of cells in a module', '4');
+  await expect(page.getByRole('img', { name: /^as recorded: cells from / })).toBeVisible();
+  await page.getByRole('button', { name: 'What if …' }).click();
+  await page.getByLabel('Cooled in').click();
+  await page.getByRole('option', { name: 'two passes' }).click();
+  await expect(page.getByText(/The hottest cell of “what if 1” is at .* cooler, and the spread within a brick/)).toBeVisible();
+  await allKept(page);
+  await page.getByRole('button', { name: 'Delete this what-if' }).click();
+  await expect(page.getByText(/The hottest cell of “what if 1”/)).toBeHidden();
+});
