@@ -11,7 +11,7 @@ const figures = (page: Page): ReturnType<Page['getByRole']> => page.getByRole('t
 
 test('two states of a pack side by side: cell by cell, in figures and in a sentence', async ({ page }) => {
   await page.goto(`/studies/${await demo(page)}/measure/packs`);
-  await page.getByRole('button', { name: 'what if: two passes' }).click();
+  await page.getByRole('button', { name: 'Battery pack of Pannier, what if: two passes' }).click();
   await expect(
     page.getByText(/The hottest cell of “what if: two passes” is at 34\.3 °C instead of 35\.9 °C, 1\.60 ± 0\.11 K cooler/),
   ).toBeVisible({
@@ -86,4 +86,28 @@ test('a part becomes a pack: what is missing is asked for, a count that does not
   await allKept(page);
   await page.getByRole('button', { name: 'Delete this what-if' }).click();
   await expect(page.getByText(/The hottest cell of “what if 1”/)).toBeHidden();
+});
+
+test('lines of a subsystem stand side by side, with what they cost in pressure; what has no length is said', async ({ page, request }) => {
+  const study = await makeStudy(request, 'Lines');
+  await page.goto(`/studies/${study.id}/bench`);
+  await record(page, 'hose, pump to core epdm 340 g');
+  await rowOf(page, /hose, pump to core/).click();
+  await record(page, '2 hose id19 1.5 m epdm coolant clamp');
+  await record(page, '1 hose id8 epdm coolant');
+  await record(page, '2 cable 2.5 mm2 cu-etp 5 m');
+  await page.goto(`/studies/${study.id}/measure/runs`);
+  const totals = page.getByRole('table', { name: 'Runs by vehicle' });
+  await expect(totals.getByRole('row', { name: /^Hoses, pieces/ })).toContainText('3');
+  await expect(totals.getByRole('row', { name: /^Hoses, length/ })).toContainText('3 m');
+  await expect(totals.getByRole('row', { name: /^Hoses, length/ })).toContainText('1 piece without a length');
+  // two of π/4 · 19² mm² · 1.5 m
+  await expect(totals.getByRole('row', { name: /^Hoses, fluid inside/ })).toContainText('0.851 l');
+  // 10 m of 2.5 mm² copper at 8.89 g a metre and mm²
+  await expect(totals.getByRole('row', { name: /^Cables, metal/ })).toContainText('222 g');
+  await expect(page.getByText('left out, without bore or length: hose, pump to core')).toBeVisible();
+  await expect(page.getByRole('table', { name: 'All runs' }).getByRole('row', { name: /cable/ })).toContainText('0.345');
+  await page.getByLabel('Flow', { exact: true }).fill('20');
+  await page.getByLabel('Flow', { exact: true }).press('Tab');
+  await expect(page.getByText(/2 pieces, .* kPa and .* W at 20 l\/min/)).toBeVisible();
 });

@@ -31,9 +31,7 @@ export { drawnLonger, type FlatPlace, seenSquare } from './hole-patterns/seen-sq
 export { meanReading, outliers } from './statistics/repeated';
 export { type Crossed, gaugeResult, rangeStudy } from './statistics/gauge-study';
 export { GAUGE_UNITS, gaugeReadingText, gaugeShown, gaugeSquareShown, readGaugeReading } from './statistics/gauge-units';
-export { brickOf, coolCells, type CoolantCase, type CoolantState, parallelCurrents, powerAllowed, spreadInBrickK } from './packs/coolant';
-export { energyPerMass, packFigures, rollLengthM, type Topology, topologyIssues } from './packs/topology';
-export { packBoundaries, packDifference, type PackLine, packReport, type PackReport, type Weighed } from './packs/pack-report';
-export { CONDUCTOR_METALS, conductorKg, lossAt, resistanceOhm, sameResistance } from './flow/conductors';
-export { solveNetwork, type NetworkLink, type NetworkNode } from './flow/network';
-export { chainDropPa, frictionFactor, operatingPoint, pipeDrop, type Pipe } from './flow/pipe';
+export type { CoolantState } from './packs/coolant';
+export { packDifference, packReport, type PackReport, type Weighed } from './packs/pack-report';
+export { CONDUCTOR_METALS, sameResistance } from './flow/conductors';
+export { cableFigures, loopOf, placedParts, runsOf, runTotals, type Run } from './flow/runs';

@@ -22,6 +22,8 @@ export const READ_IN = {
   'V to 2': { per: 1, unit: 'V', digits: 2 },
   Ah: { per: 3600, unit: 'Ah', digits: 2 },
   'l/min': { per: 1e-3 / 60, unit: 'l/min', digits: 2 },
+  kPa: { per: 1000, unit: 'kPa', digits: 2 },
+  'mm²': { per: 1e-6, unit: 'mm²', digits: 2 },
   'mPa s': { per: 1e-3, unit: 'mPa s', digits: 2 },
   km: { per: 1000, unit: 'km', digits: 0 },
   m: { per: 1, unit: 'm', digits: 3 },

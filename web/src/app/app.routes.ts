@@ -120,6 +120,7 @@ export const routes: Routes = [
             loadComponent: () => import('./measure/gauge-view').then((m) => m.GaugeView),
             title: 'Gauge R&R studies · Each Bolt',
           },
+          { path: 'runs', loadComponent: () => import('./measure/runs-view').then((m) => m.RunsView), title: 'Runs · Each Bolt' },
           { path: 'packs', loadComponent: () => import('./measure/packs-view').then((m) => m.PacksView), title: 'Packs · Each Bolt' },
         ],
       },

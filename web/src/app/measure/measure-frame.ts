@@ -1,4 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router } from '@angular/router';
+import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
@@ -14,6 +17,7 @@ const VIEWS = [
   { path: 'holes', word: 'Holes' },
   { path: 'hand', word: 'By hand' },
   { path: 'gauge-studies', word: 'Gauge R&R' },
+  { path: 'runs', word: 'Runs' },
   { path: 'packs', word: 'Packs' },
 ] as const;
 
@@ -31,7 +35,10 @@ const VIEWS = [
       }
     }
     <div class="pad of">
-      @if (selection.part(); as part) {
+      @if (isOfSubsystem()) {
+        <h1>{{ selection.subsystem()?.name ?? 'All subsystems' }}</h1>
+        <span class="soft">of all vehicles</span>
+      } @else if (selection.part(); as part) {
         <eb-vehicle-mark [place]="place()" />
         <h1>{{ part.name }}</h1>
         <span class="soft">of {{ open.record().vehicles[place()]?.name }}</span>
@@ -66,5 +73,13 @@ export class MeasureFrame {
   protected readonly selection = inject(Selection);
   protected readonly open = inject(OpenStudy);
   protected readonly views = VIEWS;
+  private readonly url = toSignal(
+    inject(Router).events.pipe(map((event) => (event instanceof NavigationEnd ? event.url : location.pathname))),
+    {
+      initialValue: location.pathname,
+    },
+  );
+  /** runs are those of a subsystem, whichever part is chosen */
+  protected readonly isOfSubsystem = computed(() => this.url().includes('/measure/runs'));
   protected readonly place = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.part()?.vehicleId));
 }

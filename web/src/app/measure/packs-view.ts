@@ -250,9 +250,11 @@ const figureText = (value: number, u: number): string =>
       }
     } @else {
       <p class="soft">Choose the part that is the battery pack, in the stack or by its tag. Packs of this study:</p>
-      @for (p of all(); track p.id) {
+      @for (p of listed(); track p.pack.id) {
         <p>
-          <button pButton [text]="true" severity="secondary" type="button" (click)="choose(p)">{{ p.name }}</button>
+          <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="choose(p.pack)">
+            {{ p.text }}
+          </button>
         </p>
       } @empty {
         <p class="soft">None yet.</p>
@@ -362,6 +364,13 @@ export class PacksView {
 
   protected readonly may = computed(() => this.service.can()('pack.add'));
   protected readonly all = computed(() => this.open.record().packs);
+  protected readonly listed = computed(() => {
+    const vehicles = new Map(this.open.record().vehicles.map((v) => [v.id, v.name]));
+    return this.all().map((pack) => {
+      const part = this.open.partById().get(pack.partId);
+      return { pack, text: `${part?.name ?? ''} of ${vehicles.get(part?.vehicleId ?? '') ?? ''}, ${pack.name}` };
+    });
+  });
   protected readonly own = computed(() => this.all().filter((pack) => pack.partId === this.selection.part()?.id));
   /** a what-if is what one looks at, beside what is recorded */
   protected readonly chosenId = linkedSignal(() => this.own().at(-1)?.id ?? '');

@@ -1,0 +1,174 @@
+import type { Connection, ConnectionKind, Part, StudyRecord } from '../../record';
+import { CONDUCTOR_METALS, conductorKg, lossAt, resistanceOhm } from './conductors';
+import { chainDropPa, operatingPoint, pipeDrop, type FluidData, type Pipe, type Pump } from './pipe';
+
+/** What runs: hoses and pipes lead a fluid, cables a current. */
+export const RUN_KINDS = ['hose', 'pipe', 'cable'] as const satisfies readonly ConnectionKind[];
+export type RunKind = (typeof RUN_KINDS)[number];
+
+/** Hoses, pipes or cables that are alike on one part. */
+export interface Run {
+  readonly connection: Connection;
+  readonly part: Part;
+  readonly kind: RunKind;
+  /** on the vehicle: as often as the part they are on */
+  readonly pieces: number;
+  /** all pieces together; null where the length of one is not known */
+  readonly lengthM: number | null;
+  /** inside them, m³; null where a bore or a length is missing, and for cables */
+  readonly fluidM3: number | null;
+  /** metal of all cores, kg; null where it cannot be told, and for hoses and pipes */
+  readonly metalKg: number | null;
+}
+
+/** How often a part is on its vehicle. */
+export type TimesOf = (partId: string) => number;
+
+/** How often each part is on its vehicle, and the subsystem it is under. */
+export const placedParts = (
+  parts: readonly Part[],
+): ReadonlyMap<string, { readonly times: number; readonly subsystemId: string | null }> => {
+  const byId = new Map(parts.map((part) => [part.id, part]));
+  const placed = new Map<string, { readonly times: number; readonly subsystemId: string | null }>();
+  const place = (part: Part): { readonly times: number; readonly subsystemId: string | null } => {
+    const known = placed.get(part.id);
+    if (known) return known;
+    const parent = byId.get(part.parentId ?? '');
+    const above = parent ? place(parent) : { times: 1, subsystemId: part.subsystemId };
+    const here = { times: above.times * part.quantity, subsystemId: above.subsystemId };
+    placed.set(part.id, here);
+    return here;
+  };
+  for (const part of parts) place(part);
+  return placed;
+};
+
+const isRun = (connection: Connection): connection is Connection & { readonly kind: RunKind } =>
+  (RUN_KINDS as readonly ConnectionKind[]).includes(connection.kind);
+
+/** Copper unless the record says aluminium. */
+const metalOf = ({ materialId }: Connection): (typeof CONDUCTOR_METALS)[number] =>
+  CONDUCTOR_METALS.find(({ id }) => id === (materialId?.startsWith('aw-') || materialId?.startsWith('al') ? 'al' : 'cu'))!;
+
+/** The hoses, pipes and cables of some parts. */
+export const runsOf = (
+  record: Pick<StudyRecord, 'connections' | 'parts'>,
+  isOfThem: (part: Part) => boolean,
+  timesOf: TimesOf,
+): readonly Run[] => {
+  const parts = new Map(record.parts.filter(isOfThem).map((part) => [part.id, part]));
+  return record.connections.filter(isRun).flatMap((connection): readonly Run[] => {
+    const part = parts.get(connection.partId);
+    if (!part) return [];
+    const pieces = connection.count * timesOf(part.id);
+    const { lengthEachM, innerM, crossSectionM2, kind } = connection;
+    const lengthM = lengthEachM === null ? null : pieces * lengthEachM;
+    const leads = kind !== 'cable';
+    return [
+      {
+        ...{ connection, part, kind, pieces, lengthM },
+        fluidM3: !leads || lengthM === null || innerM === null ? null : (Math.PI / 4) * innerM ** 2 * lengthM,
+        metalKg:
+          leads || lengthM === null || crossSectionM2 === null
+            ? null
+            : conductorKg(metalOf(connection), crossSectionM2, lengthM * (connection.poles ?? 1)),
+      },
+    ];
+  });
+};
+
+export interface RunTotals {
+  readonly kind: RunKind;
+  readonly pieces: number;
+  /** of those whose length is known */
+  readonly lengthM: number;
+  readonly meanM: number | null;
+  readonly withoutLength: number;
+  readonly fluidM3: number;
+  readonly withoutFluid: number;
+  readonly metalKg: number;
+  readonly withoutMetal: number;
+}
+
+/** Totals by kind; what is not known is left out of them and counted. */
+export const runTotals = (runs: readonly Run[]): readonly RunTotals[] =>
+  RUN_KINDS.map((kind) => {
+    const own = runs.filter((run) => run.kind === kind);
+    const sum = (of: (run: Run) => number | null): number => own.reduce((total, run) => total + (of(run) ?? 0), 0);
+    const known = own.filter((run) => run.lengthM !== null);
+    const [lengthM, knownPieces] = [sum((run) => run.lengthM), known.reduce((total, run) => total + run.pieces, 0)];
+    const without = (of: (run: Run) => number | null): number =>
+      own.filter((run) => of(run) === null).reduce((total, run) => total + run.pieces, 0);
+    return {
+      ...{
+        kind,
+        pieces: own.reduce((total, run) => total + run.pieces, 0),
+        lengthM,
+        meanM: knownPieces === 0 ? null : lengthM / knownPieces,
+      },
+      ...{ withoutLength: without((run) => run.lengthM) },
+      ...{ fluidM3: sum((run) => run.fluidM3), withoutFluid: kind === 'cable' ? 0 : without((run) => run.fluidM3) },
+      ...{ metalKg: sum((run) => run.metalKg), withoutMetal: kind === 'cable' ? without((run) => run.metalKg) : 0 },
+    };
+  });
+
+/** Roughness of the inside of a hose or drawn tube, m. Assumed: smooth. */
+const SMOOTH_M = 1.5e-6;
+/** Loss of the two ends of a piece, clamped or coupled, on its own velocity. Assumed. */
+const ENDS = 0.8;
+
+export interface LoopPoint {
+  /** pieces in the loop, and those that cannot be in it for want of a bore or a length, by part */
+  readonly pieces: number;
+  readonly leftOut: readonly string[];
+  readonly flowM3PerS: number;
+  readonly dropPa: number;
+  readonly pumpW: number;
+  /** fastest piece and its velocity */
+  readonly fastest: { readonly part: string; readonly velocityMPerS: number } | null;
+}
+
+/**
+ * Hoses and pipes of one fluid as one loop behind each other: its drop at a flow, or with a pump the flow at which the two meet.
+ * What lies between them (pump, core, plate) is not in it: the figure is that of the lines alone.
+ *
+ * @param asked a flow in m³/s, or a pump
+ */
+export const loopOf = (runs: readonly Run[], fluid: FluidData, asked: number | Pump): LoopPoint => {
+  const lines = runs.filter(({ kind }) => kind !== 'cable');
+  const whole = lines.filter(({ connection }) => connection.innerM !== null && connection.lengthEachM !== null);
+  const pipes = whole.flatMap((run): readonly { readonly pipe: Pipe; readonly part: string }[] =>
+    Array.from({ length: run.pieces }, () => ({
+      part: run.part.name,
+      pipe: { innerM: run.connection.innerM!, lengthM: run.connection.lengthEachM!, roughnessM: SMOOTH_M, minor: ENDS },
+    })),
+  );
+  const drop = (flow: number): number =>
+    chainDropPa(
+      pipes.map(({ pipe }) => pipe),
+      fluid,
+      flow,
+    );
+  const flowM3PerS = typeof asked === 'number' ? asked : operatingPoint(asked, drop).flowM3PerS;
+  const dropPa = drop(flowM3PerS);
+  const speeds = pipes.map(({ pipe, part }) => ({ part, velocityMPerS: pipeDrop(pipe, fluid, flowM3PerS).velocityMPerS }));
+  return {
+    pieces: pipes.length,
+    leftOut: lines.filter((run) => !whole.includes(run)).map(({ part }) => part.name),
+    ...{ flowM3PerS, dropPa, pumpW: dropPa * flowM3PerS },
+    fastest: speeds.length === 0 ? null : speeds.reduce((best, one) => (one.velocityMPerS > best.velocityMPerS ? one : best)),
+  };
+};
+
+export interface CableFigures {
+  readonly ohm: number;
+  readonly dropV: number;
+  readonly lossW: number;
+}
+
+/** One core of a cable, one way, at a current and a temperature; null where its length or cross-section is not known. */
+export const cableFigures = ({ connection, kind }: Run, currentA: number, temperatureC: number): CableFigures | null => {
+  if (kind !== 'cable' || connection.lengthEachM === null || connection.crossSectionM2 === null) return null;
+  const ohm = resistanceOhm(metalOf(connection), connection.crossSectionM2, connection.lengthEachM, temperatureC);
+  return { ohm, ...lossAt(ohm, currentA) };
+};
