@@ -31,6 +31,7 @@ export { drawnLonger, type FlatPlace, seenSquare } from './hole-patterns/seen-sq
 export { meanReading, outliers } from './statistics/repeated';
 export { type Crossed, gaugeResult, rangeStudy } from './statistics/gauge-study';
 export { GAUGE_UNITS, gaugeReadingText, gaugeShown, gaugeSquareShown, readGaugeReading } from './statistics/gauge-units';
+export { packDoubts, statedDoubts } from './packs/plausible';
 export type { CoolantState } from './packs/coolant';
 export { packDifference, packReport, type PackReport, type Weighed } from './packs/pack-report';
 export { CONDUCTOR_METALS, sameResistance } from './flow/conductors';

@@ -8,7 +8,11 @@ const PACK: Pack = {
   ...{ cellsInParallel: 38, bricksPerModule: 9, modules: 12, cellsInModule: 342, capacityC: 18_000, nominalV: 3.65, cellMassKg: 0.0695 },
   ...{ way: 'one pass', lay: 'along the tubes', rows: 18, heatPerCellW: 1.1, cellToCoolantWPerK: 1 / 6.5, flowM3PerS: 3e-4, inletC: 25 },
   ...{ coolantKgPerM3: 1060, coolantJPerKgK: 3400, coolantPaS: 0.0023, channelWidthM: 0.07, channelHeightM: 0.004, channelLengthM: 1.2 },
-  evidence: { heatPerCellW: evidence('I', { u: 0.03 }), flowM3PerS: evidence('M', { u: 7.5e-6 }), cellMassKg: evidence('M', { u: 0.0001 }) },
+  evidence: {
+    heatPerCellW: evidence('I', { u: 0.03 }),
+    flowM3PerS: evidence('M', { u: 7.5e-6 }),
+    cellMassKg: evidence('M', { u: 0.0001 }),
+  },
 };
 const TWO: Pack = { ...PACK, id: testId(3), name: 'two passes', isWhatIf: true, reason: 'even?', way: 'two passes' };
 const MASSES: Readonly<Record<string, Weighed>> = {

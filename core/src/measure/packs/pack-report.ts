@@ -35,8 +35,7 @@ const NEEDED_TO_COOL = ['rows', 'heatPerCellW', 'cellToCoolantWPerK', 'flowM3Per
 const NEEDED_FOR_DROP = ['coolantPaS', 'channelWidthM', 'channelHeightM', 'channelLengthM'] as const;
 const NEEDED_FOR_ENERGY = ['capacityC', 'nominalV'] as const;
 
-const absent = (pack: Pack, fields: readonly (keyof Pack)[]): readonly (keyof Pack)[] =>
-  fields.filter((field) => pack[field] === null);
+const absent = (pack: Pack, fields: readonly (keyof Pack)[]): readonly (keyof Pack)[] => fields.filter((field) => pack[field] === null);
 
 /** Channels of the whole pack: those that were counted, else one for each row of each module. */
 const channelsOf = (pack: Pack): number => pack.tubes ?? (pack.rows ?? 0) * pack.modules;
@@ -163,8 +162,7 @@ export interface PackReport {
   readonly lines: readonly PackLine[];
 }
 
-const labels = (fields: readonly (keyof Pack)[]): readonly string[] =>
-  fields.map((field) => fieldInput(`pack.${field}` as never).label);
+const labels = (fields: readonly (keyof Pack)[]): readonly string[] => fields.map((field) => fieldInput(`pack.${field}` as never).label);
 
 const linesOf = (pack: Pack, { energyJ, hottestC, outletC, dropPa }: PackValues, us: PackReport['us']): readonly PackLine[] => {
   const lines: PackLine[] = [];

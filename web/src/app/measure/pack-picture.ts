@@ -102,7 +102,10 @@ export class PackPicture {
   protected readonly width = WIDTH;
   protected readonly step = computed(() => {
     const { cellsC } = this.state();
-    return Math.max(1, Math.ceil(Math.sqrt((cellsC.length * (cellsC[0]?.length ?? 0)) / MOST_DRAWN)));
+    const drawnAt = (step: number): number => Math.ceil(cellsC.length / step) * Math.ceil((cellsC[0]?.length ?? 0) / step);
+    let step = 1;
+    while (drawnAt(step) > MOST_DRAWN) step += 1;
+    return step;
   });
   private readonly shown = computed(() => {
     const step = this.step();

@@ -5,7 +5,7 @@ import { ABSENT, fixed, massWithU, standardU, withU, type FieldValue } from '@ea
 import { blank, evidence, fieldLines, nextSequence, type Pack, type PackFields } from '@each-bolt/core/record';
 import { totalsAt } from '@each-bolt/core/bench';
 import { studyShown } from '@each-bolt/core/cost';
-import type { PackReport, Weighed } from '@each-bolt/core/measure';
+import { packDoubts, statedDoubts, type PackReport, type Weighed } from '@each-bolt/core/measure';
 import { ButtonDirective } from 'primeng/button';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
@@ -91,6 +91,9 @@ const figureText = (value: number, u: number): string =>
         @if (told(); as t) {
           @if (t.sentence !== '') {
             <p class="sentence" role="status">{{ t.sentence }}. <span class="soft">Computed, not measured.</span></p>
+          }
+          @for (i of stated(); track i.code) {
+            <p class="fault" role="alert">{{ i.message }}</p>
           }
           @for (i of t.report.issues; track i.code) {
             <p class="fault" role="alert">{{ i.message }}</p>
@@ -428,6 +431,12 @@ export class PacksView {
   protected readonly ends = computed((): readonly [number, number] => {
     const states = [this.told()?.report.state, this.told()?.beside?.state].filter((s) => s !== null && s !== undefined);
     return [Math.min(...states.map((s) => s.coldestC)), Math.max(...states.map((s) => s.hottestC))];
+  });
+  /** what the record states of the vehicle, held against itself and against the cells */
+  protected readonly stated = computed(() => {
+    const vehicle = this.open.record().vehicles.find(({ id }) => id === this.selection.part()?.vehicleId);
+    const values = this.told()?.report.values;
+    return vehicle && values ? [...statedDoubts(vehicle), ...packDoubts(vehicle, values.energyJ, values.nominalV)] : [];
   });
   protected readonly rows = computed(() => {
     const told = this.told();
