@@ -1,5 +1,5 @@
 import { lineChange, nextStep, parseLine, type Entry } from '@each-bolt/core/bench';
-import { applyOps, type Op, type Session, type Step, type StudyRecord } from '@each-bolt/core/record';
+import type { Op, Session, Step, StudyRecord } from '@each-bolt/core/record';
 
 /** Lines of shorthand about a part that is recorded already. */
 interface AboutPart {
@@ -66,28 +66,30 @@ const stepOf = (line: string, partId: string, session: Session, steps: readonly 
 /** Between two removals somebody walks, labels and takes the picture. */
 const BETWEEN_S = 45;
 
-/** The ops of sessions that are over, on top of the parts that the files brought in. */
+/** The ops of sessions that are over, on top of the parts that the files brought in; a part is told of in one place only. */
 export const sessionOps = (demos: readonly DemoSession[], begun: StudyRecord, names: Names): readonly Op[] => {
   const ops: Op[] = [];
-  let record = begun;
-  const keep = (more: readonly Op[]): void => {
-    ops.push(...more);
-    record = applyOps(record, more, 1);
-  };
+  const parts = new Map(begun.parts.map((part) => [part.id, part]));
+  // what a line needs of the record is the part it is about: the whole of it would be copied for every line
+  const about = (tag: string): StudyRecord => ({ ...begun, parts: [parts.get(names.part(tag))].filter((part) => part !== undefined) });
+  const stepsBy = new Map<string, Step[]>();
   for (const [i, demo] of demos.entries()) {
     const whole = demo.removals.reduce((sum, { seconds }) => sum + seconds + BETWEEN_S, 0);
     const session = sessionOf(demo, i, Date.parse(demo.openedAt) + whole * 1000, names);
     const { id, version: _version, ...fields } = session;
-    keep([{ kind: 'session.add', id, fields }]);
+    ops.push({ kind: 'session.add', id, fields });
+    const steps = stepsBy.get(session.vehicleId) ?? [];
+    stepsBy.set(session.vehicleId, steps);
     let atMs = Date.parse(demo.openedAt);
     for (const { tag, lines, seconds } of demo.removals) {
-      keep(setOps(record, { tag, lines: lines.slice(0, -1) }, names));
-      const steps = record.steps.filter((s) => s.vehicleId === session.vehicleId).sort((a, b) => a.sequence - b.sequence);
-      const { id: _id, version: _was, ...step } = stepOf(lines.at(-1) ?? '', names.part(tag), session, steps, atMs, seconds);
-      keep([{ kind: 'step.add', id: names.newId(), fields: step }]);
+      ops.push(...setOps(about(tag), { tag, lines: lines.slice(0, -1) }, names));
+      const step = { ...stepOf(lines.at(-1) ?? '', names.part(tag), session, steps, atMs, seconds), id: names.newId() };
+      steps.push(step);
+      const { id: stepId, version: _was, ...stepFields } = step;
+      ops.push({ kind: 'step.add', id: stepId, fields: stepFields });
       atMs += (seconds + BETWEEN_S) * 1000;
     }
-    for (const about of demo.inside) keep(setOps(record, about, names));
+    for (const inside of demo.inside) ops.push(...setOps(about(inside.tag), inside, names));
   }
   return ops;
 };
