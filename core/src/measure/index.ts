@@ -35,4 +35,4 @@ export { packDoubts, statedDoubts } from './packs/plausible';
 export type { CoolantState } from './packs/coolant';
 export { packDifference, packReport, type PackReport, type Weighed } from './packs/pack-report';
 export { CONDUCTOR_METALS, sameResistance } from './flow/conductors';
-export { cableFigures, loopOf, placedParts, runsOf, runTotals, type Run } from './flow/runs';
+export { cableFigures, fluidsOf, loopOf, placedParts, runsOf, runTotals, type Run } from './flow/runs';

@@ -1,6 +1,6 @@
 import { blank, type Connection, type Part } from '../../record';
 import { testId } from '../../../testing/teardown';
-import { cableFigures, loopOf, placedParts, runTotals, runsOf } from './runs';
+import { cableFigures, fluidsOf, loopOf, placedParts, runTotals, runsOf } from './runs';
 
 const part = (n: number, name: string): Part => ({
   id: testId(n),
@@ -16,7 +16,7 @@ const PARTS = [part(1, 'hose, out'), part(2, 'hose, back'), part(3, 'harness'), 
 const LINES = [
   line(1, 1, { kind: 'hose', count: 1, innerM: 0.019, lengthEachM: 1.5 }),
   line(2, 2, { kind: 'hose', count: 2, innerM: null, lengthEachM: 0.4 }),
-  line(3, 3, { kind: 'cable', count: 2, crossSectionM2: 2.5e-6, lengthEachM: 5, poles: 1 }),
+  line(3, 3, { kind: 'cable', count: 2, materialId: 'cu-etp', crossSectionM2: 2.5e-6, lengthEachM: 5, poles: 1 }),
   line(4, 3, { kind: 'connector', count: 4 }),
   line(5, 4, { kind: 'pipe', count: 1, innerM: 0.016, lengthEachM: null }),
 ];
@@ -52,6 +52,31 @@ describe('hoses, pipes and cables', () => {
       expect.closeTo(0.635, 3),
       expect.closeTo(2.9, 2),
     ]);
+  });
+  it('a cable whose metal nobody named has no mass and no resistance: nothing is taken to be copper', () => {
+    const unnamed = runsOf(
+      { parts: PARTS, connections: [line(6, 3, { kind: 'cable', count: 2, crossSectionM2: 2.5e-6, lengthEachM: 5 })] },
+      () => true,
+      () => 1,
+    );
+    expect([unnamed[0]!.metalKg, cableFigures(unnamed[0]!, 10, 20)]).toEqual([null, null]);
+    expect(runTotals(unnamed)[2]).toMatchObject({ metalKg: 0, withoutMetal: 2 });
+  });
+  it('fluids are told apart, the most frequent first', () => {
+    const lines = [
+      line(7, 1, { kind: 'hose', fluid: 'brake fluid' }),
+      line(8, 2, { kind: 'pipe', count: 3, fluid: 'coolant' }),
+      line(9, 3, { kind: 'cable' }),
+    ];
+    expect(
+      fluidsOf(
+        runsOf(
+          { parts: PARTS, connections: lines },
+          () => true,
+          () => 1,
+        ),
+      ),
+    ).toEqual(['coolant', 'brake fluid']);
   });
   it('a part inside an assembly that is there twice is there twice as often', () => {
     const whole = { ...part(1, 'arm'), quantity: 2, subsystemId: testId(50) };

@@ -1,5 +1,7 @@
 import type { Connection, ConnectionKind, Part, StudyRecord } from '../../record';
-import { CONDUCTOR_METALS, conductorKg, lossAt, resistanceOhm } from './conductors';
+import { rollup, sum } from 'd3-array';
+import { materialById } from '../../shared';
+import { CONDUCTOR_METALS, conductorKg, lossAt, resistanceOhm, type ConductorMetal } from './conductors';
 import { chainDropPa, operatingPoint, pipeDrop, type FluidData, type Pipe, type Pump } from './pipe';
 
 /** What runs: hoses and pipes lead a fluid, cables a current. */
@@ -46,9 +48,13 @@ export const placedParts = (
 const isRun = (connection: Connection): connection is Connection & { readonly kind: RunKind } =>
   (RUN_KINDS as readonly ConnectionKind[]).includes(connection.kind);
 
-/** Copper unless the record says aluminium. */
-const metalOf = ({ materialId }: Connection): (typeof CONDUCTOR_METALS)[number] =>
-  CONDUCTOR_METALS.find(({ id }) => id === (materialId?.startsWith('aw-') || materialId?.startsWith('al') ? 'al' : 'cu'))!;
+const METAL_OF: Readonly<Record<string, string>> = { copper: 'cu', aluminium: 'al' };
+
+/** The metal of a conductor as recorded; null where nobody said it, for nothing is taken to be copper. */
+const metalOf = ({ materialId }: Connection): ConductorMetal | null => {
+  const id = METAL_OF[materialById.get(materialId ?? '')?.family ?? ''];
+  return CONDUCTOR_METALS.find((metal) => metal.id === id) ?? null;
+};
 
 /** The hoses, pipes and cables of some parts. */
 export const runsOf = (
@@ -64,14 +70,15 @@ export const runsOf = (
     const { lengthEachM, innerM, crossSectionM2, kind } = connection;
     const lengthM = lengthEachM === null ? null : pieces * lengthEachM;
     const leads = kind !== 'cable';
+    const metal = metalOf(connection);
     return [
       {
         ...{ connection, part, kind, pieces, lengthM },
         fluidM3: !leads || lengthM === null || innerM === null ? null : (Math.PI / 4) * innerM ** 2 * lengthM,
         metalKg:
-          leads || lengthM === null || crossSectionM2 === null
+          leads || metal === null || lengthM === null || crossSectionM2 === null
             ? null
-            : conductorKg(metalOf(connection), crossSectionM2, lengthM * (connection.poles ?? 1)),
+            : conductorKg(metal, crossSectionM2, lengthM * (connection.poles ?? 1)),
       },
     ];
   });
@@ -94,9 +101,9 @@ export interface RunTotals {
 export const runTotals = (runs: readonly Run[]): readonly RunTotals[] =>
   RUN_KINDS.map((kind) => {
     const own = runs.filter((run) => run.kind === kind);
-    const sum = (of: (run: Run) => number | null): number => own.reduce((total, run) => total + (of(run) ?? 0), 0);
+    const totalOf = (of: (run: Run) => number | null): number => sum(own, (run) => of(run) ?? 0);
     const known = own.filter((run) => run.lengthM !== null);
-    const [lengthM, knownPieces] = [sum((run) => run.lengthM), known.reduce((total, run) => total + run.pieces, 0)];
+    const [lengthM, knownPieces] = [totalOf((run) => run.lengthM), known.reduce((total, run) => total + run.pieces, 0)];
     const without = (of: (run: Run) => number | null): number =>
       own.filter((run) => of(run) === null).reduce((total, run) => total + run.pieces, 0);
     return {
@@ -107,8 +114,8 @@ export const runTotals = (runs: readonly Run[]): readonly RunTotals[] =>
         meanM: knownPieces === 0 ? null : lengthM / knownPieces,
       },
       ...{ withoutLength: without((run) => run.lengthM) },
-      ...{ fluidM3: sum((run) => run.fluidM3), withoutFluid: kind === 'cable' ? 0 : without((run) => run.fluidM3) },
-      ...{ metalKg: sum((run) => run.metalKg), withoutMetal: kind === 'cable' ? without((run) => run.metalKg) : 0 },
+      ...{ fluidM3: totalOf((run) => run.fluidM3), withoutFluid: kind === 'cable' ? 0 : without((run) => run.fluidM3) },
+      ...{ metalKg: totalOf((run) => run.metalKg), withoutMetal: kind === 'cable' ? without((run) => run.metalKg) : 0 },
     };
   });
 
@@ -116,6 +123,16 @@ export const runTotals = (runs: readonly Run[]): readonly RunTotals[] =>
 const SMOOTH_M = 1.5e-6;
 /** Loss of the two ends of a piece, clamped or coupled, on its own velocity. Assumed. */
 const ENDS = 0.8;
+
+/** The fluids that lines lead, each once, the most frequent first; lines that nobody said it of count as the empty one. */
+export const fluidsOf = (runs: readonly Run[]): readonly string[] => {
+  const pieces = rollup(
+    runs.filter(({ kind }) => kind !== 'cable'),
+    (alike) => sum(alike, (run) => run.pieces),
+    ({ connection }) => connection.fluid,
+  );
+  return [...pieces].sort(([, a], [, b]) => b - a).map(([fluid]) => fluid);
+};
 
 export interface LoopPoint {
   /** pieces in the loop, and those that cannot be in it for want of a bore or a length, by part */
@@ -166,9 +183,10 @@ export interface CableFigures {
   readonly lossW: number;
 }
 
-/** One core of a cable, one way, at a current and a temperature; null where its length or cross-section is not known. */
+/** One core of a cable, one way, at a current and a temperature; null where its metal, length or cross-section is not known. */
 export const cableFigures = ({ connection, kind }: Run, currentA: number, temperatureC: number): CableFigures | null => {
-  if (kind !== 'cable' || connection.lengthEachM === null || connection.crossSectionM2 === null) return null;
-  const ohm = resistanceOhm(metalOf(connection), connection.crossSectionM2, connection.lengthEachM, temperatureC);
+  const metal = metalOf(connection);
+  if (kind !== 'cable' || metal === null || connection.lengthEachM === null || connection.crossSectionM2 === null) return null;
+  const ohm = resistanceOhm(metal, connection.crossSectionM2, connection.lengthEachM, temperatureC);
   return { ohm, ...lossAt(ohm, currentA) };
 };

@@ -144,6 +144,9 @@ const solveRow = (
   if (k.way === 'two passes') row.outletC = c;
 };
 
+/** Heat in and heat carried off may be this far apart, of the heat in. */
+const MOST_IMBALANCE = 1e-6;
+
 const LIMITS: readonly (readonly [keyof CoolantCase, string, (x: number) => boolean, string])[] = [
   ['rows', 'Rows', (x) => Number.isInteger(x) && x >= 1, 'a whole number from 1'],
   ['cellsPerRow', 'Cells along a row', (x) => Number.isInteger(x) && x >= 1, 'a whole number from 1'],
@@ -153,6 +156,7 @@ const LIMITS: readonly (readonly [keyof CoolantCase, string, (x: number) => bool
   ['inletC', 'Coolant in', (x) => x > -273.15 && Number.isFinite(x), 'a temperature in °C'],
 ];
 
+const UNSETTLED = 'The temperatures do not settle: cell to cell is too large against cell to coolant';
 const MOST_ROUNDS = 20_000;
 /** Temperatures that change by less than this from one round to the next stand. */
 const STANDS_K = 1e-10;
@@ -162,7 +166,7 @@ const STANDS_K = 1e-10;
  * nothing changes; heat in and heat carried off are compared.
  *
  * @returns °C of every cell and of the coolant that leaves each row
- * @throws RangeError when a number cannot be; its message names it
+ * @throws RangeError when a number cannot be, its message names it; when the temperatures do not settle or the heat does not balance
  * @source energy balance of each cell and each stretch of coolant; effectiveness of an isothermal wall 1 − exp(−NTU),
  * Incropera, Fundamentals of Heat and Mass Transfer, chapter 8 (constant surface temperature), from memory
  */
@@ -184,7 +188,7 @@ export const coolCells = (k: CoolantCase): CoolantState => {
   let rounds = 0;
   for (let change = Infinity; change > STANDS_K;) {
     rounds += 1;
-    if (rounds > MOST_ROUNDS) throw new RangeError('The temperatures do not settle: cell to cell is too large against cell to coolant');
+    if (rounds > MOST_ROUNDS) throw new RangeError(UNSETTLED);
     change = 0;
     for (const [at, row] of rows.entries()) {
       const sides = [rows[at - 1], rows[at + 1]].filter((side) => side !== undefined);
@@ -204,12 +208,14 @@ export const coolCells = (k: CoolantCase): CoolantState => {
       [hottestC, coldestC] = [Math.max(hottestC, cellC), Math.min(coldestC, cellC)];
     }
   }
+  const imbalance = heatIn === 0 ? 0 : (heatIn - carried) / heatIn;
+  if (Math.abs(imbalance) > MOST_IMBALANCE) throw new RangeError(UNSETTLED);
   return {
     cellsC: rows.map(({ cells }) => [...cells]),
     outletC: rows.map((row) => row.outletC),
     hottestC,
     coldestC,
-    imbalance: heatIn === 0 ? 0 : (heatIn - carried) / heatIn,
+    imbalance,
     rounds,
   };
 };

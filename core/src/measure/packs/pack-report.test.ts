@@ -51,6 +51,16 @@ describe('the report of a pack', () => {
     expect(bare.missing).toEqual({ energy: [], cooling: ['Coolant flow through the pack'], drop: ['Coolant viscosity'] });
     expect([bare.values.hottestC, bare.values.dropPa, bare.values.energyJ! / 3.6e6]).toEqual([null, null, expect.closeTo(74.898, 9)]);
   });
+  it('what forbids the temperatures leaves the energy, and says what it is', () => {
+    const stuck = packReport({ ...PACK, cellToCellWPerK: 1e4, cellToCoolantWPerK: 1e-6 }, massOf);
+    expect(stuck.fault).toMatch(/^The temperatures do not settle/);
+    expect([stuck.state, stuck.values.hottestC, stuck.values.energyJ! / 3.6e6]).toEqual([null, null, expect.closeTo(74.898, 9)]);
+  });
+  it('channels that were counted need no rows for their drop', () => {
+    const counted = packReport({ ...PACK, rows: null, tubes: 216 }, massOf);
+    expect(counted.values.dropPa).toBeCloseTo(report.values.dropPa!, 9);
+    expect(packReport({ ...PACK, rows: null }, massOf).values.dropPa).toBeNull();
+  });
   it('counts that do not multiply are said beside the figures', () =>
     expect(packReport({ ...PACK, cellsInModule: 340 }, massOf).issues.map((i) => i.field)).toEqual(['cellsInModule']));
 });
@@ -67,6 +77,11 @@ describe('a state of a pack against another', () => {
   it('what both share cancels: the difference is surer than either', () => {
     const { us } = packDifference(PACK, TWO);
     expect(us.hottestC).toBeLessThan(packReport(PACK, massOf).us.hottestC / 3);
+  });
+  it('another pack shares nothing, however alike its figures: their uncertainties add', () => {
+    const other = packDifference(PACK, { ...PACK, id: testId(5), partId: testId(6) });
+    expect(other.by.hottestC).toBeCloseTo(0, 12);
+    expect(other.us.hottestC).toBeCloseTo(Math.SQRT2 * packReport(PACK, massOf).us.hottestC, 6);
   });
   it('an unlike flow does not cancel', () => {
     const more = { ...TWO, flowM3PerS: 3.6e-4 };

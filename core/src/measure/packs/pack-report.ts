@@ -59,7 +59,7 @@ export const packState = (pack: Pack): CoolantState | null => {
 
 /** Drop along one channel; there and back halves the channel and doubles its length. */
 const channelDrop = (pack: Pack): number | null => {
-  if (absent(pack, [...NEEDED_FOR_DROP, 'flowM3PerS', 'coolantKgPerM3', 'rows']).length > 0) return null;
+  if (absent(pack, [...NEEDED_FOR_DROP, 'flowM3PerS', 'coolantKgPerM3']).length > 0 || channelsOf(pack) === 0) return null;
   const passes = pack.way === 'two passes' ? 2 : 1;
   const [width, height] = [pack.channelWidthM! / passes, pack.channelHeightM!];
   const innerM = hydraulicDiameterM(width, height);
@@ -73,8 +73,18 @@ const channelDrop = (pack: Pack): number | null => {
   ).dropPa;
 };
 
+/** What cooling comes to, or what forbids it. */
+const cooled = (pack: Pack): { readonly state: CoolantState | null; readonly fault: string } => {
+  try {
+    return { state: packState(pack), fault: '' };
+  } catch (fault) {
+    if (!(fault instanceof RangeError)) throw fault;
+    return { state: null, fault: fault.message };
+  }
+};
+
 const valuesOf = (pack: Pack): PackValues => {
-  const state = packState(pack);
+  const { state } = cooled(pack);
   const energy =
     absent(pack, NEEDED_FOR_ENERGY).length > 0
       ? null
@@ -203,13 +213,8 @@ const linesOf = (pack: Pack, { energyJ, hottestC, outletC, dropPa }: PackValues,
  * for each. What cannot be worked out is left out and named; nothing is filled in.
  */
 export const packReport = (pack: Pack, massOf: MassOf): PackReport => {
-  let fault = '';
-  let [values, us, state]: [PackValues, PackReport['us'], CoolantState | null] = [NOTHING, uncertainties({ ...pack, evidence: {} }), null];
-  try {
-    [values, us, state] = [valuesOf(pack), uncertainties(pack), packState(pack)];
-  } catch (error) {
-    fault = (error as Error).message;
-  }
+  const { state, fault } = cooled(pack);
+  const [values, us] = [valuesOf(pack), uncertainties(pack)];
   const energyU = us.energyJ;
   return {
     values,
@@ -238,8 +243,8 @@ export interface PackDifference {
 }
 
 /**
- * One state of a pack against another. A field that both have with the same value is the same quantity: it moves both together,
- * and what they share cancels.
+ * One state of a pack against another. A field that two states of the same part have with the same value is the same quantity: it
+ * moves both together, and what they share cancels. Two packs share nothing, however alike their figures are.
  */
 export const packDifference = (before: Pack, now: Pack): PackDifference => {
   const [a, b] = [valuesOf(before), valuesOf(now)];
@@ -247,7 +252,7 @@ export const packDifference = (before: Pack, now: Pack): PackDifference => {
     x[figure] === null || y[figure] === null ? null : y[figure] - x[figure];
   const square = Object.fromEntries(FIGURES.map((figure) => [figure, 0])) as Record<Figure, number>;
   for (const field of CONTINUOUS) {
-    const isShared = before[field] === now[field] && uOf(before, field) === uOf(now, field);
+    const isShared = before.partId === now.partId && before[field] === now[field] && uOf(before, field) === uOf(now, field);
     const moves: readonly (readonly [Pack, Pack, Pack, Pack])[] = isShared
       ? [
           [
