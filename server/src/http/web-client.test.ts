@@ -20,6 +20,10 @@ describe('the web client’s files', () => {
     server = express()
       .use(
         webClient(dir, (request, _response, next) => {
+          if (request.headers.cookie === 'no database') {
+            next(new Error('the database is away'));
+            return;
+          }
           const personId = request.headers.cookie === 'signed in' ? 'wenna' : undefined;
           Object.assign(request, { session: { personId } });
           next();
@@ -64,6 +68,10 @@ describe('the web client’s files', () => {
     expect(await links('/')).toEqual(['</api/me>; rel=preload; as=fetch; crossorigin']);
     // an address is not a header: nothing of it gets in but the number of a study
     expect(await links('/studies/x>; rel=preload,%0a/bench')).toHaveLength(1);
+  });
+  it('are served without a database too: the page has its own copy of the studies', async () => {
+    const answer = await get('/studies/11111111-1111-4111-8111-111111111111/bench', { cookie: 'no database' });
+    expect([answer.status, answer.headers.get('link')]).toEqual([200, '</api/me>; rel=preload; as=fetch; crossorigin']);
   });
   it('do not reach outside their folder', async () => {
     expect(await (await get('/..%2f..%2fetc%2fpasswd')).text()).not.toContain('root:');

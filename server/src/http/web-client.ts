@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Router, type Request, type RequestHandler } from 'express';
+import { Router, type RequestHandler } from 'express';
 import staticGzip from 'express-static-gzip';
 
 /** Names of the program’s files that an opened study needs at once, as the build found them. */
@@ -23,9 +23,13 @@ const asked = (url: string): string => `<${url}>; rel=preload; as=fetch; crossor
  * What the browser may fetch while it still reads the page: who is signed in, the study of the address, the files of its first view.
  * Of somebody who is not signed in no study: the refusal would be kept, and shown after they signed in.
  */
-const linksFor = ({ path, session }: Request, files: readonly string[]): readonly string[] => {
+const linksFor = (
+  { path, session }: { readonly path: string; readonly session?: { readonly personId?: string } },
+  files: readonly string[],
+): readonly string[] => {
   const [, study] = STUDY.exec(path) ?? [];
-  if (study === undefined || session.personId === undefined) return [asked('/api/me')];
+  // without a database there is no session either, and the page still comes
+  if (study === undefined || session?.personId === undefined) return [asked('/api/me')];
   const [main, ...others] = files.map((file) => `</${file}>; rel=modulepreload`);
   // the browser asks in this order, six at a time: what the page begins with, what takes the server longest, the rest
   return [main, asked(`/api/studies/${study}`), asked('/api/me'), ...others].filter((link) => link !== undefined);
@@ -50,7 +54,9 @@ export const webClient = (dir: string, session: RequestHandler): Router => {
       },
     }),
   );
-  router.get('/{*path}', session, (request, response) => {
+  // the page is served whatever becomes of the database: it has its own copy of the studies
+  const asWhom: RequestHandler = (request, response, next) => session(request, response, () => next());
+  router.get('/{*path}', asWhom, (request, response) => {
     response.set({ 'Cache-Control': 'no-cache', Link: linksFor(request, ahead).join(', ') }).sendFile(join(dir, 'index.html'));
   });
   return router;
