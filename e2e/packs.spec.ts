@@ -23,6 +23,7 @@ test('two states of a pack side by side: cell by cell, in figures and in a sente
   await expect(figures(page).getByRole('row', { name: /^Energy/ })).toContainText('68.98 ± 0.69');
   await expect(page.getByText('108 bricks × 3.65 V × 35 cells × 5.00 Ah')).toBeVisible();
   const boundaries = page.getByRole('table', { name: 'Energy per mass by boundary' });
+  await expect(page.getByLabel('Boundaries')).toContainText('Under-ride plate');
   await expect(boundaries.getByRole('rowheader')).toHaveText([
     'cells',
     'modules',
@@ -79,6 +80,12 @@ test('a part becomes a pack: what is missing is asked for, a count that does not
   await expect(page.getByText('32 cells of a module do not stand in 5 rows of the same length')).toBeVisible();
   await set('Rows of cells in a module', '4');
   await expect(page.getByRole('img', { name: /^as recorded: cells from / })).toBeVisible();
+  // ± is typed in the unit of its field, expanded, and how the value is known stays
+  await set('± of Heat per cell', '0.06');
+  await expect(figures(page).getByRole('row', { name: /^Hottest/ })).toContainText('±');
+  await page.getByRole('button', { name: 'What if …' }).click();
+  await expect(page.getByText('A what-if needs its reason: what would it tell?')).toBeVisible();
+  await page.getByLabel('What would a what-if tell?').fill('is an even brick worth it');
   await page.getByRole('button', { name: 'What if …' }).click();
   await page.getByLabel('Cooled in').click();
   await page.getByRole('option', { name: 'two passes' }).click();
@@ -107,7 +114,23 @@ test('lines of a subsystem stand side by side, with what they cost in pressure; 
   await expect(totals.getByRole('row', { name: /^Cables, metal/ })).toContainText('222 g');
   await expect(page.getByText('left out, without bore or length: hose, pump to core')).toBeVisible();
   await expect(page.getByRole('table', { name: 'All runs' }).getByRole('row', { name: /cable/ })).toContainText('0.345');
+  await page.getByLabel('Conductor at', { exact: true }).fill('-20');
+  await page.getByLabel('Conductor at', { exact: true }).press('Tab');
+  // 0.00393 per kelvin below 20 °C: 0.345 V × 0.8428
+  await expect(page.getByRole('table', { name: 'All runs' }).getByRole('row', { name: /cable/ })).toContainText('0.291');
+  await page.getByLabel('Flow', { exact: true }).fill('0');
+  await page.getByLabel('Flow', { exact: true }).press('Tab');
+  await expect(page.getByText('Flow must be more than 0 l/min')).toBeVisible();
   await page.getByLabel('Flow', { exact: true }).fill('20');
   await page.getByLabel('Flow', { exact: true }).press('Tab');
   await expect(page.getByText(/2 pieces, .* kPa and .* W at 20 l\/min/)).toBeVisible();
+  // with a pump both meet: less than its largest flow
+  for (const [label, value] of [
+    ['Pump, pressure at no flow', '20'],
+    ['Pump, flow at no pressure', '30'],
+  ] as const) {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Tab');
+  }
+  await expect(page.getByText(/2 pieces, .* at 2\d\.\d+ l\/min/)).toBeVisible();
 });

@@ -33,6 +33,6 @@ export { type Crossed, gaugeResult, rangeStudy } from './statistics/gauge-study'
 export { GAUGE_UNITS, gaugeReadingText, gaugeShown, gaugeSquareShown, readGaugeReading } from './statistics/gauge-units';
 export { packDoubts, statedDoubts } from './packs/plausible';
 export type { CoolantState } from './packs/coolant';
-export { packDifference, packReport, type PackReport, type Weighed } from './packs/pack-report';
+export { PACK_U_FIELDS, packDifference, packReport, packRows, type PackReport, type Weighed } from './packs/pack-report';
 export { CONDUCTOR_METALS, sameResistance } from './flow/conductors';
 export { cableFigures, fluidsOf, loopOf, placedParts, runsOf, runTotals, type Run } from './flow/runs';

@@ -1,6 +1,6 @@
 import { blank, evidence, type Pack } from '../../record';
 import { testId } from '../../../testing/teardown';
-import { packDifference, packReport, type Weighed } from './pack-report';
+import { packDifference, packReport, packRows, type Weighed } from './pack-report';
 
 /** 12 modules of 9 bricks of 38 cells; each row of 19 cells is cooled by a tube along it. */
 const PACK: Pack = {
@@ -86,6 +86,16 @@ describe('a state of a pack against another', () => {
   it('an unlike flow does not cancel', () => {
     const more = { ...TWO, flowM3PerS: 3.6e-4 };
     expect(packDifference(PACK, more).us.hottestC).toBeGreaterThan(packDifference(PACK, TWO).us.hottestC);
+  });
+  it('stands in a table with ±, a sign and nothing where nothing is', () => {
+    const { by, us } = packDifference(PACK, TWO);
+    const rows = packRows(packReport(TWO, massOf), packReport({ ...PACK, flowM3PerS: null }, massOf), { by, us });
+    expect(rows[0]).toEqual({ word: 'Energy, kWh', now: '74.90', beside: '74.90', change: '0' });
+    expect(rows.find((r) => r.word.startsWith('Hottest'))).toMatchObject({
+      beside: '–',
+      change: expect.stringMatching(/^−1\.\d+ ± 0\.\d+$/) as string,
+    });
+    expect(rows.at(-1)?.change).toMatch(/^\+/);
   });
   it('swapped it changes sign, against itself it is nothing and says so', () => {
     expect(packDifference(TWO, PACK).by.hottestC).toBeCloseTo(-packDifference(PACK, TWO).by.hottestC!, 9);

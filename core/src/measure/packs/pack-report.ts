@@ -1,4 +1,4 @@
-import { COVERAGE_FACTOR, fixed, withU, type Issue } from '../../shared';
+import { ABSENT, COVERAGE_FACTOR, READ_IN, fixed, withU, type Issue } from '../../shared';
 import { fieldInput, type Pack } from '../../record';
 import { hydraulicDiameterM, pipeDrop } from '../flow/pipe';
 import { coolCells, powerAllowed, spreadInBrickK, type CoolantState } from './coolant';
@@ -24,12 +24,14 @@ const NOTHING: PackValues = {
   ...{ energyJ: null, nominalV: null, hottestC: null, coldestC: null, spreadK: null, outletC: null, dropPa: null },
 };
 
-/** Fields that the figures rest on and that may carry an uncertainty. */
+/** Fields that the figures rest on and whose uncertainty they carry. */
 const CONTINUOUS = [
   ...(['capacityC', 'nominalV', 'heatPerCellW', 'cellToCoolantWPerK', 'cellToCellWPerK', 'flowM3PerS', 'inletC'] as const),
   ...(['coolantKgPerM3', 'coolantJPerKgK', 'coolantPaS', 'channelWidthM', 'channelHeightM', 'channelLengthM'] as const),
 ];
 type Continuous = (typeof CONTINUOUS)[number];
+/** Fields whose uncertainty goes into what a pack comes to; the mass of a cell into its boundaries. */
+export const PACK_U_FIELDS: readonly (keyof Pack)[] = [...CONTINUOUS, 'cellMassKg'];
 
 const NEEDED_TO_COOL = ['rows', 'heatPerCellW', 'cellToCoolantWPerK', 'flowM3PerS', 'inletC', 'coolantKgPerM3', 'coolantJPerKgK'] as const;
 const NEEDED_FOR_DROP = ['coolantPaS', 'channelWidthM', 'channelHeightM', 'channelLengthM'] as const;
@@ -296,4 +298,40 @@ const differenceText = (before: Pack, now: Pack, a: PackValues, b: PackValues, b
       ? ''
       : `. At the hottest cell of “${before.name}” it allows ${fixed(100 * (allowed.square - 1), 0)} % more power if heat goes with the square of power, ${fixed(100 * (allowed.proportional - 1), 0)} % if in proportion`;
   return `The hottest cell of “${now.name}” is at ${fixed(b.hottestC, 1)} °C instead of ${fixed(a.hottestC, 1)} °C, ${than}${spread}${drop}${power}`;
+};
+
+/** A difference below this is none: what is left of sums that cancel. */
+const NO_MORE = 1e-9;
+
+const figureText = (value: number, u: number): string =>
+  Math.abs(value) < NO_MORE ? '0' : u < NO_MORE ? fixed(value, 2) : withU(value, u, 4);
+
+const ROWS: readonly (readonly [word: string, figure: Figure, per: number])[] = [
+  ['Energy, kWh', 'energyJ', READ_IN.kWh.per],
+  ['Nominal voltage, V', 'nominalV', 1],
+  ['Hottest cell, °C', 'hottestC', 1],
+  ['Coldest cell, °C', 'coldestC', 1],
+  ['Largest spread in a brick, K', 'spreadK', 1],
+  ['Coolant out, °C', 'outletC', 1],
+  ['Drop along a channel, kPa', 'dropPa', READ_IN.kPa.per],
+];
+
+/** The figures of a pack in a table, as text with ±: of one state, of the one beside it, and what they differ by. */
+export const packRows = (
+  now: Pick<PackReport, 'values' | 'us'>,
+  beside: Pick<PackReport, 'values' | 'us'> | null,
+  difference: Pick<PackDifference, 'by' | 'us'> | null,
+): readonly { readonly word: string; readonly now: string; readonly beside: string; readonly change: string }[] => {
+  const text = (value: number | null | undefined, u: number | undefined, per: number): string =>
+    value === null || value === undefined ? ABSENT : figureText(value / per, (u ?? 0) / per);
+  return ROWS.map(([word, figure, per]) => {
+    const by = difference?.by[figure];
+    const sign = by !== null && by !== undefined && by / per > NO_MORE ? '+' : '';
+    return {
+      word,
+      now: text(now.values[figure], now.us[figure], per),
+      beside: text(beside?.values[figure], beside?.us[figure], per),
+      change: sign + text(by, difference?.us[figure], per),
+    };
+  });
 };

@@ -1,60 +1,32 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, map, of, switchMap } from 'rxjs';
-import { ABSENT, fixed, massWithU, standardU, withU, type FieldValue } from '@each-bolt/core/shared';
-import { blank, evidence, fieldLines, nextSequence, type Pack, type PackFields } from '@each-bolt/core/record';
+import { blank, nextSequence, type Pack } from '@each-bolt/core/record';
 import { totalsAt } from '@each-bolt/core/bench';
 import { studyShown } from '@each-bolt/core/cost';
-import { packDoubts, statedDoubts, type PackReport, type Weighed } from '@each-bolt/core/measure';
+import { packDoubts, statedDoubts, type Weighed } from '@each-bolt/core/measure';
 import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { Session } from '../record/session';
 import { Choose, ChoicesPipe } from '../shared/choose';
-import { DataTable, TableHead, TableRow } from '../shared/data-table';
-import { EditField } from '../shared/edit-field';
-import { PackPicture } from './pack-picture';
+import { PackForm } from './pack-form';
+import { PackResults } from './pack-results';
 import { PackWork } from './pack-work';
 import type { PackAsked, PackTold } from './pack-told';
-
-const GROUPS = [
-  {
-    title: 'Topology',
-    lines: fieldLines('pack', ['cellsInParallel', 'bricksPerModule', 'modules', 'cellsCounted', 'cellsInModule', 'tubes', 'cellsPerTube']),
-  },
-  { title: 'Cell', lines: fieldLines('pack', ['cellFormat', 'capacityC', 'nominalV', 'lowestV', 'highestV', 'cellMassKg']) },
-  {
-    title: 'Cooling',
-    lines: fieldLines('pack', ['way', 'lay', 'rows', 'heatPerCellW', 'cellToCoolantWPerK', 'cellToCellWPerK', 'flowM3PerS', 'inletC']),
-  },
-  {
-    title: 'Coolant and channel',
-    lines: fieldLines('pack', ['coolantKgPerM3', 'coolantJPerKgK', 'coolantPaS', 'channelWidthM', 'channelHeightM', 'channelLengthM']),
-  },
-] as const;
-
-/** Fields whose uncertainty the figures carry. */
-const WITH_U: ReadonlySet<string> = new Set(
-  [...GROUPS[2].lines, ...GROUPS[3].lines].map(({ field }) => field).filter((field) => !['way', 'lay', 'rows'].includes(field)),
-);
 
 interface Shown {
   readonly told: PackTold | null;
   readonly fault: string;
 }
 
-/** A difference below this is none: what is left of sums that cancel. */
-const NOTHING = 1e-9;
-
-const figureText = (value: number, u: number): string =>
-  Math.abs(value) < NOTHING ? '0' : u < NOTHING ? fixed(value, 2) : withU(value, u, 4);
-
 /** A battery pack: how it is joined, what it weighs by boundary, how evenly its cells are cooled, and what if. */
 @Component({
   selector: 'eb-packs-view',
-  imports: [ButtonDirective, Choose, ChoicesPipe, DataTable, TableHead, TableRow, EditField, PackPicture],
+  imports: [ButtonDirective, InputText, Choose, ChoicesPipe, PackForm, PackResults],
   providers: [PackWork],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
@@ -83,7 +55,17 @@ const figureText = (value: number, u: number): string =>
           @if (own().length === 0) {
             <button pButton type="button" (click)="begin(part.id)">Record this part as a pack</button>
           } @else {
-            <button pButton severity="secondary" type="button" (click)="whatIf()">What if …</button>
+            <form (submit)="whatIf($event, why)">
+              <input
+                pInputText
+                #why
+                type="text"
+                maxlength="400"
+                aria-label="What would a what-if tell?"
+                placeholder="what would it tell?"
+              />
+              <button pButton severity="secondary" type="submit">What if …</button>
+            </form>
           }
         }
       </div>
@@ -104,6 +86,9 @@ const figureText = (value: number, u: number): string =>
           @if (t.report.missing.cooling.length > 0) {
             <p class="soft" role="status">For the temperatures it still needs: {{ t.report.missing.cooling.join(', ') }}.</p>
           }
+          @if (t.report.missing.drop.length > 0) {
+            <p class="soft" role="status">For the drop along a channel it still needs: {{ t.report.missing.drop.join(', ') }}.</p>
+          }
           @if (t.report.missing.energy.length > 0) {
             <p class="soft" role="status">For the energy it still needs: {{ t.report.missing.energy.join(', ') }}.</p>
           }
@@ -115,133 +100,13 @@ const figureText = (value: number, u: number): string =>
         <div class="room">
           <div class="two">
             <div class="inputs">
-              @if (pack.isWhatIf) {
-                <dl class="facts">
-                  @for (l of whatIfLines; track l.field) {
-                    <dt>{{ l.label }}</dt>
-                    <dd>
-                      <eb-edit-field
-                        [of]="l.name"
-                        [value]="pack[l.field]"
-                        [disabled]="!may()"
-                        [leftward]="true"
-                        [fault]="edits.faultOf(pack.id, l.field)"
-                        (committed)="edit(pack, l.field, $event)"
-                      />
-                    </dd>
-                  }
-                </dl>
-              }
-              @for (g of groups; track g.title) {
-                <h2>{{ g.title }}</h2>
-                <dl class="facts" [attr.aria-label]="g.title">
-                  @for (l of g.lines; track l.field) {
-                    <dt>{{ l.label }}</dt>
-                    <dd>
-                      <eb-edit-field
-                        [of]="l.name"
-                        [value]="$any(pack[l.field])"
-                        [disabled]="!may()"
-                        [fault]="edits.faultOf(pack.id, l.field)"
-                        (committed)="edit(pack, l.field, $event)"
-                      />
-                      @if (hasU(l.field)) {
-                        <eb-edit-field
-                          class="u"
-                          [label]="'± of ' + l.label + ', %'"
-                          [shape]="percent"
-                          [value]="uPercent(pack, l.field)"
-                          [disabled]="!may()"
-                          placeholder="±, %"
-                          (committed)="setU(pack, l.field, $event)"
-                        />
-                      }
-                    </dd>
-                  }
-                </dl>
-              }
+              <eb-pack-form [pack]="pack" [may]="may()" />
               @if (may() && pack.isWhatIf) {
                 <button pButton severity="secondary" type="button" (click)="remove(pack)">Delete this what-if</button>
               }
             </div>
             @if (told(); as t) {
-              <div class="results">
-                <div class="pictures">
-                  @if (t.beside?.state; as state) {
-                    <eb-pack-picture
-                      [name]="beside()!.name"
-                      [state]="state"
-                      [way]="beside()!.way"
-                      [inletC]="beside()!.inletC!"
-                      [lowC]="ends()[0]"
-                      [highC]="ends()[1]"
-                    />
-                  }
-                  @if (t.report.state; as state) {
-                    <eb-pack-picture
-                      [name]="pack.name"
-                      [state]="state"
-                      [way]="pack.way"
-                      [inletC]="pack.inletC!"
-                      [lowC]="ends()[0]"
-                      [highC]="ends()[1]"
-                    />
-                  }
-                </div>
-                <eb-table label="Figures of the pack">
-                  <ng-template ebHead>
-                    <tr>
-                      <th scope="col">Figure</th>
-                      @if (beside(); as b) {
-                        <th scope="col" class="right">{{ b.name }}</th>
-                      }
-                      <th scope="col" class="right">{{ pack.name }}</th>
-                      @if (beside()) {
-                        <th scope="col" class="right">Change</th>
-                      }
-                    </tr>
-                  </ng-template>
-                  <ng-template [ebRow]="rows()" track="word" let-r>
-                    <tr>
-                      <th scope="row">{{ r.word }}</th>
-                      @if (beside()) {
-                        <td class="right figure">{{ r.beside }}</td>
-                      }
-                      <td class="right figure">{{ r.now }}</td>
-                      @if (beside()) {
-                        <td class="right figure">{{ r.change }}</td>
-                      }
-                    </tr>
-                  </ng-template>
-                </eb-table>
-                <eb-table label="Energy per mass by boundary">
-                  <ng-template ebHead>
-                    <tr>
-                      <th scope="col">What is counted as the pack</th>
-                      <th scope="col" class="right">Mass</th>
-                      <th scope="col" class="right">Wh/kg</th>
-                    </tr>
-                  </ng-template>
-                  <ng-template [ebRow]="boundaries()" track="name" let-b>
-                    <tr>
-                      <th scope="row">{{ b.name }}</th>
-                      <td class="right figure">{{ b.mass }}</td>
-                      <td class="right figure">{{ b.perMass }}</td>
-                    </tr>
-                  </ng-template>
-                </eb-table>
-                @if (t.report.lines.length > 0) {
-                  <h2>Formulas with their numbers</h2>
-                  <dl class="formulas">
-                    @for (l of t.report.lines; track l.word) {
-                      <dt>
-                        {{ l.word }} <b class="figure">{{ l.text }}</b>
-                      </dt>
-                      <dd class="figure soft">{{ l.formula }}</dd>
-                    }
-                  </dl>
-                }
-              </div>
+              <eb-pack-results [pack]="pack" [beside]="beside()" [told]="t" />
             }
           </div>
         </div>
@@ -295,52 +160,6 @@ const figureText = (value: number, u: number): string =>
       gap: 22px;
       align-items: start;
     }
-    h2 {
-      margin: 12px 0 2px;
-      font-size: 14px;
-    }
-    .facts {
-      display: grid;
-      grid-template-columns: minmax(110px, 3fr) minmax(190px, 4fr);
-      gap: 1px 8px;
-      align-items: center;
-      margin: 0;
-      font-size: 13px;
-    }
-    .facts dd {
-      display: flex;
-      gap: 4px;
-      margin: 0;
-      min-width: 0;
-    }
-    .facts eb-edit-field {
-      flex: 1;
-    }
-    .facts .u {
-      flex: 0 0 78px;
-    }
-    .results {
-      display: grid;
-      gap: 14px;
-      min-width: 0;
-    }
-    .pictures {
-      display: grid;
-      grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
-      gap: 14px;
-      max-width: 860px;
-    }
-    .formulas {
-      margin: 0;
-      font-size: 13px;
-    }
-    .formulas dt {
-      display: flex;
-      justify-content: space-between;
-    }
-    .formulas dd {
-      margin: 0 0 6px;
-    }
     @container (max-width: 860px) {
       .two {
         grid-template-columns: minmax(0, 1fr);
@@ -355,15 +174,11 @@ const figureText = (value: number, u: number): string =>
 })
 export class PacksView {
   protected readonly selection = inject(Selection);
-  protected readonly edits = inject(RowEdits);
+  private readonly edits = inject(RowEdits);
   private readonly open = inject(OpenStudy);
   private readonly service = inject(RecordService);
   private readonly session = inject(Session);
   private readonly work = inject(PackWork);
-
-  protected readonly groups = GROUPS;
-  protected readonly whatIfLines = fieldLines('pack', ['name', 'author', 'reason']);
-  protected readonly percent = { kind: 'number', per: 0.01, unit: '%', digits: 1 } as const;
 
   protected readonly may = computed(() => this.service.can()('pack.add'));
   protected readonly all = computed(() => this.open.record().packs);
@@ -427,75 +242,12 @@ export class PacksView {
     return told?.of === this.chosen()?.id && told?.besideOf === (this.beside()?.id ?? null) ? told : null;
   });
   protected readonly fault = computed(() => this.shown().fault);
-  /** coldest and hottest of what is shown */
-  protected readonly ends = computed((): readonly [number, number] => {
-    const states = [this.told()?.report.state, this.told()?.beside?.state].filter((s) => s !== null && s !== undefined);
-    return [Math.min(...states.map((s) => s.coldestC)), Math.max(...states.map((s) => s.hottestC))];
-  });
   /** what the record states of the vehicle, held against itself and against the cells */
   protected readonly stated = computed(() => {
     const vehicle = this.open.record().vehicles.find(({ id }) => id === this.selection.part()?.vehicleId);
     const values = this.told()?.report.values;
     return vehicle && values ? [...statedDoubts(vehicle), ...packDoubts(vehicle, values.energyJ, values.nominalV)] : [];
   });
-  protected readonly rows = computed(() => {
-    const told = this.told();
-    if (!told) return [];
-    const text = (report: PackReport | null, key: keyof PackReport['values'], per: number): string => {
-      const value = report?.values[key] ?? null;
-      return report === null || value === null ? ABSENT : figureText(value / per, report.us[key] / per);
-    };
-    return (
-      [
-        ['Energy, kWh', 'energyJ', 3.6e6],
-        ['Nominal voltage, V', 'nominalV', 1],
-        ['Hottest cell, °C', 'hottestC', 1],
-        ['Coldest cell, °C', 'coldestC', 1],
-        ['Largest spread in a brick, K', 'spreadK', 1],
-        ['Coolant out, °C', 'outletC', 1],
-        ['Drop along a channel, kPa', 'dropPa', 1000],
-      ] as const
-    ).map(([word, key, per]) => {
-      const by = told.difference?.by[key] ?? null;
-      return {
-        word,
-        now: text(told.report, key, per),
-        beside: text(told.beside, key, per),
-        change: by === null ? ABSENT : `${by / per > NOTHING ? '+' : ''}${figureText(by / per, told.difference!.us[key] / per)}`,
-      };
-    });
-  });
-  protected readonly boundaries = computed(() =>
-    (this.told()?.report.boundaries ?? []).map(({ name, massKg, uKg, whPerKg, uWhPerKg }) => ({
-      name,
-      mass: massKg === null ? ABSENT : massWithU(massKg, uKg),
-      perMass: whPerKg === null ? ABSENT : withU(whPerKg, uWhPerKg, 1),
-    })),
-  );
-
-  protected hasU(field: string): boolean {
-    return WITH_U.has(field);
-  }
-
-  protected uPercent(pack: Pack, field: keyof PackFields): number | null {
-    const [u, value] = [
-      (pack.evidence as Record<string, { readonly u?: number | null } | undefined>)[field]?.u ?? null,
-      pack[field] as number | null,
-    ];
-    return u === null || value === null || value === 0 ? null : (2 * u) / Math.abs(value);
-  }
-
-  protected edit(pack: Pack, field: keyof PackFields, value: FieldValue): void {
-    void this.edits.edit('pack', pack, { [field]: value });
-  }
-
-  /** ± is typed expanded, in percent of the value. */
-  protected setU(pack: Pack, field: keyof PackFields, share: FieldValue): void {
-    const value = pack[field] as number | null;
-    if (value === null) return;
-    const u = typeof share === 'number' ? standardU(share * Math.abs(value)) : null;
-    void this.edits.edit('pack', pack, { evidence: { ...pack.evidence, [field]: evidence('I', { u }) } });
-  }
 
   protected choose(pack: Pack): void {
     void this.selection.choose({ part: pack.partId });
@@ -508,7 +260,8 @@ export class PacksView {
   }
 
   /** The chosen state once more, to be changed. */
-  protected async whatIf(): Promise<void> {
+  protected async whatIf(event: Event, why: HTMLInputElement): Promise<void> {
+    event.preventDefault();
     const now = this.chosen();
     if (!now) return;
     const { id: _id, version: _version, ...fields } = now;
@@ -519,9 +272,10 @@ export class PacksView {
       name: `what if ${count}`,
       isWhatIf: true,
       author: this.session.person?.name ?? '',
-      reason: `to be told against “${now.name}”`,
+      reason: why.value.trim(),
     });
     if (id === null) return;
+    why.value = '';
     this.chosenId.set(id);
     this.besideId.set(now.id);
   }

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, type WritableSignal } from '@angular/core';
 import {
   ABSENT,
   READ_IN,
@@ -12,22 +12,55 @@ import {
   type FieldValue,
   type ShownUnit,
 } from '@each-bolt/core/shared';
-import { CONDUCTOR_METALS, cableFigures, loopOf, placedParts, runTotals, runsOf, sameResistance, type Run } from '@each-bolt/core/measure';
+import {
+  CONDUCTOR_METALS,
+  cableFigures,
+  fluidsOf,
+  loopOf,
+  placedParts,
+  runTotals,
+  runsOf,
+  sameResistance,
+  type Run,
+} from '@each-bolt/core/measure';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
+import { Choose, ChoicesPipe } from '../shared/choose';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { EditField } from '../shared/edit-field';
 import { ListTable, type TableColumn } from '../shared/list-table';
 import { VehicleMark } from '../shared/vehicle-mark';
 
-const shape = (unit: ShownUnit): { readonly kind: 'number' } & ShownUnit => ({ kind: 'number', ...unit });
+const ABSOLUTE_ZERO_C = -273.15;
+
+/** A number that is asked for, not recorded: in SI, with what is wrong with what was typed last. */
+interface Asked {
+  readonly label: string;
+  readonly shape: { readonly kind: 'number' } & ShownUnit;
+  readonly value: WritableSignal<number | null>;
+  readonly fault: WritableSignal<string>;
+  /** it must be more than this */
+  readonly above: number;
+  /** it may be left empty */
+  readonly isOptional: boolean;
+}
+
+const asked = (label: string, unit: ShownUnit, usual: number | null, above = 0): Asked => ({
+  ...{ label, above, isOptional: usual === null },
+  shape: { kind: 'number', ...unit },
+  value: signal(usual === null ? null : usual * unit.per),
+  fault: signal(''),
+});
 
 const inOwn = (unit: ShownUnit, value: number | null): number | null => (value === null ? null : readAs(unit, value));
+
+/** Lines that nobody said the fluid of. */
+const NOT_SAID = '–';
 
 /** Hoses, pipes and cables of a subsystem on every vehicle: how much of them, what is inside, what they cost in pressure and voltage. */
 @Component({
   selector: 'eb-runs-view',
-  imports: [DataTable, TableHead, TableRow, EditField, ListTable, VehicleMark],
+  imports: [Choose, ChoicesPipe, DataTable, TableHead, TableRow, EditField, ListTable, VehicleMark],
   template: `<div class="sheet scroll">
     @if (every().length === 0) {
       <p class="soft">
@@ -61,22 +94,21 @@ const inOwn = (unit: ShownUnit, value: number | null): number | null => (value =
       <section class="asked" aria-label="What lines cost in pressure and voltage">
         <h2>Lines in one loop, cables at a current</h2>
         <p class="soft">
-          Hoses and pipes of a vehicle behind each other, with their ends; what lies between them, such as pump, core and plate, is not in
-          it. Darcy–Weisbach with Colebrook–White, each pair of ends 0.8 of the velocity head, smooth inside: assumed.
+          Hoses and pipes of one fluid and vehicle behind each other, with their ends, at a flow or driven by a pump whose pressure falls
+          with the square of the flow; what lies between them, such as pump, core and plate, is not in it. Darcy–Weisbach with
+          Colebrook–White, each pair of ends 0.8 of the velocity head, smooth inside: assumed.
         </p>
         <dl class="facts">
-          <dt>Flow</dt>
-          <dd><eb-edit-field label="Flow" [shape]="flowShape" [value]="flow()" (committed)="take(flow, $event)" /></dd>
-          <dt>Coolant density, kg/m³</dt>
-          <dd><eb-edit-field label="Coolant density, kg/m³" [shape]="plain" [value]="density()" (committed)="take(density, $event)" /></dd>
-          <dt>Coolant viscosity</dt>
+          <dt>Fluid</dt>
           <dd>
-            <eb-edit-field label="Coolant viscosity" [shape]="viscosityShape" [value]="viscosity()" (committed)="take(viscosity, $event)" />
+            <eb-choose label="Fluid" [value]="fluid()" (valueChange)="fluid.set($event)" [options]="fluids() | ebChoices: 'id' : 'name'" />
           </dd>
-          <dt>Current, A</dt>
-          <dd><eb-edit-field label="Current, A" [shape]="plain" [value]="current()" (committed)="take(current, $event)" /></dd>
-          <dt>Conductor at, °C</dt>
-          <dd><eb-edit-field label="Conductor at, °C" [shape]="plain" [value]="conductorC()" (committed)="take(conductorC, $event)" /></dd>
+          @for (a of asked; track a.label) {
+            <dt>{{ a.label }}</dt>
+            <dd>
+              <eb-edit-field [label]="a.label" [shape]="a.shape" [value]="a.value()" [fault]="a.fault()" (committed)="take(a, $event)" />
+            </dd>
+          }
         </dl>
         @for (l of loops(); track l.vehicle) {
           <p>
@@ -124,14 +156,14 @@ export class RunsView {
   private readonly open = inject(OpenStudy);
   private readonly selection = inject(Selection);
 
-  protected readonly flowShape = shape(READ_IN['l/min']);
-  protected readonly viscosityShape = shape(READ_IN['mPa s']);
-  protected readonly plain = shape({ per: 1, unit: '', digits: 1 });
-  protected readonly flow = signal(10 * READ_IN['l/min'].per);
-  protected readonly density = signal(1065);
-  protected readonly viscosity = signal(2.8e-3);
-  protected readonly current = signal(10);
-  protected readonly conductorC = signal(20);
+  private readonly flow = asked('Flow', READ_IN['l/min'], 10);
+  private readonly density = asked('Density', { per: 1, unit: 'kg/m³', digits: 0 }, 1065);
+  private readonly viscosity = asked('Viscosity', READ_IN['mPa s'], 2.8);
+  private readonly shutOff = asked('Pump, pressure at no flow', READ_IN.kPa, null);
+  private readonly largest = asked('Pump, flow at no pressure', READ_IN['l/min'], null);
+  private readonly current = asked('Current', { per: 1, unit: 'A', digits: 1 }, 10);
+  private readonly conductorC = asked('Conductor at', { per: 1, unit: '°C', digits: 0 }, 20, ABSOLUTE_ZERO_C);
+  protected readonly asked = [this.flow, this.density, this.viscosity, this.shutOff, this.largest, this.current, this.conductorC];
 
   protected readonly vehicles = computed(() => this.open.record().vehicles.map(({ id, name }, place) => ({ id, name, place })));
   private readonly placed = computed(() => placedParts(this.open.record().parts));
@@ -168,7 +200,7 @@ export class RunsView {
         kind === 'cable'
           ? row('Cables, metal of the conductors', (t) => ({
               text: gramsText(t.metalKg, 0),
-              lacks: lacks(t.withoutMetal, 'a cross-section or length'),
+              lacks: lacks(t.withoutMetal, 'a metal, cross-section or length'),
             }))
           : row(`${plural}, fluid inside`, (t) => ({
               text: inUnit(READ_IN.l, t.fluidM3),
@@ -177,27 +209,28 @@ export class RunsView {
       ];
     });
   });
+  protected readonly fluids = computed(() =>
+    fluidsOf(this.every()).map((id) => ({ id: id === '' ? NOT_SAID : id, name: id === '' ? 'not said' : id })),
+  );
+  protected readonly fluid = linkedSignal(() => this.fluids()[0]?.id ?? NOT_SAID);
   protected readonly loops = computed(() => {
-    const fluid = { densityKgPerM3: this.density(), viscosityPaS: this.viscosity() };
+    const [fluid, shutOffPa, largestM3PerS] = [this.fluid(), this.shutOff.value(), this.largest.value()];
+    const data = { densityKgPerM3: this.density.value()!, viscosityPaS: this.viscosity.value()! };
+    const driven = shutOffPa !== null && largestM3PerS !== null ? { shutOffPa, largestM3PerS } : this.flow.value()!;
     return this.byVehicle().flatMap(({ vehicle, runs }) => {
-      const lines = runs.filter(({ kind }) => kind !== 'cable');
+      const lines = runs.filter(({ kind, connection }) => kind !== 'cable' && (connection.fluid || NOT_SAID) === fluid);
       if (lines.length === 0) return [];
-      try {
-        const loop = loopOf(lines, fluid, this.flow());
-        if (loop.pieces === 0)
-          return [{ vehicle: vehicle.name, text: 'no line with a bore and a length yet', lacks: loop.leftOut.join(', ') }];
-        const fastest = loop.fastest === null ? '' : `; fastest in ${loop.fastest.part}, ${fixed(loop.fastest.velocityMPerS, 2)} m/s`;
-        const lacks = loop.leftOut.length === 0 ? '' : `left out, without bore or length: ${loop.leftOut.join(', ')}`;
-        const text = `${counted(loop.pieces, 'piece', 'pieces')}, ${inUnit(READ_IN.kPa, loop.dropPa)} and ${threeDigits(loop.pumpW)} W at ${inUnit(READ_IN['l/min'], loop.flowM3PerS)}${fastest}`;
-        return [{ vehicle: vehicle.name, text, lacks }];
-      } catch (fault) {
-        return [{ vehicle: vehicle.name, text: (fault as Error).message, lacks: '' }];
-      }
+      const loop = loopOf(lines, data, driven);
+      const lacks = loop.leftOut.length === 0 ? '' : `left out, without bore or length: ${loop.leftOut.join(', ')}`;
+      if (loop.pieces === 0) return [{ vehicle: vehicle.name, text: 'no line with a bore and a length yet', lacks }];
+      const fastest = loop.fastest === null ? '' : `; fastest in ${loop.fastest.part}, ${fixed(loop.fastest.velocityMPerS, 2)} m/s`;
+      const text = `${counted(loop.pieces, 'piece', 'pieces')}, ${inUnit(READ_IN.kPa, loop.dropPa)} and ${threeDigits(loop.pumpW)} W at ${inUnit(READ_IN['l/min'], loop.flowM3PerS)}${fastest}`;
+      return [{ vehicle: vehicle.name, text, lacks }];
     });
   });
   protected readonly columns = computed((): readonly TableColumn<Run & { readonly id: string }>[] => {
     const names = new Map(this.vehicles().map((v) => [v.id, v.name]));
-    const [amps, celsius] = [this.current(), this.conductorC()];
+    const [amps, celsius] = [this.current.value()!, this.conductorC.value()!];
     return [
       { id: 'vehicle', head: 'Vehicle', of: ({ part }) => names.get(part.vehicleId) ?? '' },
       { id: 'part', head: 'Part', of: ({ part }) => part.name },
@@ -241,7 +274,9 @@ export class RunsView {
     return `Aluminium for copper at the same resistance: ${fixed(area, 2)} times the cross-section, ${fixed(100 * mass, 0)} % of the mass.`;
   })();
 
-  protected take(into: { set(value: number): void }, value: FieldValue): void {
-    if (typeof value === 'number' && value > 0) into.set(value);
+  protected take(into: Asked, value: FieldValue): void {
+    const isFit = typeof value === 'number' ? value > into.above : into.isOptional;
+    into.fault.set(isFit ? '' : `${into.label} must be more than ${fixed(readAs(into.shape, into.above), 0)} ${into.shape.unit}`);
+    if (isFit) into.value.set(typeof value === 'number' ? value : null);
   }
 }
