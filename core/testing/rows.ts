@@ -46,6 +46,13 @@ export const ROW_ID = Object.fromEntries(
       ['gaugeStudy', 932],
       ['picture', 933],
       ['pack', 934],
+      ['port', 935],
+      ['passage', 936],
+      ['boardDuty', 937],
+      ['supply', 938],
+      ['heating', 939],
+      ['runCase', 940],
+      ['runChange', 941],
     ] as const
   ).map(([entity, n]) => [entity, testId(n)]),
 ) as Readonly<Record<Entity, string>>;
@@ -199,6 +206,9 @@ export const FULL_ROWS: FieldsOf = {
     shielded: true,
     innerM: 0.008,
     lengthEachM: 0.64,
+    fromPortId: id.port,
+    toPortId: null,
+    route: [[1.2, 0.4, 0.5]],
     fluid: 'coolant',
     lock: 'latch',
     release: 'hard',
@@ -215,7 +225,10 @@ export const FULL_ROWS: FieldsOf = {
     note: 'row at the edge',
     evidence: { count: evidence('C', { low: 24, high: 26 }) },
   },
-  board: { partId: id.part, lengthM: 0.182, widthM: 0.096, sides: 2, layers: 6, note: 'coated', evidence: { layers: evidence('T') } },
+  board: {
+    ...{ partId: id.part, lengthM: 0.182, widthM: 0.096, sides: 2, layers: 6, pressFitPins: 48, solderedPins: 12, handJoints: 3 },
+    ...{ potted: true, coated: true, note: 'coated', evidence: { layers: evidence('T') } },
+  },
   fluid: {
     partId: id.part,
     sequence: 1,
@@ -532,6 +545,32 @@ export const FULL_ROWS: FieldsOf = {
     instrument: 'Caliper',
     note: 'cold room',
   },
+  port: { partId: id.part, sequence: 1, name: 'outlet', xM: 1.8, yM: -0.4, zM: 0.35, note: 'quick coupling', evidence: { xM: evidence('M') } },
+  passage: {
+    ...{ partId: id.part, sequence: 1, name: 'core', fromPortId: id.port, toPortId: null, does: 'pumps', pressurePa: 30_000 },
+    ...{ flowM3PerS: 3e-4, note: 'plate', evidence: { pressurePa: evidence('I') } },
+  },
+  boardDuty: {
+    ...{ partId: id.part, sequence: 1, name: 'thicker plate', isWhatIf: true, author: 'Lisk Amberley', reason: 'Is the plate worth it?' },
+    ...{ shuntOhm: 1e-4, shuntV: 0.02, phaseOneA: 80, phaseTwoA: -30, capacitanceF: 6e-4, storeV: 400, bleedOhm: 30_000, safeV: 50 },
+    ...{ lossW: 40, sinkC: 60, limitC: 150, viaCount: 120, viaOuterM: 3e-4, viaWallM: 2.5e-5, viaLengthM: 1.6e-3, viaWPerMK: 385 },
+    ...{ compoundM: 2e-4, compoundM2: 1.2e-3, compoundWPerMK: 3, plateM: 0.004, plateM2: 0.004, plateWPerMK: 150, plateWPerM2K: 3000 },
+    ...{ note: 'phase board', evidence: { lossW: evidence('I', { u: 2 }) } },
+  },
+  supply: {
+    ...{ partId: id.part, sequence: 1, name: 'gate supply', role: 'converts', feedId: null, connectionId: id.connection, voltageV: 15 },
+    ...{ currentA: 0.6, fuseA: 2, efficiency: 0.85, note: 'two of them', evidence: { currentA: evidence('I') } },
+  },
+  heating: {
+    ...{ vehicleId: id.vehicle, sequence: 1, name: 'heat pump', isWhatIf: true, author: 'Lisk Amberley', reason: 'What does it save?' },
+    ...{ heatW: 3500, speedMPerS: 10, heaterEfficiency: 0.98, cop: 2.4, evaporatesC: -8, condensesC: 52, ofIdeal: 0.45, besidesW: 180 },
+    ...{ note: 'at 0 °C outside', evidence: { heatW: evidence('I', { u: 300 }) } },
+  },
+  runCase: { vehicleId: id.vehicle, sequence: 1, name: 'outlet forward', author: 'Lisk Amberley', reason: 'Shorter hose?', note: 'seen' },
+  runChange: {
+    ...{ caseId: id.runCase, sequence: 1, change: 'another length', portId: id.port, xM: 1, yM: 0.2, zM: 0.3 },
+    ...{ connectionId: id.connection, lengthEachM: 0.4 },
+  },
   pack: {
     ...{ partId: id.part, sequence: 1, name: 'two passes', isWhatIf: true, author: 'Lisk Amberley', reason: 'Is an even brick worth it?' },
     ...{ cellsInParallel: 38, bricksPerModule: 9, modules: 12, cellsCounted: 4104, cellsInModule: 342, tubes: 108, cellsPerTube: 38 },
@@ -540,6 +579,7 @@ export const FULL_ROWS: FieldsOf = {
     ...{ heatPerCellW: 1.1, cellToCoolantWPerK: 0.154, cellToCellWPerK: 0.02, flowM3PerS: 3e-4, inletC: 25 },
     ...{ coolantKgPerM3: 1065, coolantJPerKgK: 3400, coolantPaS: 0.0023 },
     ...{ channelWidthM: 0.07, channelHeightM: 0.004, channelLengthM: 1.86, note: 'module 1 opened' },
+    ...{ rollOuterM: 0.0204, rollCoreM: 0.002, rollLayerM: 0.00024, cellOhm: 0.03, cellOhmPerK: -0.008, brickA: 60 },
     evidence: { cellMassKg: evidence('M', { u: 0.0001 }) },
   },
   picture: {
@@ -602,10 +642,13 @@ export const BARE_ROWS: FieldsOf = {
   joints: { partId: id.part, sequence: 0, count: 1, kind: 'spot weld', lengthEachM: null, note: '', evidence: {} },
   connection: {
     ...{ partId: id.part, sequence: 0, count: 1, kind: 'connector', materialId: null, poles: null, crossSectionM2: null },
-    ...{ shielded: null, innerM: null, lengthEachM: null, fluid: '', lock: null, release: null, note: '', evidence: {} },
+    ...{ shielded: null, innerM: null, lengthEachM: null, fromPortId: null, toPortId: null, route: [], fluid: '', lock: null, release: null, note: '', evidence: {} },
   },
   components: { partId: id.part, sequence: 0, count: 1, componentClass: 'fuse', fitted: true, marking: '', note: '', evidence: {} },
-  board: { partId: id.part, lengthM: null, widthM: null, sides: null, layers: null, note: '', evidence: {} },
+  board: {
+    ...{ partId: id.part, lengthM: null, widthM: null, sides: null, layers: null, pressFitPins: null, solderedPins: null },
+    ...{ handJoints: null, potted: null, coated: null, note: '', evidence: {} },
+  },
   fluid: {
     ...{ partId: id.part, sequence: 0, name: 'grease', massEachKg: null },
     ...{ volumeM3: null, drained: true, note: '', evidence: {} },
@@ -706,10 +749,37 @@ export const BARE_ROWS: FieldsOf = {
   },
   holePattern: { ...FULL_ROWS.holePattern, sequence: 0, name: 'holes', source: 'other', note: '' },
   gaugeStudy: { ...FULL_ROWS.gaugeStudy, sequence: 0, name: 'wall', quantity: 'mass', instrument: '', note: '' },
+  port: { partId: id.part, sequence: 0, name: 'inlet', xM: null, yM: null, zM: null, note: '', evidence: {} },
+  passage: {
+    ...{ partId: id.part, sequence: 0, name: 'core', fromPortId: null, toPortId: null, does: 'resists', pressurePa: null },
+    ...{ flowM3PerS: null, note: '', evidence: {} },
+  },
+  boardDuty: {
+    ...{ partId: id.part, sequence: 0, name: 'as recorded', isWhatIf: false, author: '', reason: '', shuntOhm: null, shuntV: null },
+    ...{ phaseOneA: null, phaseTwoA: null, capacitanceF: null, storeV: null, bleedOhm: null, safeV: 60, lossW: null, sinkC: null },
+    ...{ limitC: null, viaCount: null, viaOuterM: null, viaWallM: null, viaLengthM: null, viaWPerMK: null, compoundM: null },
+    ...{ compoundM2: null, compoundWPerMK: null, plateM: null, plateM2: null, plateWPerMK: null, plateWPerM2K: null, note: '' },
+    evidence: {},
+  },
+  supply: {
+    ...{ partId: id.part, sequence: 0, name: 'lamp', role: 'load', feedId: null, connectionId: null, voltageV: null, currentA: null },
+    ...{ fuseA: null, efficiency: null, note: '', evidence: {} },
+  },
+  heating: {
+    ...{ vehicleId: id.vehicle, sequence: 0, name: 'as recorded', isWhatIf: false, author: '', reason: '', heatW: null },
+    ...{ speedMPerS: null, heaterEfficiency: null, cop: null, evaporatesC: null, condensesC: null, ofIdeal: null, besidesW: null },
+    ...{ note: '', evidence: {} },
+  },
+  runCase: { vehicleId: id.vehicle, sequence: 0, name: 'outlet', author: '', reason: 'Shorter?', note: '' },
+  runChange: {
+    ...{ caseId: id.runCase, sequence: 0, change: 'leave out', portId: null, xM: null, yM: null, zM: null },
+    ...{ connectionId: id.connection, lengthEachM: null },
+  },
   pack: {
     ...{ ...FULL_ROWS.pack, sequence: 0, name: 'as recorded', isWhatIf: false, author: '', reason: '', cellsCounted: null },
     ...{ tubes: null, cellsPerTube: null, way: 'one pass', shields: [], note: '', evidence: {} },
     ...{ cellMassKg: null, modulesPartId: null, chargerPartId: null },
+    ...{ rollOuterM: null, rollCoreM: null, rollLayerM: null, cellOhm: null, cellOhmPerK: null, brickA: null },
   },
   picture: { ...FULL_ROWS.picture, sequence: 0, shows: '', marks: [] },
 };

@@ -39,6 +39,13 @@ export type Section = RowOf<'section'>;
 export type HolePattern = RowOf<'holePattern'>;
 export type GaugeStudy = RowOf<'gaugeStudy'>;
 export type Pack = RowOf<'pack'>;
+export type BoardDuty = RowOf<'boardDuty'>;
+export type Supply = RowOf<'supply'>;
+export type Heating = RowOf<'heating'>;
+export type Port = RowOf<'port'>;
+export type Passage = RowOf<'passage'>;
+export type RunCase = RowOf<'runCase'>;
+export type RunChange = RowOf<'runChange'>;
 
 export type StudyFields = FieldsOf['study'];
 export type VehicleFields = FieldsOf['vehicle'];

@@ -20,7 +20,14 @@ export {
   type FieldsOf,
   type FluidFields,
   type GaugeStudy,
+  type BoardDuty,
+  type Heating,
   type Pack,
+  type Passage,
+  type Port,
+  type RunCase,
+  type RunChange,
+  type Supply,
   type PackFields,
   type HoldPoint,
   type HoldPointFields,
@@ -91,6 +98,9 @@ export { READING_QUANTITIES, type ReadingQuantity } from './kinds/bench/reading'
 export type { Recounted } from './kinds/bench/recount';
 export type { Waiver } from './kinds/bench/session';
 export { HOLE_PATTERN_SOURCES } from './kinds/measure/hole-pattern';
+export { PASSAGE_DOES } from './kinds/measure/passage';
+export { RUN_CHANGES, type RunChangeKind } from './kinds/measure/run-case';
+export { SUPPLY_ROLES, type SupplyRole } from './kinds/measure/supply';
 export { BRICK_LAYS, CELL_FORMATS, COOLANT_WAYS, type BrickLay, type CoolantWay } from './kinds/measure/pack';
 export { type MeshFormat, SCAN_UNITS, type ScanFigures, type ScanUnit, type Triple } from './kinds/measure/scan';
 export { SECTION_KINDS, type SectionKind } from './kinds/measure/section';

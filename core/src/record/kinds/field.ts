@@ -1,4 +1,4 @@
-import type { EvidenceMark, ShownUnit } from '../../shared';
+import { READ_IN, type EvidenceMark, type ShownUnit } from '../../shared';
 
 // What a field of a record is, as plain data: its type, its check, its column, what it holds until somebody says
 // otherwise and its words all follow from it.
@@ -250,6 +250,10 @@ export const notNegative = <const O extends NumberOptions = object>(label: strin
 /** A whole number from `min` to `max`. */
 export const whole = <const O extends NumberOptions = object>(label: string, min: number, max: number, options?: O): As<NumberField, O> =>
   ({ type: 'number', label, unit: '', whole: true, min, max, ...options }) as As<NumberField, O>;
+
+/** A share above 0 and up to 1, read in percent. */
+export const fraction = <const O extends NumberOptions = object>(label: string, options?: O): As<NumberField, O> =>
+  positive(label, '', 1, { readIn: READ_IN['%'], ...options } as unknown as O);
 
 /** One of the given words. */
 export const choice = <const T extends string, const O extends Common<NoInfer<T>> = object>(

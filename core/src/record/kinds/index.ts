@@ -8,12 +8,18 @@ import { RECOUNT } from './bench/recount';
 import { SESSION } from './bench/session';
 import { SHEET } from './bench/sheet';
 import { STEP } from './bench/step';
+import { BOARD_DUTY } from './measure/board-duty';
 import { GAUGE_STUDY } from './measure/gauge-study';
+import { HEATING } from './measure/heating';
 import { IDENTIFICATION } from './measure/identification';
 import { HOLE_PATTERN } from './measure/hole-pattern';
 import { PACK } from './measure/pack';
+import { PASSAGE } from './measure/passage';
+import { PORT } from './measure/port';
+import { RUN_CASE, RUN_CHANGE } from './measure/run-case';
 import { SCAN } from './measure/scan';
 import { SECTION } from './measure/section';
+import { SUPPLY } from './measure/supply';
 import { CANDIDATE } from './plan/candidate';
 import { CLAIM } from './plan/claim';
 import { HOLD_POINT } from './plan/hold-point';
@@ -43,7 +49,9 @@ export const KINDS = {
   part: PART,
   fasteners: FASTENERS,
   joints: JOINTS,
+  port: PORT,
   connection: CONNECTION,
+  passage: PASSAGE,
   components: COMPONENTS,
   board: BOARD,
   fluid: FLUID,
@@ -69,5 +77,10 @@ export const KINDS = {
   holePattern: HOLE_PATTERN,
   gaugeStudy: GAUGE_STUDY,
   pack: PACK,
+  boardDuty: BOARD_DUTY,
+  supply: SUPPLY,
+  heating: HEATING,
+  runCase: RUN_CASE,
+  runChange: RUN_CHANGE,
   picture: PICTURE,
 } as const;

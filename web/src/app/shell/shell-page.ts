@@ -37,8 +37,8 @@ import { KeyHelp } from './key-help';
 import { isTyping } from './keys';
 import { NameDialog } from './name-dialog';
 import { ShellFigures } from './shell-figures';
+import { ShellKeys } from './shell-keys';
 import { Stack } from './stack';
-import { BETWEEN_MS, ScanReader } from './scan-reader';
 import { ShellActs } from '../acts/shell-acts';
 import { Strip } from './strip';
 import { TreeActs } from '../acts/tree-acts';
@@ -318,9 +318,6 @@ export class ShellPage {
   private readonly selection = inject(Selection);
   private readonly commands = inject(Commands);
   private readonly router = inject(Router);
-  private readonly scans = new ScanReader();
-  /** the keys being held until it is sure who typed them */
-  private holding?: ReturnType<typeof setTimeout>;
 
   readonly studyId = input.required<string>();
 
@@ -376,7 +373,7 @@ export class ShellPage {
       this.undo.begin(id, this.service.open(id));
     });
     inject(DestroyRef).onDestroy(() => {
-      clearTimeout(this.holding);
+      this.presses.forget();
       this.service.close();
     });
     effect(() => void this.service.tellWhere(this.selection.part()?.id ?? null));
@@ -386,71 +383,45 @@ export class ShellPage {
 
   @HostListener('document:keydown', ['$event'])
   protected onKey(event: KeyboardEvent): void {
-    if (event.key === 'Escape') return this.escape(event.target);
-    if (event.key === 'Delete' && this.isReady() && !isTyping(event.target)) return this.tree.ask('delete');
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !isTyping(event.target)) {
-      event.preventDefault();
-      void (event.shiftKey ? this.undo.redo() : this.undo.undo());
-      return;
-    }
-    if ((event.ctrlKey || event.metaKey) && this.isReady() && !isTyping(event.target) && this.cutOrPut(event.key.toLowerCase())) {
-      event.preventDefault();
-      return;
-    }
-    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
-    if (event.repeat) return this.press([event.key]);
-    const { keys, text } = this.scans.feed(event.key, event.timeStamp);
-    this.press(keys);
-    if (text !== null) this.acts.scanned(text);
-    if (text !== null || this.keys[event.key]) event.preventDefault();
-    clearTimeout(this.holding);
-    if (this.scans.isHolding) this.holding = setTimeout(() => this.press(this.scans.release()), BETWEEN_MS);
+    this.presses.take(event);
   }
 
-  /** Cut and put of parts; where text is marked on the page, the keys are the browser’s. */
-  private cutOrPut(key: string): boolean {
-    if (key === 'x' && (getSelection()?.isCollapsed ?? true)) this.tree.cutParts();
-    else if (key === 'v' && this.tree.cut().length > 0) void this.tree.put();
-    else return false;
-    return true;
-  }
-
-  private isReady(): boolean {
-    return this.service.state().kind === 'ready';
-  }
-
-  /** Keys act when the study is there to be acted on; single letters only where the person wants them. The help is always to be had. */
-  private press(pressed: readonly string[]): void {
-    const keys = pressed.filter((key) => (this.isReady() && this.letters.on()) || key === '?');
-    for (const key of keys) this.keys[key]?.();
-  }
-
-  private readonly keys: Readonly<Record<string, (() => void) | undefined>> = {
-    p: () => this.go('plan'),
-    b: () => this.go('bench'),
-    m: () => this.go('measure'),
-    c: () => this.go('cost'),
-    v: () => this.go('compare'),
-    '/': () => this.find(),
-    f: () => this.rule.switchFasteners(),
-    a: () => this.rule.switchAssemblies(),
-    s: () => this.folded.update((is) => !is),
-    d: () => this.theme.switch(),
-    '?': () => this.helping.set(true),
-    l: () => this.commands.give('entry-line'),
-    e: () => this.commands.give('edit-part'),
-    o: () => this.commands.give('record-inside'),
-    u: () => this.commands.give('record-above'),
-    i: () => this.commands.give('import'),
-    q: () => this.acts.ask(),
-    w: () => this.why.ask(this.chosenKey(), 'mass'),
-    g: () => this.go('questions'),
-    h: () => this.go('history'),
-    y: () => this.tree.ask('move'),
-    z: () => void this.undo.undo(),
-    Z: () => void this.undo.redo(),
-    n: () => this.acts.showingNotKept.set(this.service.refused().length > 0),
-  };
+  private readonly presses = new ShellKeys(
+    {
+      p: () => this.go('plan'),
+      b: () => this.go('bench'),
+      m: () => this.go('measure'),
+      c: () => this.go('cost'),
+      v: () => this.go('compare'),
+      '/': () => this.find(),
+      f: () => this.rule.switchFasteners(),
+      a: () => this.rule.switchAssemblies(),
+      s: () => this.folded.update((is) => !is),
+      d: () => this.theme.switch(),
+      '?': () => this.helping.set(true),
+      l: () => this.commands.give('entry-line'),
+      e: () => this.commands.give('edit-part'),
+      o: () => this.commands.give('record-inside'),
+      u: () => this.commands.give('record-above'),
+      i: () => this.commands.give('import'),
+      q: () => this.acts.ask(),
+      w: () => this.why.ask(this.chosenKey(), 'mass'),
+      g: () => this.go('questions'),
+      h: () => this.go('history'),
+      y: () => this.tree.ask('move'),
+      z: () => void this.undo.undo(),
+      Z: () => void this.undo.redo(),
+      n: () => this.acts.showingNotKept.set(this.service.refused().length > 0),
+    },
+    {
+      isReady: () => this.service.state().kind === 'ready',
+      takesLetters: () => this.letters.on(),
+      escape: (target) => this.escape(target),
+      scanned: (text) => this.acts.scanned(text),
+    },
+    this.tree,
+    this.undo,
+  );
 
   private find(): void {
     this.folded.set(false);

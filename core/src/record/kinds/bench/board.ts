@@ -1,6 +1,6 @@
 import { issue } from '../../../shared';
 import { allOrNone } from '../../whole-sets';
-import { EVIDENCE, REMARK, length, optional, whole } from '../field';
+import { EVIDENCE, REMARK, flag, length, optional, whole } from '../field';
 import { RECORDED, kind } from '../kind';
 import { OF_PART } from '../study/of-part';
 
@@ -19,6 +19,12 @@ export const BOARD = kind({
     /** sides that carry components */
     sides: whole('Sides with components', 1, 2, { ...optional, evidence: 'S' }),
     layers: whole('Layers', 1, 100, { ...optional, evidence: 'S' }),
+    pressFitPins: whole('Press-fit pins', 0, 100_000, { ...optional, evidence: 'C', later: true }),
+    solderedPins: whole('Soldered through pins', 0, 100_000, { ...optional, evidence: 'C', later: true }),
+    /** joints soldered, parts placed or glued by hand, as seen */
+    handJoints: whole('Joints made by hand', 0, 100_000, { ...optional, evidence: 'C', later: true }),
+    potted: flag('Potted', { ...optional, evidence: 'S', later: true }),
+    coated: flag('Coated', { ...optional, evidence: 'S', later: true }),
     note: REMARK,
     evidence: EVIDENCE,
   },

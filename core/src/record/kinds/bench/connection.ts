@@ -1,6 +1,9 @@
+import { issue } from '../../../shared';
 import { rangeFaults } from '../../row-rules';
-import { EVIDENCE, REMARK, choice, flag, length, library, optional, positive, text, whole } from '../field';
+import { EVIDENCE, REMARK, choice, flag, length, library, list, optional, positive, reference, text, whole } from '../field';
 import { RECORDED, kind } from '../kind';
+import { place } from '../measure/place';
+import { triple } from '../measure/scan';
 import { OF_PART } from '../study/of-part';
 
 export const CONNECTION_KINDS = ['connector', 'cable', 'hose', 'pipe'] as const;
@@ -34,11 +37,20 @@ export const CONNECTION = kind({
     /** inner diameter of a hose or pipe */
     innerM: length('Inner diameter', 1, { evidence: 'M' }),
     lengthEachM: length('Length each', 1000, { evidence: 'M' }),
+    /** ports it leads from and to, and the points it is led over between them */
+    fromPortId: reference('From port', 'port', 'clear', { ...optional, later: true }),
+    toPortId: reference('To port', 'port', 'clear', { ...optional, later: true }),
+    route: list('Route points', triple('Route point', place('Place')), 40, { later: true, blank: [] }),
     fluid: text('Fluid', 60, { evidence: 'S' }),
     lock: choice('Lock', LOCKS, { ...optional, evidence: 'S' }),
     release: choice('Released', RELEASES, { ...optional, evidence: 'S' }),
     note: REMARK,
     evidence: EVIDENCE,
   },
-  faults: (connection) => rangeFaults('count', connection.count, connection.evidence, connection.id),
+  faults: (connection) => [
+    ...rangeFaults('count', connection.count, connection.evidence, connection.id),
+    ...(connection.fromPortId !== null && connection.fromPortId === connection.toPortId
+      ? [issue('line-ends', 'A line leads from one port to another', 'toPortId', connection.id)]
+      : []),
+  ],
 });

@@ -1,7 +1,8 @@
 import { READ_IN, issue } from '../../../shared';
-import { EVIDENCE, REMARK, choice, flag, length, list, mass, number, optional, positive, reference, text, whole } from '../field';
+import { EVIDENCE, REMARK, choice, length, list, mass, number, optional, positive, reference, whole } from '../field';
 import { RECORDED, kind } from '../kind';
 import { OF_PART } from '../study/of-part';
+import { STATE, stateFaults } from './state-of';
 
 /** How the coolant goes: once along each row, there and back along the same cells, or in a plate below that also spreads heat. */
 export const COOLANT_WAYS = ['one pass', 'two passes', 'plate'] as const;
@@ -25,10 +26,7 @@ export const PACK = kind({
   may: RECORDED,
   fields: {
     ...OF_PART,
-    name: text('Name', 100, { needed: true, unsaid: true }),
-    isWhatIf: flag('State', { words: ['what if', 'as recorded'] }),
-    author: text('Author', 100),
-    reason: text('Reason', 400),
+    ...STATE,
     cellsInParallel: whole('Cells in parallel', 1, MOST_CELLS, { blank: 1, evidence: 'C' }),
     bricksPerModule: whole('Bricks per module', 1, MOST_CELLS, { blank: 1, evidence: 'C' }),
     modules: whole('Modules in series', 1, MOST_CELLS, { blank: 1, evidence: 'C' }),
@@ -41,6 +39,15 @@ export const PACK = kind({
     nominalV: positive('Nominal voltage of a cell', 'V', 10, { readIn: READ_IN['V to 2'], ...optional, evidence: 'S' }),
     lowestV: positive('Lowest voltage of a cell', 'V', 10, { readIn: READ_IN['V to 2'], ...optional, evidence: 'S' }),
     highestV: positive('Highest voltage of a cell', 'V', 10, { readIn: READ_IN['V to 2'], ...optional, evidence: 'S' }),
+    /** of a wound cell: outside of the roll, its core, and all layers of one turn */
+    rollOuterM: length('Roll, outside', 1, { readIn: READ_IN['mm to 2'], evidence: 'M', later: true }),
+    rollCoreM: length('Roll, core', 1, { readIn: READ_IN['mm to 2'], evidence: 'M', later: true }),
+    rollLayerM: length('Roll, one turn', 0.01, { readIn: READ_IN['mm to 3'], evidence: 'M', later: true }),
+    /** of a cell at 25 °C, and how it changes with its temperature */
+    cellOhm: positive('Resistance of a cell', 'Ω', 100, { readIn: READ_IN['mΩ'], ...optional, evidence: 'I', later: true }),
+    cellOhmPerK: number('Resistance per kelvin', '1/K', { min: -0.1, max: 0.1, ...optional, evidence: 'I', later: true }),
+    /** of one brick */
+    brickA: positive('Current of a brick', 'A', 1e5, { ...optional, evidence: 'I', later: true }),
     cellMassKg: mass('Mass of a cell', { readIn: READ_IN.g, evidence: 'M' }),
     /** the part whose count is the modules */
     modulesPartId: reference('Modules are', 'part', 'clear', optional),
@@ -65,11 +72,12 @@ export const PACK = kind({
     evidence: EVIDENCE,
   },
   faults: (pack) => [
-    ...(pack.isWhatIf && pack.reason.trim() === ''
-      ? [issue('no-reason', 'A what-if needs its reason: what would it tell?', 'reason', pack.id)]
-      : []),
+    ...stateFaults(pack),
     ...(pack.lowestV !== null && pack.highestV !== null && pack.lowestV >= pack.highestV
       ? [issue('voltages', 'The lowest voltage of a cell must be below the highest', 'lowestV', pack.id)]
+      : []),
+    ...(pack.rollOuterM !== null && pack.rollCoreM !== null && pack.rollCoreM >= pack.rollOuterM
+      ? [issue('roll-core', 'The core of a roll must be thinner than the roll', 'rollCoreM', pack.id)]
       : []),
     ...(pack.rows !== null && (pack.cellsInParallel * pack.bricksPerModule) % pack.rows !== 0
       ? [
