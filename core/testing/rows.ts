@@ -545,7 +545,16 @@ export const FULL_ROWS: FieldsOf = {
     instrument: 'Caliper',
     note: 'cold room',
   },
-  port: { partId: id.part, sequence: 1, name: 'outlet', xM: 1.8, yM: -0.4, zM: 0.35, note: 'quick coupling', evidence: { xM: evidence('M') } },
+  port: {
+    partId: id.part,
+    sequence: 1,
+    name: 'outlet',
+    xM: 1.8,
+    yM: -0.4,
+    zM: 0.35,
+    note: 'quick coupling',
+    evidence: { xM: evidence('M') },
+  },
   passage: {
     ...{ partId: id.part, sequence: 1, name: 'core', fromPortId: id.port, toPortId: null, does: 'pumps', pressurePa: 30_000 },
     ...{ flowM3PerS: 3e-4, note: 'plate', evidence: { pressurePa: evidence('I') } },
@@ -642,7 +651,19 @@ export const BARE_ROWS: FieldsOf = {
   joints: { partId: id.part, sequence: 0, count: 1, kind: 'spot weld', lengthEachM: null, note: '', evidence: {} },
   connection: {
     ...{ partId: id.part, sequence: 0, count: 1, kind: 'connector', materialId: null, poles: null, crossSectionM2: null },
-    ...{ shielded: null, innerM: null, lengthEachM: null, fromPortId: null, toPortId: null, route: [], fluid: '', lock: null, release: null, note: '', evidence: {} },
+    ...{
+      shielded: null,
+      innerM: null,
+      lengthEachM: null,
+      fromPortId: null,
+      toPortId: null,
+      route: [],
+      fluid: '',
+      lock: null,
+      release: null,
+      note: '',
+      evidence: {},
+    },
   },
   components: { partId: id.part, sequence: 0, count: 1, componentClass: 'fuse', fitted: true, marking: '', note: '', evidence: {} },
   board: {

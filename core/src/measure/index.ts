@@ -33,6 +33,24 @@ export { type Crossed, gaugeResult, rangeStudy } from './statistics/gauge-study'
 export { GAUGE_UNITS, gaugeReadingText, gaugeShown, gaugeSquareShown, readGaugeReading } from './statistics/gauge-units';
 export { packDoubts, statedDoubts } from './packs/plausible';
 export type { CoolantState } from './packs/coolant';
-export { PACK_U_FIELDS, packDifference, packReport, packRows, type PackReport, type Weighed } from './packs/pack-report';
+export {
+  PACK_U_FIELDS,
+  PACK_WORDS,
+  packDifference,
+  packReport,
+  type PackDifference,
+  type PackReport,
+  type Weighed,
+} from './packs/pack-report';
+export type { Carried } from './systems/carried';
+export { figureRows, type FigureRow, type FigureWord, type FormulaLine } from './systems/figure-rows';
+export { BOARD_DUTY_U_FIELDS, BOARD_DUTY_WORDS, boardDutyDifference, boardDutyReport, HEAT_LAYERS } from './boards/board-duty';
+export { boardFigures } from './boards/board-figures';
+export { supplyTree, type SupplyNode } from './boards/supply-tree';
+export { HEATING_U_FIELDS, HEATING_WORDS, heatingDifference, heatingOf, type HeatingOf, heatingReport } from './heating/heating';
+export { circuitOf, type Circuit } from './flow/circuit';
+export { runCaseReport } from './flow/run-case-report';
+export { runDetails } from './flow/run-details';
+export { polylineM, portsById, routeOf, type PortsById } from './flow/routes';
 export { CONDUCTOR_METALS, sameResistance } from './flow/conductors';
 export { cableFigures, fluidsOf, loopOf, placedParts, runsOf, runTotals, type Run } from './flow/runs';

@@ -122,6 +122,13 @@ export const routes: Routes = [
           },
           { path: 'runs', loadComponent: () => import('./measure/runs-view').then((m) => m.RunsView), title: 'Runs · Each Bolt' },
           { path: 'packs', loadComponent: () => import('./measure/packs-view').then((m) => m.PacksView), title: 'Packs · Each Bolt' },
+          { path: 'boards', loadComponent: () => import('./measure/boards-view').then((m) => m.BoardsView), title: 'Boards · Each Bolt' },
+          { path: 'supply', loadComponent: () => import('./measure/supply-view').then((m) => m.SupplyView), title: 'Supply · Each Bolt' },
+          {
+            path: 'heating',
+            loadComponent: () => import('./measure/heating-view').then((m) => m.HeatingView),
+            title: 'Cab heating · Each Bolt',
+          },
         ],
       },
       { path: 'cost', loadComponent: () => import('./cost/cost-page').then((m) => m.CostPage), title: 'Cost · Each Bolt' },

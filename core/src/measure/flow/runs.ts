@@ -89,6 +89,8 @@ export interface RunTotals {
   readonly pieces: number;
   /** of those whose length is known */
   readonly lengthM: number;
+  /** standard uncertainty of it, from those stated of the lengths; all pieces of one line share theirs */
+  readonly lengthUM: number;
   readonly meanM: number | null;
   readonly withoutLength: number;
   readonly fluidM3: number;
@@ -111,6 +113,7 @@ export const runTotals = (runs: readonly Run[]): readonly RunTotals[] =>
         kind,
         pieces: own.reduce((total, run) => total + run.pieces, 0),
         lengthM,
+        lengthUM: Math.hypot(...own.map((run) => run.pieces * (run.connection.evidence.lengthEachM?.u ?? 0))),
         meanM: knownPieces === 0 ? null : lengthM / knownPieces,
       },
       ...{ withoutLength: without((run) => run.lengthM) },
@@ -120,9 +123,9 @@ export const runTotals = (runs: readonly Run[]): readonly RunTotals[] =>
   });
 
 /** Roughness of the inside of a hose or drawn tube, m. Assumed: smooth. */
-const SMOOTH_M = 1.5e-6;
+export const SMOOTH_M = 1.5e-6;
 /** Loss of the two ends of a piece, clamped or coupled, on its own velocity. Assumed. */
-const ENDS = 0.8;
+export const ENDS = 0.8;
 
 /** The fluids that lines lead, each once, the most frequent first; lines that nobody said it of count as the empty one. */
 export const fluidsOf = (runs: readonly Run[]): readonly string[] => {
@@ -183,10 +186,15 @@ export interface CableFigures {
   readonly lossW: number;
 }
 
+/** One core of a line, one way, ohm; null where its metal, length or cross-section is not known. */
+export const conductorOhm = (line: Connection, temperatureC: number): number | null => {
+  const metal = metalOf(line);
+  if (metal === null || line.lengthEachM === null || line.crossSectionM2 === null) return null;
+  return resistanceOhm(metal, line.crossSectionM2, line.lengthEachM, temperatureC);
+};
+
 /** One core of a cable, one way, at a current and a temperature; null where its metal, length or cross-section is not known. */
 export const cableFigures = ({ connection, kind }: Run, currentA: number, temperatureC: number): CableFigures | null => {
-  const metal = metalOf(connection);
-  if (kind !== 'cable' || metal === null || connection.lengthEachM === null || connection.crossSectionM2 === null) return null;
-  const ohm = resistanceOhm(metal, connection.crossSectionM2, connection.lengthEachM, temperatureC);
-  return { ohm, ...lossAt(ohm, currentA) };
+  const ohm = kind === 'cable' ? conductorOhm(connection, temperatureC) : null;
+  return ohm === null ? null : { ohm, ...lossAt(ohm, currentA) };
 };

@@ -91,4 +91,22 @@ describe('what a lower peak allows', () => {
     expect([allowed.proportional, allowed.square]).toEqual([expect.closeTo(1.178947, 6), expect.closeTo(1.085793, 6)]);
   });
   it('says nothing where a cell is no warmer than the coolant', () => expect(powerAllowed(25, 25, 24)).toBeNull());
+  it('each cell told its own heat, all the same, comes to what rows that are alike come to: heat goes across and comes back', () => {
+    const alike = {
+      way: 'plate' as const,
+      rows: 5,
+      cellsPerRow: 7,
+      cellToCoolantWPerK: 1.5,
+      cellToCellWPerK: 0.8,
+      flowWPerK: 20,
+      inletC: 25,
+    };
+    const [one, each] = [
+      coolCells({ ...alike, heatPerCellW: 3 }),
+      coolCells({ ...alike, heatPerCellW: Array.from({ length: 5 }, () => Array.from({ length: 7 }, () => 3)) }),
+    ];
+    expect(each.rounds).toBeGreaterThan(1);
+    for (const [row, cells] of one.cellsC.entries())
+      for (const [place, cellC] of cells.entries()) expect(each.cellsC[row]![place]).toBeCloseTo(cellC, 7);
+  });
 });

@@ -184,14 +184,15 @@ export const coolCells = (k: CoolantCase): CoolantState => {
   const known: Factored[] = [];
   const factored = (sides: number): Factored => (known[sides] ??= factorRow(k, take, sides * k.cellToCellWPerK));
   const before = new Float64Array(k.cellsPerRow);
-  const isCoupled = k.rows > 1 && k.cellToCellWPerK > 0;
+  // rows of the same heat are alike: nothing goes from one to the next, and each stands alone
+  const isCoupled = k.rows > 1 && k.cellToCellWPerK > 0 && typeof k.heatPerCellW !== 'number';
   let rounds = 0;
   for (let change = Infinity; change > STANDS_K;) {
     rounds += 1;
     if (rounds > MOST_ROUNDS) throw new RangeError(UNSETTLED);
     change = 0;
     for (const [at, row] of rows.entries()) {
-      const sides = [rows[at - 1], rows[at + 1]].filter((side) => side !== undefined);
+      const sides = isCoupled ? [rows[at - 1], rows[at + 1]].filter((side) => side !== undefined) : [];
       for (let i = 0; i < k.cellsPerRow; i += 1) source[i] = heat(at, i);
       for (const side of sides) for (let i = 0; i < k.cellsPerRow; i += 1) source[i]! += k.cellToCellWPerK * side.cells[i]!;
       before.set(row.cells);

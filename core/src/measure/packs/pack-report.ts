@@ -1,40 +1,31 @@
-import { ABSENT, COVERAGE_FACTOR, READ_IN, fixed, withU, type Issue } from '../../shared';
+import { COVERAGE_FACTOR, READ_IN, fixed, withU, type Issue } from '../../shared';
 import { fieldInput, type Pack } from '../../record';
 import { hydraulicDiameterM, pipeDrop } from '../flow/pipe';
-import { coolCells, powerAllowed, spreadInBrickK, type CoolantState } from './coolant';
-import { energyPerMass, packFigures, topologyIssues, type PackBoundary } from './topology';
+import { carried, carriedDifference, type Carried, type Model } from '../systems/carried';
+import type { FigureWord, FormulaLine } from '../systems/figure-rows';
+import { brickOf, coolCells, parallelCurrents, powerAllowed, spreadInBrickK, type CoolantState } from './coolant';
+import { energyPerMass, packFigures, rollLengthM, topologyIssues, type PackBoundary } from './topology';
 
 /** Roughness of a drawn or extruded channel, m: smooth for all that matters here. Assumed. */
 const SMOOTH_M = 1.5e-6;
 
+const FIGURES = [...(['energyJ', 'nominalV', 'hottestC', 'coldestC', 'spreadK', 'outletC', 'dropPa', 'unevenCurrent', 'rollM'] as const)];
+type Figure = (typeof FIGURES)[number];
 /** Figures of a pack, SI, °C and differences in K; null where a field that it needs is not known. */
-export interface PackValues {
-  readonly energyJ: number | null;
-  readonly nominalV: number | null;
-  readonly hottestC: number | null;
-  readonly coldestC: number | null;
-  readonly spreadK: number | null;
-  readonly outletC: number | null;
-  readonly dropPa: number | null;
-}
-type Figure = keyof PackValues;
-const FIGURES: readonly Figure[] = ['energyJ', 'nominalV', 'hottestC', 'coldestC', 'spreadK', 'outletC', 'dropPa'];
-
-const NOTHING: PackValues = {
-  ...{ energyJ: null, nominalV: null, hottestC: null, coldestC: null, spreadK: null, outletC: null, dropPa: null },
-};
+export type PackValues = Readonly<Record<Figure, number | null>>;
 
 /** Fields that the figures rest on and whose uncertainty they carry. */
 const CONTINUOUS = [
   ...(['capacityC', 'nominalV', 'heatPerCellW', 'cellToCoolantWPerK', 'cellToCellWPerK', 'flowM3PerS', 'inletC'] as const),
   ...(['coolantKgPerM3', 'coolantJPerKgK', 'coolantPaS', 'channelWidthM', 'channelHeightM', 'channelLengthM'] as const),
+  ...(['rollOuterM', 'rollCoreM', 'rollLayerM', 'cellOhmPerK'] as const),
 ];
-type Continuous = (typeof CONTINUOUS)[number];
 /** Fields whose uncertainty goes into what a pack comes to; the mass of a cell into its boundaries. */
 export const PACK_U_FIELDS: readonly (keyof Pack)[] = [...CONTINUOUS, 'cellMassKg'];
 
 const NEEDED_TO_COOL = ['rows', 'heatPerCellW', 'cellToCoolantWPerK', 'flowM3PerS', 'inletC', 'coolantKgPerM3', 'coolantJPerKgK'] as const;
 const NEEDED_FOR_DROP = ['coolantPaS', 'channelWidthM', 'channelHeightM', 'channelLengthM'] as const;
+const NEEDED_FOR_ROLL = ['rollOuterM', 'rollCoreM', 'rollLayerM'] as const;
 const NEEDED_FOR_ENERGY = ['capacityC', 'nominalV'] as const;
 
 const absent = (pack: Pack, fields: readonly (keyof Pack)[]): readonly (keyof Pack)[] => fields.filter((field) => pack[field] === null);
@@ -42,17 +33,17 @@ const absent = (pack: Pack, fields: readonly (keyof Pack)[]): readonly (keyof Pa
 /** Channels of the whole pack: those that were counted, else one for each row of each module. */
 const channelsOf = (pack: Pack): number => pack.tubes ?? (pack.rows ?? 0) * pack.modules;
 
-/** Cells of one module, cooled as it is; null where what that needs is not known. */
-export const packState = (pack: Pack): CoolantState | null => {
+/** Cells of one module, cooled as it is, each cut along its row into so many pieces; null where what that needs is not known. */
+const packState = (pack: Pack, cut: number): CoolantState | null => {
   if (absent(pack, NEEDED_TO_COOL).length > 0) return null;
   const inModule = pack.cellsInParallel * pack.bricksPerModule;
   return coolCells({
     way: pack.way,
     rows: pack.rows!,
-    cellsPerRow: inModule / pack.rows!,
-    heatPerCellW: pack.heatPerCellW!,
-    cellToCoolantWPerK: pack.cellToCoolantWPerK!,
-    cellToCellWPerK: pack.cellToCellWPerK,
+    cellsPerRow: (inModule / pack.rows!) * cut,
+    heatPerCellW: pack.heatPerCellW! / cut,
+    cellToCoolantWPerK: pack.cellToCoolantWPerK! / cut,
+    cellToCellWPerK: pack.cellToCellWPerK * cut,
     // each row takes its share of the flow, however many channels lie between the rows
     flowWPerK: (pack.flowM3PerS! / (pack.rows! * pack.modules)) * pack.coolantKgPerM3! * pack.coolantJPerKgK!,
     inletC: pack.inletC!,
@@ -76,13 +67,38 @@ const channelDrop = (pack: Pack): number | null => {
 };
 
 /** What cooling comes to, or what forbids it. */
-const cooled = (pack: Pack): { readonly state: CoolantState | null; readonly fault: string } => {
+const cooled = (pack: Pack, cut = 1): { readonly state: CoolantState | null; readonly fault: string } => {
   try {
-    return { state: packState(pack), fault: '' };
+    return { state: packState(pack, cut), fault: '' };
   } catch (fault) {
     if (!(fault instanceof RangeError)) throw fault;
     return { state: null, fault: fault.message };
   }
+};
+
+/**
+ * Largest current of a cell over the mean of its brick, less one: cells in parallel share by their resistance, which follows the
+ * temperatures that were worked out. What an uneven share does to those temperatures is left out.
+ */
+const unevenCurrentOf = (pack: Pack, state: CoolantState): number | null => {
+  if (pack.cellOhmPerK === null) return null;
+  const bricks = new Map<number, number[]>();
+  for (const [row, cells] of state.cellsC.entries())
+    for (const [place, cellC] of cells.entries()) {
+      const brick = brickOf(pack.lay, pack.bricksPerModule, state.cellsC.length, cells.length, row, place);
+      bricks.set(brick, [...(bricks.get(brick) ?? []), cellC]);
+    }
+  // in proportion: whatever all cells have at 25 °C, and whatever flows through the brick
+  const shares = [...bricks.values()].map((cellsC) => {
+    const currents = parallelCurrents(
+      cellsC.map((ambientC) => ({ ohmAt25: 1, ambientC })),
+      cellsC.length,
+      pack.cellOhmPerK!,
+      0,
+    );
+    return Math.max(...currents.map(({ currentA }) => currentA)) - 1;
+  });
+  return Math.max(...shares);
 };
 
 const valuesOf = (pack: Pack): PackValues => {
@@ -92,42 +108,29 @@ const valuesOf = (pack: Pack): PackValues => {
       ? null
       : packFigures(pack, { ...pack, capacityC: pack.capacityC!, nominalV: pack.nominalV!, massKg: null });
   return {
-    ...NOTHING,
     energyJ: energy?.energyJ ?? null,
     nominalV: energy?.nominalV ?? null,
     dropPa: channelDrop(pack),
-    ...(state && {
-      hottestC: state.hottestC,
-      coldestC: state.coldestC,
-      spreadK: spreadInBrickK(state, pack.lay, pack.bricksPerModule),
-      outletC: state.outletC.reduce((sum, outlet) => sum + outlet, 0) / state.outletC.length,
-    }),
+    hottestC: state?.hottestC ?? null,
+    coldestC: state?.coldestC ?? null,
+    spreadK: state && spreadInBrickK(state, pack.lay, pack.bricksPerModule),
+    outletC: state && state.outletC.reduce((sum, outlet) => sum + outlet, 0) / state.outletC.length,
+    unevenCurrent: state && unevenCurrentOf(pack, state),
+    rollM:
+      absent(pack, NEEDED_FOR_ROLL).length > 0 || pack.rollCoreM! >= pack.rollOuterM!
+        ? null
+        : rollLengthM(pack.rollOuterM!, pack.rollCoreM!, pack.rollLayerM!),
   };
 };
 
-const uOf = (pack: Pack, field: Continuous): number => pack.evidence[field]?.u ?? 0;
-
-/** Moved by one standard uncertainty up and down: half the difference is what it adds. */
-const moved = (pack: Pack, field: Continuous, by: number): Pack => ({ ...pack, [field]: (pack[field] ?? 0) + by });
-
-const half = (up: number | null, down: number | null): number => (up === null || down === null ? 0 : (up - down) / 2);
-
-/** Standard uncertainties of the figures, from those of the fields, each moved by its own; independent. JCGM 100:2008, 5.1.3 note 2. */
-const uncertainties = (pack: Pack): Readonly<Record<Figure, number>> => {
-  const square = Object.fromEntries(FIGURES.map((figure) => [figure, 0])) as Record<Figure, number>;
-  for (const field of CONTINUOUS) {
-    const u = uOf(pack, field);
-    if (u === 0 || pack[field] === null) continue;
-    const [up, down] = [valuesOf(moved(pack, field, u)), valuesOf(moved(pack, field, -u))];
-    for (const figure of FIGURES) square[figure] += half(up[figure], down[figure]) ** 2;
-  }
-  return Object.fromEntries(FIGURES.map((figure) => [figure, Math.sqrt(square[figure])])) as Record<Figure, number>;
-};
+const MODEL: Model<Pack, Figure> = { inputs: CONTINUOUS, figures: FIGURES, valuesOf };
 
 /** A mass with its standard uncertainty. */
 export interface Weighed {
   readonly massKg: number;
   readonly uKg: number;
+  /** box around one, times how many there are, m³; null without an envelope */
+  readonly boxM3: number | null;
 }
 
 /** Masses by part, as the record has them with all that is inside and for as many as there are. */
@@ -135,8 +138,13 @@ export type MassOf = (partId: string) => Weighed | null;
 
 const added = (name: string, masses: readonly (Weighed | null)[]): PackBoundary =>
   masses.every((m) => m !== null)
-    ? { name, massKg: masses.reduce((sum, m) => sum + m.massKg, 0), uKg: Math.hypot(...masses.map((m) => m.uKg)) }
-    : { name, massKg: null, uKg: 0 };
+    ? {
+        name,
+        massKg: masses.reduce((sum, m) => sum + m.massKg, 0),
+        uKg: Math.hypot(...masses.map((m) => m.uKg)),
+        boxM3: masses.every((m) => m.boxM3 !== null) ? masses.reduce((sum, m) => sum + m.boxM3!, 0) : null,
+      }
+    : { name, massKg: null, uKg: 0, boxM3: null };
 
 /** What may be counted as the pack, from the cells alone outwards. */
 export const packBoundaries = (pack: Pack, massOf: MassOf): readonly PackBoundary[] => {
@@ -144,7 +152,8 @@ export const packBoundaries = (pack: Pack, massOf: MassOf): readonly PackBoundar
   const whole = massOf(pack.partId);
   const shields = pack.shields.map(massOf);
   const charger = pack.chargerPartId === null ? null : massOf(pack.chargerPartId);
-  const ofCells = pack.cellMassKg === null ? null : { massKg: cells * pack.cellMassKg, uKg: cells * (pack.evidence.cellMassKg?.u ?? 0) };
+  const ofCells =
+    pack.cellMassKg === null ? null : { massKg: cells * pack.cellMassKg, uKg: cells * (pack.evidence.cellMassKg?.u ?? 0), boxM3: null };
   return [
     added('cells', [ofCells]),
     ...(pack.modulesPartId === null ? [] : [added('modules', [massOf(pack.modulesPartId)])]),
@@ -154,30 +163,30 @@ export const packBoundaries = (pack: Pack, massOf: MassOf): readonly PackBoundar
   ];
 };
 
-/** A figure of a pack, as it is shown: SI, its standard uncertainty, and the sum it comes from with its numbers. */
-export interface PackLine {
-  readonly word: string;
-  readonly text: string;
-  readonly formula: string;
-}
-
-export interface PackReport {
-  readonly values: PackValues;
-  readonly us: Readonly<Record<Figure, number>>;
+export interface PackReport extends Carried<Figure> {
   readonly state: CoolantState | null;
   /** why there is no temperature, where something forbids it */
   readonly fault: string;
   /** labels of the fields that are still to be said, by what they are needed for */
   readonly missing: { readonly energy: readonly string[]; readonly cooling: readonly string[]; readonly drop: readonly string[] };
   readonly issues: readonly Issue[];
-  readonly boundaries: readonly (PackBoundary & { readonly whPerKg: number | null; readonly uWhPerKg: number })[];
-  readonly lines: readonly PackLine[];
+  readonly boundaries: readonly (PackBoundary & {
+    readonly whPerKg: number | null;
+    readonly uWhPerKg: number;
+    /** over the boxes around them; null where one has no envelope */
+    readonly whPerL: number | null;
+  })[];
+  readonly lines: readonly FormulaLine[];
 }
 
 const labels = (fields: readonly (keyof Pack)[]): readonly string[] => fields.map((field) => fieldInput(`pack.${field}` as never).label);
 
-const linesOf = (pack: Pack, { energyJ, hottestC, outletC, dropPa }: PackValues, us: PackReport['us']): readonly PackLine[] => {
-  const lines: PackLine[] = [];
+const linesOf = (
+  pack: Pack,
+  { energyJ, hottestC, outletC, dropPa, rollM, unevenCurrent }: PackValues,
+  us: PackReport['us'],
+): readonly FormulaLine[] => {
+  const lines: FormulaLine[] = [];
   const bricks = pack.bricksPerModule * pack.modules;
   if (energyJ !== null)
     lines.push({
@@ -207,7 +216,66 @@ const linesOf = (pack: Pack, { energyJ, hottestC, outletC, dropPa }: PackValues,
       text: `${withU(dropPa / 1000, us.dropPa / 1000, 3)} kPa`,
       formula: `Darcy–Weisbach, ${channelsOf(pack)} channels${pack.way === 'two passes' ? ', each halved and twice as long, with one turn' : ''}`,
     });
+  if (unevenCurrent !== null && pack.brickA !== null) {
+    const mean = pack.brickA / pack.cellsInParallel;
+    lines.push({
+      word: 'Largest current of a cell',
+      text: `${fixed(mean * (1 + unevenCurrent), 2)} A`,
+      formula: `${fixed(pack.brickA, 1)} A / ${pack.cellsInParallel} cells × ${fixed(100 * (1 + unevenCurrent), 1)} %, shared by the resistance at each temperature`,
+    });
+    if (pack.cellOhm !== null)
+      lines.push({
+        word: 'Loss in the resistance of a cell',
+        text: `${fixed(mean ** 2 * pack.cellOhm, 2)} W`,
+        formula: `(${fixed(mean, 2)} A)² × ${fixed(pack.cellOhm * 1000, 1)} mΩ${pack.heatPerCellW === null ? '' : `; reckoned with ${fixed(pack.heatPerCellW, 2)} W`}`,
+      });
+  }
+  if (rollM !== null)
+    lines.push({
+      word: 'Roll of a cell',
+      text: us.rollM === 0 ? `${fixed(rollM, 3)} m` : `${withU(rollM, us.rollM, 3)} m`,
+      formula: `π/4 × (${fixed(pack.rollOuterM! * 1000, 2)}² − ${fixed(pack.rollCoreM! * 1000, 2)}²) mm² / ${fixed(pack.rollLayerM! * 1000, 3)} mm`,
+    });
+  const finer = hottestC === null ? null : cutFiner(pack);
+  if (finer !== null)
+    lines.push({
+      word: 'Row cut finer',
+      text: `${finer.hottestC.map((c) => fixed(c, 2)).join(' → ')} °C`,
+      formula: `a cell as 1, 2 and 4 pieces, each of one temperature${finer.order === null ? '' : `; the steps fall by order ${fixed(finer.order, 2)}`}`,
+    });
   return lines;
+};
+
+/** What each step outwards adds to the mass, and takes from the energy per mass. */
+const penaltyLines = (boundaries: PackReport['boundaries']): readonly FormulaLine[] => {
+  const whole = boundaries.find(({ name }) => name === 'pack');
+  return boundaries.flatMap((outer) => {
+    if (!whole || !outer.name.startsWith('pack with') || outer.massKg === null || whole.massKg === null) return [];
+    const by = outer.massKg - whole.massKg;
+    const lost = outer.whPerKg === null || whole.whPerKg === null ? '' : `, ${fixed(whole.whPerKg - outer.whPerKg, 1)} Wh/kg less`;
+    return [
+      {
+        word: outer.name.replace('pack with', 'Added by'),
+        text: `${fixed(by, 2)} kg, ${fixed((100 * by) / outer.massKg, 1)} %${lost}`,
+        formula: `${fixed(outer.massKg, 2)} kg − ${fixed(whole.massKg, 2)} kg, of ${fixed(outer.massKg, 2)} kg`,
+      },
+    ];
+  });
+};
+
+/**
+ * Hottest place of a row whose cells are cut into pieces, to see how much it matters that a cell has one temperature, and the order
+ * at which the steps fall: log₂ of one step over the next.
+ *
+ * @returns null where there are no temperatures, or the way of the coolant is not one along the row
+ */
+export const cutFiner = (pack: Pack): { readonly hottestC: readonly number[]; readonly order: number | null } | null => {
+  if (absent(pack, NEEDED_TO_COOL).length > 0 || pack.way !== 'one pass') return null;
+  const states = [1, 2, 4].map((cut) => cooled(pack, cut).state);
+  if (!states.every((state) => state !== null)) return null;
+  const hottestC = states.map((state) => state.hottestC);
+  const [first, second] = [hottestC[1]! - hottestC[0]!, hottestC[2]! - hottestC[1]!];
+  return { hottestC, order: second === 0 || first / second <= 0 ? null : Math.log2(first / second) };
 };
 
 /**
@@ -216,8 +284,16 @@ const linesOf = (pack: Pack, { energyJ, hottestC, outletC, dropPa }: PackValues,
  */
 export const packReport = (pack: Pack, massOf: MassOf): PackReport => {
   const { state, fault } = cooled(pack);
-  const [values, us] = [valuesOf(pack), uncertainties(pack)];
-  const energyU = us.energyJ;
+  const { values, us } = carried(MODEL, pack);
+  const boundaries = packBoundaries(pack, massOf).map((boundary) => {
+    const perMass = values.energyJ === null ? null : energyPerMass(values.energyJ, us.energyJ, boundary);
+    return {
+      ...boundary,
+      whPerKg: perMass?.whPerKg ?? null,
+      uWhPerKg: perMass?.u ?? 0,
+      whPerL: values.energyJ === null || boundary.boxM3 === null ? null : values.energyJ / 3600 / (boundary.boxM3 * 1000),
+    };
+  });
   return {
     values,
     us,
@@ -229,54 +305,20 @@ export const packReport = (pack: Pack, massOf: MassOf): PackReport => {
       drop: labels(absent(pack, NEEDED_FOR_DROP)),
     },
     issues: topologyIssues(pack, { cells: pack.cellsCounted, cellsInModule: pack.cellsInModule }, pack.id),
-    boundaries: packBoundaries(pack, massOf).map((boundary) => {
-      const perMass = values.energyJ === null ? null : energyPerMass(values.energyJ, energyU, boundary);
-      return { ...boundary, whPerKg: perMass?.whPerKg ?? null, uWhPerKg: perMass?.u ?? 0 };
-    }),
-    lines: linesOf(pack, values, us),
+    boundaries,
+    lines: [...linesOf(pack, values, us), ...penaltyLines(boundaries)],
   };
 };
 
-export interface PackDifference {
-  readonly by: PackValues;
-  readonly us: Readonly<Record<Figure, number>>;
+export interface PackDifference extends Carried<Figure> {
   /** in words, with direction, uncertainty and what it rests on */
   readonly sentence: string;
 }
 
-/**
- * One state of a pack against another. A field that two states of the same part have with the same value is the same quantity: it
- * moves both together, and what they share cancels. Two packs share nothing, however alike their figures are.
- */
+/** One state of a pack against another; what two states of the same pack share cancels. */
 export const packDifference = (before: Pack, now: Pack): PackDifference => {
-  const [a, b] = [valuesOf(before), valuesOf(now)];
-  const gap = (x: PackValues, y: PackValues, figure: Figure): number | null =>
-    x[figure] === null || y[figure] === null ? null : y[figure] - x[figure];
-  const square = Object.fromEntries(FIGURES.map((figure) => [figure, 0])) as Record<Figure, number>;
-  for (const field of CONTINUOUS) {
-    const isShared = before.partId === now.partId && before[field] === now[field] && uOf(before, field) === uOf(now, field);
-    const moves: readonly (readonly [Pack, Pack, Pack, Pack])[] = isShared
-      ? [
-          [
-            moved(before, field, uOf(before, field)),
-            moved(now, field, uOf(now, field)),
-            moved(before, field, -uOf(before, field)),
-            moved(now, field, -uOf(now, field)),
-          ],
-        ]
-      : [
-          [moved(before, field, uOf(before, field)), now, moved(before, field, -uOf(before, field)), now],
-          [before, moved(now, field, uOf(now, field)), before, moved(now, field, -uOf(now, field))],
-        ];
-    if ((uOf(before, field) === 0 && uOf(now, field) === 0) || before[field] === null || now[field] === null) continue;
-    for (const [beforeUp, nowUp, beforeDown, nowDown] of moves) {
-      const [up, down] = [[valuesOf(beforeUp), valuesOf(nowUp)] as const, [valuesOf(beforeDown), valuesOf(nowDown)] as const];
-      for (const figure of FIGURES) square[figure] += half(gap(...up, figure), gap(...down, figure)) ** 2;
-    }
-  }
-  const us = Object.fromEntries(FIGURES.map((figure) => [figure, Math.sqrt(square[figure])])) as Record<Figure, number>;
-  const by = Object.fromEntries(FIGURES.map((figure) => [figure, gap(a, b, figure)])) as unknown as PackValues;
-  return { by, us, sentence: differenceText(before, now, a, b, by, us) };
+  const difference = carriedDifference(MODEL, before, now);
+  return { ...difference, sentence: differenceText(before, now, valuesOf(before), valuesOf(now), difference.values, difference.us) };
 };
 
 const differenceText = (before: Pack, now: Pack, a: PackValues, b: PackValues, by: PackValues, us: PackDifference['us']): string => {
@@ -300,38 +342,15 @@ const differenceText = (before: Pack, now: Pack, a: PackValues, b: PackValues, b
   return `The hottest cell of “${now.name}” is at ${fixed(b.hottestC, 1)} °C instead of ${fixed(a.hottestC, 1)} °C, ${than}${spread}${drop}${power}`;
 };
 
-/** A difference below this is none: what is left of sums that cancel. */
-const NO_MORE = 1e-9;
-
-const figureText = (value: number, u: number): string =>
-  Math.abs(value) < NO_MORE ? '0' : u < NO_MORE ? fixed(value, 2) : withU(value, u, 4);
-
-const ROWS: readonly (readonly [word: string, figure: Figure, per: number])[] = [
-  ['Energy, kWh', 'energyJ', READ_IN.kWh.per],
-  ['Nominal voltage, V', 'nominalV', 1],
-  ['Hottest cell, °C', 'hottestC', 1],
-  ['Coldest cell, °C', 'coldestC', 1],
-  ['Largest spread in a brick, K', 'spreadK', 1],
-  ['Coolant out, °C', 'outletC', 1],
-  ['Drop along a channel, kPa', 'dropPa', READ_IN.kPa.per],
+const celsius = { per: 1, unit: '°C', digits: 1 };
+export const PACK_WORDS: readonly FigureWord<Figure>[] = [
+  { figure: 'energyJ', word: 'Energy', shown: READ_IN.kWh },
+  { figure: 'nominalV', word: 'Nominal voltage', shown: READ_IN.V },
+  { figure: 'hottestC', word: 'Hottest cell', shown: celsius },
+  { figure: 'coldestC', word: 'Coldest cell', shown: celsius },
+  { figure: 'spreadK', word: 'Largest spread in a brick', shown: { per: 1, unit: 'K', digits: 1 } },
+  { figure: 'outletC', word: 'Coolant out', shown: celsius },
+  { figure: 'dropPa', word: 'Drop along a channel', shown: READ_IN.kPa },
+  { figure: 'unevenCurrent', word: 'Largest current of a cell over the mean', shown: READ_IN['%'] },
+  { figure: 'rollM', word: 'Roll of a cell', shown: READ_IN.m },
 ];
-
-/** The figures of a pack in a table, as text with ±: of one state, of the one beside it, and what they differ by. */
-export const packRows = (
-  now: Pick<PackReport, 'values' | 'us'>,
-  beside: Pick<PackReport, 'values' | 'us'> | null,
-  difference: Pick<PackDifference, 'by' | 'us'> | null,
-): readonly { readonly word: string; readonly now: string; readonly beside: string; readonly change: string }[] => {
-  const text = (value: number | null | undefined, u: number | undefined, per: number): string =>
-    value === null || value === undefined ? ABSENT : figureText(value / per, (u ?? 0) / per);
-  return ROWS.map(([word, figure, per]) => {
-    const by = difference?.by[figure];
-    const sign = by !== null && by !== undefined && by / per > NO_MORE ? '+' : '';
-    return {
-      word,
-      now: text(now.values[figure], now.us[figure], per),
-      beside: text(beside?.values[figure], beside?.us[figure], per),
-      change: sign + text(by, difference?.us[figure], per),
-    };
-  });
-};

@@ -13,13 +13,13 @@ describe('a pack by its topology', () => {
     expect(pack).toMatchObject({ cells: 384, bricksInSeries: 96 });
     expect([pack.nominalV, pack.energyJ / 3.6e6, pack.cellsKg]).toEqual([350.4, 7.008, 26.88].map((x) => expect.closeTo(x, 9) as number));
     expect([pack.lowestV, pack.highestV]).toEqual([240, expect.closeTo(403.2, 9)]);
-    const perMass = (massKg: number): number => energyPerMass(pack.energyJ, 0, { name: '', massKg, uKg: 0 })!.whPerKg;
+    const perMass = (massKg: number): number => energyPerMass(pack.energyJ, 0, { name: '', massKg, uKg: 0, boxM3: null })!.whPerKg;
     expect([perMass(pack.cellsKg!), perMass(160)]).toEqual([expect.closeTo(260.714, 3), expect.closeTo(43.8, 9)]);
   });
   it('the uncertainty of energy per mass is that of both: 1 % and 2 % are 2.2 %', () => {
-    const { whPerKg, u } = energyPerMass(3.6e6, 3.6e4, { name: '', massKg: 10, uKg: 0.2 })!;
+    const { whPerKg, u } = energyPerMass(3.6e6, 3.6e4, { name: '', massKg: 10, uKg: 0.2, boxM3: null })!;
     expect([whPerKg, u / whPerKg]).toEqual([expect.closeTo(100, 9), expect.closeTo(Math.hypot(0.01, 0.02), 12)]);
-    expect(energyPerMass(3.6e6, 0, { name: '', massKg: null, uKg: 0 })).toBeNull();
+    expect(energyPerMass(3.6e6, 0, { name: '', massKg: null, uKg: 0, boxM3: null })).toBeNull();
   });
   // common practice, no source
   it.each([

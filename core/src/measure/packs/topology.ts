@@ -108,6 +108,8 @@ export interface PackBoundary {
   /** kg and its standard uncertainty; null where a mass in it is not known */
   readonly massKg: number | null;
   readonly uKg: number;
+  /** boxes around what is counted, m³; null where one is not known */
+  readonly boxM3: number | null;
 }
 
 /**

@@ -19,6 +19,9 @@ const VIEWS = [
   { path: 'gauge-studies', word: 'Gauge R&R' },
   { path: 'runs', word: 'Runs' },
   { path: 'packs', word: 'Packs' },
+  { path: 'boards', word: 'Boards' },
+  { path: 'supply', word: 'Supply' },
+  { path: 'heating', word: 'Cab heating' },
 ] as const;
 
 /** Shape and material of the part that is chosen. */
@@ -38,6 +41,9 @@ const VIEWS = [
       @if (isOfSubsystem()) {
         <h1>{{ selection.subsystem()?.name ?? 'All subsystems' }}</h1>
         <span class="soft">of all vehicles</span>
+      } @else if (isOfVehicle()) {
+        <h1>A whole vehicle</h1>
+        <span class="soft">chosen below</span>
       } @else if (selection.part(); as part) {
         <eb-vehicle-mark [place]="place()" />
         <h1>{{ part.name }}</h1>
@@ -81,5 +87,7 @@ export class MeasureFrame {
   );
   /** runs are those of a subsystem, whichever part is chosen */
   protected readonly isOfSubsystem = computed(() => this.url().includes('/measure/runs'));
+  /** the supply and the heating are those of a vehicle */
+  protected readonly isOfVehicle = computed(() => /\/measure\/(?:supply|heating)/.test(this.url()));
   protected readonly place = computed(() => this.open.record().vehicles.findIndex((v) => v.id === this.selection.part()?.vehicleId));
 }

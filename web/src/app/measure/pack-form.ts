@@ -1,13 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { expandedIn, type EvidenceMark as Mark, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
-import { evidence, evidenceFor, fieldInput, fieldLines, type FieldName, type Pack, type PackFields } from '@each-bolt/core/record';
+import type { FieldValue } from '@each-bolt/core/shared';
+import { fieldLines, type Pack, type PackFields } from '@each-bolt/core/record';
 import { PACK_U_FIELDS } from '@each-bolt/core/measure';
 import { ButtonDirective } from 'primeng/button';
 import { OpenStudy } from '../record/open-study';
 import { RowEdits } from '../record/row-edits';
 import { Choose, ChoicesPipe } from '../shared/choose';
-import { EditField } from '../shared/edit-field';
-import { EvidenceMark } from '../shared/evidence-mark';
+import { InputForm } from './input-form';
 
 const WHAT_IF = { title: 'What if', lines: fieldLines('pack', ['name', 'author', 'reason']) };
 const GROUPS = [
@@ -16,6 +15,10 @@ const GROUPS = [
     lines: fieldLines('pack', ['cellsInParallel', 'bricksPerModule', 'modules', 'cellsCounted', 'cellsInModule', 'tubes', 'cellsPerTube']),
   },
   { title: 'Cell', lines: fieldLines('pack', ['cellFormat', 'capacityC', 'nominalV', 'lowestV', 'highestV', 'cellMassKg']) },
+  {
+    title: 'Current of a brick, and the roll',
+    lines: fieldLines('pack', ['brickA', 'cellOhm', 'cellOhmPerK', 'rollOuterM', 'rollCoreM', 'rollLayerM']),
+  },
   {
     title: 'Cooling',
     lines: fieldLines('pack', ['way', 'lay', 'rows', 'heatPerCellW', 'cellToCoolantWPerK', 'cellToCellWPerK', 'flowM3PerS', 'inletC']),
@@ -29,37 +32,8 @@ const GROUPS = [
 /** What is recorded of a pack, field by field from its declaration: with how each is known, its ±, and which parts are its boundaries. */
 @Component({
   selector: 'eb-pack-form',
-  imports: [ButtonDirective, Choose, ChoicesPipe, EditField, EvidenceMark],
-  template: `@for (g of groups(); track g.title) {
-      <h2>{{ g.title }}</h2>
-      <dl [attr.aria-label]="g.title">
-        @for (l of g.lines; track l.field) {
-          <dt>{{ l.label }}</dt>
-          <dd>
-            <eb-edit-field
-              [of]="l.name"
-              [value]="$any(pack()[l.field])"
-              [disabled]="!may()"
-              [fault]="edits.faultOf(pack().id, l.field)"
-              (committed)="edit(l.field, $event)"
-            />
-            @if (uShape(l.field, l.name); as shape) {
-              <eb-edit-field
-                class="u"
-                [label]="'± of ' + l.label"
-                [shape]="shape"
-                [value]="uOf(l.field)"
-                [disabled]="!may() || pack()[l.field] === null"
-                [showUnit]="false"
-                placeholder="±"
-                (committed)="setU(l.field, $event)"
-              />
-            }
-            <eb-mark [mark]="markOf(l.field)" />
-          </dd>
-        }
-      </dl>
-    }
+  imports: [ButtonDirective, Choose, ChoicesPipe, InputForm],
+  template: `<eb-input-form entity="pack" [row]="pack()" [groups]="groups()" [uFields]="uFields" [may]="may()" />
     <h2>What is counted as the pack</h2>
     <dl aria-label="Boundaries">
       <dt>Modules are</dt>
@@ -131,12 +105,8 @@ const GROUPS = [
       margin: 0;
       min-width: 0;
     }
-    dd eb-edit-field,
     dd eb-choose {
       flex: 1;
-    }
-    dd .u {
-      flex: 0 0 62px;
     }
     .shields {
       flex-wrap: wrap;
@@ -150,6 +120,7 @@ export class PackForm {
   readonly pack = input.required<Pack>();
   readonly may = input.required<boolean>();
 
+  protected readonly uFields = PACK_U_FIELDS;
   protected readonly groups = computed(() => (this.pack().isWhatIf ? [WHAT_IF, ...GROUPS] : GROUPS));
   private readonly part = computed(() => this.open.partById().get(this.pack().partId));
   /** parts inside the pack: one line of them is its modules */
@@ -164,29 +135,8 @@ export class PackForm {
   );
   protected readonly shields = computed(() => this.pack().shields.map((id) => ({ id, name: this.open.partById().get(id)?.name ?? '' })));
 
-  protected markOf(field: keyof PackFields): Mark | null {
-    return evidenceFor('pack', this.pack(), field)?.mark ?? null;
-  }
-
-  /** ± in the unit of its field, expanded; null for fields whose uncertainty nothing carries. */
-  protected uShape(field: keyof PackFields, name: FieldName): FieldShape | null {
-    const { shape } = fieldInput(name);
-    return PACK_U_FIELDS.includes(field) && shape.kind === 'number' ? { ...shape, ...expandedIn(shape) } : null;
-  }
-
-  protected uOf(field: keyof PackFields): number | null {
-    return evidenceFor('pack', this.pack(), field)?.u ?? null;
-  }
-
   protected edit(field: keyof PackFields, value: FieldValue): void {
     void this.edits.edit('pack', this.pack(), { [field]: value });
-  }
-
-  /** How the value is known stays as it was. */
-  protected setU(field: keyof PackFields, u: FieldValue): void {
-    const pack = this.pack();
-    const said = evidenceFor('pack', pack, field) ?? evidence('I');
-    void this.edits.edit('pack', pack, { evidence: { ...pack.evidence, [field]: { ...said, u: typeof u === 'number' ? u : null } } });
   }
 
   protected shield(partId: string): void {

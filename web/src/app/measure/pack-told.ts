@@ -1,4 +1,4 @@
-import { packDifference, packReport, type PackReport, type Weighed } from '@each-bolt/core/measure';
+import { packDifference, packReport, type PackDifference, type PackReport, type Weighed } from '@each-bolt/core/measure';
 import type { Pack } from '@each-bolt/core/record';
 
 /** A pack to be worked out, beside another or alone, as it goes to the worker. */
@@ -19,7 +19,7 @@ export interface PackTold {
   /** the first against the other, in words; empty alone */
   readonly sentence: string;
   /** what the hottest cell, the spread and the rest differ by, with standard uncertainty; null alone */
-  readonly difference: Pick<ReturnType<typeof packDifference>, 'by' | 'us'> | null;
+  readonly difference: Pick<PackDifference, 'values' | 'us'> | null;
 }
 
 export const toldOf = ({ pack, beside, masses }: PackAsked): PackTold => {
@@ -30,6 +30,6 @@ export const toldOf = ({ pack, beside, masses }: PackAsked): PackTold => {
   const other = packReport(beside, massOf);
   // what cannot be cooled is told by its own report
   if (report.fault !== '' || other.fault !== '') return { ...ids, report, beside: other, sentence: '', difference: null };
-  const { by, us, sentence } = packDifference(beside, pack);
-  return { ...ids, report, beside: other, sentence, difference: { by, us } };
+  const { values, us, sentence } = packDifference(beside, pack);
+  return { ...ids, report, beside: other, sentence, difference: { values, us } };
 };

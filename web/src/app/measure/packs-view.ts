@@ -1,22 +1,23 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { toObservable, toSignal } from '@angular/core/rxjs-interop';
 import { catchError, map, of, switchMap } from 'rxjs';
-import { blank, nextSequence, type Pack } from '@each-bolt/core/record';
+import { blank, type Pack } from '@each-bolt/core/record';
 import { totalsAt } from '@each-bolt/core/bench';
 import { studyShown } from '@each-bolt/core/cost';
 import { packDoubts, statedDoubts, type Weighed } from '@each-bolt/core/measure';
 import { ButtonDirective } from 'primeng/button';
-import { InputText } from 'primeng/inputtext';
 import { OpenStudy } from '../record/open-study';
-import { RecordService } from '../record/record-service';
-import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { Session } from '../record/session';
 import { Choose, ChoicesPipe } from '../shared/choose';
 import { PackForm } from './pack-form';
 import { PackResults } from './pack-results';
 import { PackWork } from './pack-work';
 import type { PackAsked, PackTold } from './pack-told';
+import { StateBar } from './state-bar';
+import { States } from './states';
+
+/** What makes a layout of the cooling, apart from the cells and the coolant. */
+const LAYOUT = ['way', 'lay', 'rows', 'channelWidthM', 'channelHeightM', 'channelLengthM'] as const satisfies readonly (keyof Pack)[];
 
 interface Shown {
   readonly told: PackTold | null;
@@ -26,49 +27,27 @@ interface Shown {
 /** A battery pack: how it is joined, what it weighs by boundary, how evenly its cells are cooled, and what if. */
 @Component({
   selector: 'eb-packs-view',
-  imports: [ButtonDirective, InputText, Choose, ChoicesPipe, PackForm, PackResults],
+  imports: [ButtonDirective, Choose, ChoicesPipe, PackForm, PackResults, StateBar],
   providers: [PackWork],
   template: `<div class="sheet scroll">
     @if (selection.part(); as part) {
-      <div class="acts">
-        @if (own().length > 0) {
-          <label
-            >State
+      @if (own().length > 0) {
+        <div class="acts">
+          <eb-state-bar [states]="$any(states)" word="pack" />
+          @if (states.may() && layouts().length > 0) {
             <eb-choose
-              label="State of the pack"
-              [value]="chosenId()"
-              (valueChange)="chosenId.set($event)"
-              [options]="states() | ebChoices: 'id' : 'name'"
+              label="This pack with the layout of"
+              value=""
+              (valueChange)="withLayout($event)"
+              [options]="layouts() | ebChoices: 'id' : 'name' : 'with the layout of …'"
             />
-          </label>
-          <label
-            >beside
-            <eb-choose
-              label="Beside it"
-              [value]="besideId()"
-              (valueChange)="besideId.set($event)"
-              [options]="others() | ebChoices: 'id' : 'name' : 'nothing'"
-            />
-          </label>
-        }
-        @if (may()) {
-          @if (own().length === 0) {
-            <button pButton type="button" (click)="begin(part.id)">Record this part as a pack</button>
-          } @else {
-            <form (submit)="whatIf($event, why)">
-              <input
-                pInputText
-                #why
-                type="text"
-                maxlength="400"
-                aria-label="What would a what-if tell?"
-                placeholder="what would it tell?"
-              />
-              <button pButton severity="secondary" type="submit">What if …</button>
-            </form>
           }
-        }
-      </div>
+        </div>
+      } @else if (states.may()) {
+        <div class="acts">
+          <button pButton type="button" (click)="begin(part.id)">Record this part as a pack</button>
+        </div>
+      }
       @if (chosen(); as pack) {
         @if (told(); as t) {
           @if (t.sentence !== '') {
@@ -100,10 +79,7 @@ interface Shown {
         <div class="room">
           <div class="two">
             <div class="inputs">
-              <eb-pack-form [pack]="pack" [may]="may()" />
-              @if (may() && pack.isWhatIf) {
-                <button pButton severity="secondary" type="button" (click)="remove(pack)">Delete this what-if</button>
-              }
+              <eb-pack-form [pack]="pack" [may]="states.may()" />
             </div>
             @if (told(); as t) {
               <eb-pack-results [pack]="pack" [beside]="beside()" [told]="t" />
@@ -174,44 +150,26 @@ interface Shown {
 })
 export class PacksView {
   protected readonly selection = inject(Selection);
-  private readonly edits = inject(RowEdits);
   private readonly open = inject(OpenStudy);
-  private readonly service = inject(RecordService);
-  private readonly session = inject(Session);
   private readonly work = inject(PackWork);
 
-  protected readonly may = computed(() => this.service.can()('pack.add'));
-  protected readonly all = computed(() => this.open.record().packs);
-  protected readonly listed = computed(() => {
-    const vehicles = new Map(this.open.record().vehicles.map((v) => [v.id, v.name]));
-    return this.all().map((pack) => {
-      const part = this.open.partById().get(pack.partId);
-      return { pack, text: `${part?.name ?? ''} of ${vehicles.get(part?.vehicleId ?? '') ?? ''}, ${pack.name}` };
-    });
-  });
-  protected readonly own = computed(() => this.all().filter((pack) => pack.partId === this.selection.part()?.id));
-  /** a what-if is what one looks at, beside what is recorded */
-  protected readonly chosenId = linkedSignal(() => this.own().at(-1)?.id ?? '');
-  protected readonly chosen = computed(() => this.own().find((pack) => pack.id === this.chosenId()) ?? this.own()[0] ?? null);
-  protected readonly states = computed(() => this.own().map(({ id, name }) => ({ id, name })));
-  /** any other pack of the study: another state of this one, or another vehicle’s */
-  protected readonly others = computed(() => {
-    const vehicles = new Map(this.open.record().vehicles.map((v) => [v.id, v.name]));
-    const parts = this.open.partById();
-    return this.all()
-      .filter((pack) => pack.id !== this.chosen()?.id)
-      .map((pack) => ({
-        id: pack.id,
-        name:
-          pack.partId === this.chosen()?.partId
-            ? pack.name
-            : `${pack.name}, ${vehicles.get(parts.get(pack.partId)?.vehicleId ?? '') ?? ''}`,
-      }));
-  });
-  protected readonly besideId = linkedSignal(() => this.own().find((pack) => pack.id !== this.chosenId() && !pack.isWhatIf)?.id ?? '');
-  protected readonly beside = computed(
-    () => this.all().find((pack) => pack.id === this.besideId() && pack.id !== this.chosen()?.id) ?? null,
+  protected readonly states = new States(
+    'pack',
+    (pack) => pack.partId,
+    computed(() => this.selection.part()?.id ?? null),
+    (pack) => this.vehicleOf(pack.partId),
   );
+  protected readonly own = this.states.own;
+  protected readonly chosen = this.states.chosen;
+  protected readonly beside = this.states.beside;
+  protected readonly listed = computed(() =>
+    this.states.all().map((pack) => ({
+      pack,
+      text: `${this.open.partById().get(pack.partId)?.name ?? ''} of ${this.vehicleOf(pack.partId)}, ${pack.name}`,
+    })),
+  );
+  /** packs whose layout this one may be tried with */
+  protected readonly layouts = computed(() => this.states.others());
 
   private readonly asked = computed((): PackAsked | null => {
     const [pack, beside] = [this.chosen(), this.beside()];
@@ -253,35 +211,25 @@ export class PacksView {
     void this.selection.choose({ part: pack.partId });
   }
 
-  protected async begin(partId: string): Promise<void> {
-    const fields = blank('pack', { partId, sequence: 0, name: 'as recorded', isWhatIf: false });
-    const id = await this.edits.add('pack', fields);
-    if (id !== null) this.chosenId.set(id);
+  protected begin(partId: string): void {
+    void this.states.begin(blank('pack', { partId, sequence: 0, name: 'as recorded', isWhatIf: false }));
   }
 
-  /** The chosen state once more, to be changed. */
-  protected async whatIf(event: Event, why: HTMLInputElement): Promise<void> {
-    event.preventDefault();
-    const now = this.chosen();
-    if (!now) return;
-    const { id: _id, version: _version, ...fields } = now;
-    const count = this.own().filter((pack) => pack.isWhatIf).length + 1;
-    const id = await this.edits.add('pack', {
-      ...fields,
-      sequence: nextSequence(this.own()),
-      name: `what if ${count}`,
-      isWhatIf: true,
-      author: this.session.person?.name ?? '',
-      reason: why.value.trim(),
-    });
-    if (id === null) return;
-    why.value = '';
-    this.chosenId.set(id);
-    this.besideId.set(now.id);
+  /** The chosen pack cooled as another is: how the coolant goes, how bricks lie, its rows and channels. */
+  protected withLayout(id: string): void {
+    const other = this.states.all().find((pack) => pack.id === id);
+    const name = this.layouts().find((layout) => layout.id === id)?.name ?? '';
+    const own = this.chosen();
+    if (!other || !own) return;
+    // rows that would not share out its cells stay its own
+    const fits = other.rows !== null && (own.cellsInParallel * own.bricksPerModule) % other.rows === 0;
+    const fields = LAYOUT.filter((field) => field !== 'rows' || fits).map((field) => [field, other[field]]);
+    void this.states.whatIf(`cooled as ${name}`, Object.fromEntries(fields) as Partial<Pack>);
   }
 
-  protected async remove(pack: Pack): Promise<void> {
-    await this.edits.remove('pack', pack);
+  private vehicleOf(partId: string): string {
+    const vehicleId = this.open.partById().get(partId)?.vehicleId;
+    return this.open.record().vehicles.find(({ id }) => id === vehicleId)?.name ?? '';
   }
 
   private massOf(partId: string): Weighed | null {
@@ -290,6 +238,9 @@ export class PacksView {
     const totals = place === undefined ? null : totalsAt(rolled, place);
     if (!totals) return null;
     const { massKg, massUKg } = studyShown(totals, true);
-    return massKg === null ? null : { massKg, uKg: massUKg ?? 0 };
+    const part = this.open.partById().get(partId);
+    const { lengthM = null, widthM = null, heightM = null } = part ?? {};
+    const boxM3 = lengthM === null || widthM === null || heightM === null ? null : lengthM * widthM * heightM * (part?.quantity ?? 1);
+    return massKg === null ? null : { massKg, uKg: massUKg ?? 0, boxM3 };
   }
 }

@@ -9,6 +9,7 @@ import {
   readAs,
   threeDigits,
   unitWord,
+  withU,
   type FieldValue,
   type ShownUnit,
 } from '@each-bolt/core/shared';
@@ -18,11 +19,16 @@ import {
   fluidsOf,
   loopOf,
   placedParts,
+  portsById,
+  runDetails,
   runTotals,
   runsOf,
   sameResistance,
   type Run,
 } from '@each-bolt/core/measure';
+import { totalsAt } from '@each-bolt/core/bench';
+import { studyShown } from '@each-bolt/core/cost';
+import type { Part } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { Choose, ChoicesPipe } from '../shared/choose';
@@ -30,6 +36,9 @@ import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { EditField } from '../shared/edit-field';
 import { ListTable, type TableColumn } from '../shared/list-table';
 import { VehicleMark } from '../shared/vehicle-mark';
+import { RunCases } from './run-cases';
+import { RunCircuit } from './run-circuit';
+import { RunEnds } from './run-ends';
 
 const ABSOLUTE_ZERO_C = -273.15;
 
@@ -60,7 +69,7 @@ const NOT_SAID = '–';
 /** Hoses, pipes and cables of a subsystem on every vehicle: how much of them, what is inside, what they cost in pressure and voltage. */
 @Component({
   selector: 'eb-runs-view',
-  imports: [Choose, ChoicesPipe, DataTable, TableHead, TableRow, EditField, ListTable, VehicleMark],
+  imports: [Choose, ChoicesPipe, DataTable, TableHead, TableRow, EditField, ListTable, VehicleMark, RunCases, RunCircuit, RunEnds],
   template: `<div class="sheet scroll">
     @if (every().length === 0) {
       <p class="soft">
@@ -77,7 +86,7 @@ const NOT_SAID = '–';
             }
           </tr>
         </ng-template>
-        <ng-template [ebRow]="totals()" track="word" let-r>
+        <ng-template [ebRow]="allTotals()" track="word" let-r>
           <tr>
             <th scope="row">{{ r.word }}</th>
             @for (cell of r.cells; track $index) {
@@ -118,9 +127,23 @@ const NOT_SAID = '–';
             }
           </p>
         }
+        @for (c of circuits(); track c.vehicle) {
+          <eb-run-circuit [vehicle]="c.vehicle" [runs]="c.runs" [densityKgPerM3]="density.value()!" [viscosityPaS]="viscosity.value()!" />
+        }
         <p class="soft">{{ aluminium }}</p>
       </section>
+      <eb-run-cases
+        [runs]="every()"
+        [isOfThem]="isOfThem()"
+        [timesOf]="timesOf()"
+        [fluid]="fluid() === notSaid ? '' : fluid()"
+        [densityKgPerM3]="density.value()!"
+        [viscosityPaS]="viscosity.value()!"
+      />
       <eb-list-table label="All runs" [rows]="every()" [columns]="columns()" file="runs.csv" />
+    }
+    @if (selection.part()) {
+      <eb-run-ends />
     }
   </div>`,
   styles: `
@@ -154,11 +177,11 @@ const NOT_SAID = '–';
 })
 export class RunsView {
   private readonly open = inject(OpenStudy);
-  private readonly selection = inject(Selection);
+  protected readonly selection = inject(Selection);
 
   private readonly flow = asked('Flow', READ_IN['l/min'], 10);
-  private readonly density = asked('Density', { per: 1, unit: 'kg/m³', digits: 0 }, 1065);
-  private readonly viscosity = asked('Viscosity', READ_IN['mPa s'], 2.8);
+  protected readonly density = asked('Density', { per: 1, unit: 'kg/m³', digits: 0 }, 1065);
+  protected readonly viscosity = asked('Viscosity', READ_IN['mPa s'], 2.8);
   private readonly shutOff = asked('Pump, pressure at no flow', READ_IN.kPa, null);
   private readonly largest = asked('Pump, flow at no pressure', READ_IN['l/min'], null);
   private readonly current = asked('Current', { per: 1, unit: 'A', digits: 1 }, 10);
@@ -167,18 +190,22 @@ export class RunsView {
 
   protected readonly vehicles = computed(() => this.open.record().vehicles.map(({ id, name }, place) => ({ id, name, place })));
   private readonly placed = computed(() => placedParts(this.open.record().parts));
-  protected readonly every = computed((): readonly (Run & { readonly id: string })[] => {
+  protected readonly notSaid = NOT_SAID;
+  protected readonly isOfThem = computed(() => {
     const [placed, subsystem] = [this.placed(), this.selection.subsystem()?.id ?? null];
-    return runsOf(
-      this.open.record(),
-      (part) => subsystem === null || placed.get(part.id)?.subsystemId === subsystem,
-      (id) => placed.get(id)?.times ?? 1,
-    ).map((run) => ({ ...run, id: run.connection.id }));
+    return (part: Part): boolean => subsystem === null || placed.get(part.id)?.subsystemId === subsystem;
   });
+  protected readonly timesOf = computed(() => {
+    const placed = this.placed();
+    return (id: string): number => placed.get(id)?.times ?? 1;
+  });
+  protected readonly every = computed((): readonly (Run & { readonly id: string })[] =>
+    runsOf(this.open.record(), this.isOfThem(), this.timesOf()).map((run) => ({ ...run, id: run.connection.id })),
+  );
   private readonly byVehicle = computed(() =>
     this.vehicles().map((vehicle) => ({ vehicle, runs: this.every().filter(({ part }) => part.vehicleId === vehicle.id) })),
   );
-  protected readonly totals = computed(() => {
+  private readonly totals = computed(() => {
     const each = this.byVehicle().map(({ runs }) => runTotals(runs));
     const lacks = (many: number, what: string): string => (many === 0 ? '' : `${counted(many, 'piece', 'pieces')} without ${what}`);
     return [0, 1, 2].flatMap((k) => {
@@ -189,11 +216,13 @@ export class RunsView {
         cells: cells.map((t) => (t.pieces === 0 ? { text: 'none', lacks: '' } : { lacks: '', ...of(t) })),
       });
       const metres = (value: number): string => inUnit(READ_IN.m, value);
+      const metresWithU = (value: number, u: number): string =>
+        u === 0 ? metres(value) : `${withU(readAs(READ_IN.m, value), readAs(READ_IN.m, u), 3)} ${unitWord('m')}`;
       const plural = `${kind[0]!.toUpperCase()}${kind.slice(1)}s`;
       return [
         row(`${plural}, pieces`, (t) => ({ text: fixed(t.pieces, 0) })),
         row(`${plural}, length`, (t) => ({
-          text: t.meanM === null ? ABSENT : metres(t.lengthM),
+          text: t.meanM === null ? ABSENT : metresWithU(t.lengthM, t.lengthUM),
           lacks: lacks(t.withoutLength, 'a length'),
         })),
         row(`${plural}, mean piece`, (t) => ({ text: t.meanM === null ? ABSENT : metres(t.meanM) })),
@@ -209,6 +238,42 @@ export class RunsView {
       ];
     });
   });
+  protected readonly allTotals = computed(() => [...this.totals(), ...this.details()]);
+  /** how lines are led and held, by vehicle */
+  private readonly details = computed(() => {
+    const [ports, record] = [portsById(this.open.record()), this.open.record()];
+    const each = this.byVehicle().map(({ runs }) => runDetails(runs, record.fastenerSets, ports, this.timesOf(), (id) => this.massOf(id)));
+    const row = (word: string, of: (d: (typeof each)[number]) => { readonly text: string; readonly lacks?: string }) => ({
+      word,
+      cells: each.map((d) => (d.pieces === 0 ? { text: 'none', lacks: '' } : { lacks: '', ...of(d) })),
+    });
+    return [
+      row(`Fluid inside, at ${fixed(this.density.value()!, 0)} kg/m³`, (d) => ({ text: gramsText(d.fluidM3 * this.density.value()!, 0) })),
+      row('Parts they are on, dry', (d) => ({
+        text: d.dryKg === null ? ABSENT : gramsText(d.dryKg, 0),
+        lacks: d.withoutMass === 0 ? '' : `${counted(d.withoutMass, 'part')} without a mass`,
+      })),
+      row('Rigid share of hoses and pipes, by length', (d) => ({
+        text: d.rigidFraction === null ? ABSENT : `${fixed(100 * d.rigidFraction, 0)} %`,
+      })),
+      row('Length over the straight line of their ends', (d) => ({
+        text: d.overStraight === null ? ABSENT : `${fixed(d.overStraight, 2)} times`,
+        lacks: d.overStraight === null || d.placedPieces === d.pieces ? '' : `of ${counted(d.placedPieces, 'piece')} with both ends placed`,
+      })),
+      row('Clips, push pins and ties', (d) => ({ text: fixed(d.guides, 0) })),
+      row('Fasteners and clips for each piece', (d) => ({ text: d.holdersPerPiece === null ? ABSENT : fixed(d.holdersPerPiece, 2) })),
+    ];
+  });
+  /** hoses and pipes with ends, by vehicle: those of a circuit */
+  protected readonly circuits = computed(() =>
+    this.byVehicle().flatMap(({ vehicle, runs }) => {
+      const own = runs.filter(
+        ({ kind, connection: line }) =>
+          kind !== 'cable' && (line.fluid || NOT_SAID) === this.fluid() && (line.fromPortId !== null || line.toPortId !== null),
+      );
+      return own.length === 0 ? [] : [{ vehicle: vehicle.name, runs: own }];
+    }),
+  );
   protected readonly fluids = computed(() =>
     fluidsOf(this.every()).map((id) => ({ id: id === '' ? NOT_SAID : id, name: id === '' ? 'not said' : id })),
   );
@@ -273,6 +338,15 @@ export class RunsView {
     const { area, mass } = sameResistance(copper!, aluminium!);
     return `Aluminium for copper at the same resistance: ${fixed(area, 2)} times the cross-section, ${fixed(100 * mass, 0)} % of the mass.`;
   })();
+
+  private massOf(partId: string): number | null {
+    const { rolled } = this.open.rollUp();
+    const place = rolled.outline.placeOf.get(partId);
+    const totals = place === undefined ? null : totalsAt(rolled, place);
+    const massKg = totals === null ? null : studyShown(totals, true).massKg;
+    // of one: the roll-up has all there are of it inside what holds it
+    return massKg === null ? null : massKg / (this.open.partById().get(partId)?.quantity ?? 1);
+  }
 
   protected take(into: Asked, value: FieldValue): void {
     const isFit = typeof value === 'number' ? value > into.above : into.isOptional;

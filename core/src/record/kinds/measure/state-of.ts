@@ -10,6 +10,4 @@ export const STATE = {
 } as const;
 
 export const stateFaults = (row: { readonly id: string; readonly isWhatIf: boolean; readonly reason: string }): readonly Issue[] =>
-  row.isWhatIf && row.reason.trim() === ''
-    ? [issue('no-reason', 'A what-if needs its reason: what would it tell?', 'reason', row.id)]
-    : [];
+  row.isWhatIf && row.reason.trim() === '' ? [issue('no-reason', 'A what-if needs its reason: what would it tell?', 'reason', row.id)] : [];

@@ -1,0 +1,125 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { expandedIn, type EvidenceMark as Mark, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
+import { evidence, evidenceFor, fieldInput, type Entity, type EvidenceOf, type FieldName, type RowOf } from '@each-bolt/core/record';
+import { RowEdits } from '../record/row-edits';
+import { EditField } from '../shared/edit-field';
+import { EvidenceMark } from '../shared/evidence-mark';
+
+interface Line {
+  readonly field: string;
+  readonly name: FieldName;
+  readonly label: string;
+}
+
+/** Fields of a record under their headings, each edited in place, with how it is known and its ±. */
+@Component({
+  selector: 'eb-input-form',
+  imports: [EditField, EvidenceMark],
+  template: `@for (g of groups(); track g.title) {
+    <h2>{{ g.title }}</h2>
+    <dl [attr.aria-label]="g.title">
+      @for (l of g.lines; track l.field) {
+        <dt>{{ l.label }}</dt>
+        <dd>
+          <eb-edit-field
+            [of]="l.name"
+            [value]="valueOf(l.field)"
+            [disabled]="!may()"
+            [fault]="edits.faultOf(row().id, l.field)"
+            (committed)="edit(l.field, $event)"
+          />
+          @if (uShape(l); as shape) {
+            <eb-edit-field
+              class="u"
+              [label]="'± of ' + l.label"
+              [shape]="shape"
+              [value]="uOf(l.field)"
+              [disabled]="!may() || valueOf(l.field) === null"
+              [showUnit]="false"
+              placeholder="±"
+              (committed)="setU(l.field, $event)"
+            />
+          }
+          <eb-mark [mark]="markOf(l.field)" />
+        </dd>
+      }
+    </dl>
+  }`,
+  styles: `
+    :host {
+      display: block;
+    }
+    h2 {
+      margin: 12px 0 2px;
+      font-size: 14px;
+    }
+    dl {
+      display: grid;
+      grid-template-columns: minmax(110px, 3fr) minmax(190px, 4fr);
+      gap: 1px 8px;
+      align-items: center;
+      margin: 0;
+      font-size: 13px;
+    }
+    dd {
+      display: flex;
+      gap: 4px;
+      align-items: center;
+      margin: 0;
+      min-width: 0;
+    }
+    dd eb-edit-field {
+      flex: 1;
+    }
+    dd .u {
+      flex: 0 0 62px;
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class InputForm {
+  protected readonly edits = inject(RowEdits);
+  readonly entity = input.required<Entity>();
+  readonly row = input.required<RowOf<Entity>>();
+  readonly groups = input.required<readonly { readonly title: string; readonly lines: readonly Line[] }[]>();
+  /** fields whose uncertainty something carries */
+  readonly uFields = input<readonly string[]>([]);
+  readonly may = input.required<boolean>();
+
+  private readonly fields = computed(() => this.row() as unknown as Readonly<Record<string, FieldValue>>);
+  private readonly known = computed((): EvidenceOf => (this.row() as { readonly evidence?: EvidenceOf }).evidence ?? {});
+
+  protected valueOf(field: string): never {
+    return this.fields()[field] as never;
+  }
+
+  protected markOf(field: string): Mark | null {
+    return this.evidenceOf(field)?.mark ?? null;
+  }
+
+  /** ± in the unit of its field, expanded; null for fields whose uncertainty nothing carries. */
+  protected uShape({ field, name }: Line): FieldShape | null {
+    const { shape } = fieldInput(name);
+    return this.uFields().includes(field) && shape.kind === 'number' ? { ...shape, ...expandedIn(shape) } : null;
+  }
+
+  protected uOf(field: string): number | null {
+    return this.evidenceOf(field)?.u ?? null;
+  }
+
+  protected edit(field: string, value: FieldValue): void {
+    void this.edits.edit(this.entity(), this.row(), { [field]: value } as never);
+  }
+
+  /** How the value is known stays as it was. */
+  protected setU(field: string, u: FieldValue): void {
+    const said = this.evidenceOf(field) ?? evidence('I');
+    void this.edits.edit(this.entity(), this.row(), {
+      evidence: { ...this.known(), [field]: { ...said, u: typeof u === 'number' ? u : null } },
+    } as never);
+  }
+
+  private evidenceOf(field: string): ReturnType<typeof evidenceFor> {
+    return evidenceFor(this.entity() as 'pack', this.row() as RowOf<'pack'>, field as never);
+  }
+}
