@@ -106,7 +106,7 @@ test('lines of a subsystem stand side by side, with what they cost in pressure; 
   await page.goto(`/studies/${study.id}/measure/runs`);
   const totals = page.getByRole('table', { name: 'Runs by vehicle' });
   await expect(totals.getByRole('row', { name: /^Hoses, pieces/ })).toContainText('3');
-  await expect(totals.getByRole('row', { name: /^Hoses, length/ })).toContainText('3 m');
+  await expect(totals.getByRole('row', { name: /^Hoses, length/ })).toContainText('3.00 ± 0.12 m');
   await expect(totals.getByRole('row', { name: /^Hoses, length/ })).toContainText('1 piece without a length');
   // two of π/4 · 19² mm² · 1.5 m
   await expect(totals.getByRole('row', { name: /^Hoses, fluid inside/ })).toContainText('0.851 l');

@@ -81,6 +81,9 @@ export type IdentificationFields = FieldsOf['identification'];
 export type SectionFields = FieldsOf['section'];
 export type HolePatternFields = FieldsOf['holePattern'];
 export type PackFields = FieldsOf['pack'];
+export type BoardDutyFields = FieldsOf['boardDuty'];
+export type HeatingFields = FieldsOf['heating'];
+export type SupplyFields = FieldsOf['supply'];
 
 /** Where a part hangs. */
 export type Place = Pick<PartFields, 'vehicleId' | 'subsystemId' | 'parentId'>;

@@ -30,7 +30,9 @@ import { insertFile, linkFile, type StoredFile } from '../files/queries';
 import { readScan } from '../files/scan-file';
 import { benchOps, type DemoBench } from './demo-bench';
 import { demoMeasureOps, demoScans, type DemoMeasure } from './demo-measure';
+import { demoPictures } from './demo-pictures';
 import { sessionOps, type DemoSession } from './demo-sessions';
+import { systemOps, type DemoSystems } from './demo-systems';
 import { earlierOps, type DemoEarlier } from './demo-earlier';
 import { insertPerson, peopleCount, type NewPerson } from '../people/queries';
 import { anyStudy } from '../record/queries';
@@ -213,15 +215,19 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
   const sessions = await json<readonly DemoSession[]>('benches.json');
   const recorded = applyOps(emptyRecord(study), [...bones.ops.slice(1), ...parts], 1);
   const measured = await json<DemoMeasure>('measure.json');
+  const removed = sessionOps(sessions, recorded, names);
+  const systems = await json<DemoSystems>('systems.json');
   const ops = [
     ...bones.ops,
     ...parts,
-    ...sessionOps(sessions, recorded, names),
+    ...removed,
+    ...systemOps(systems, applyOps(recorded, removed, 1), names),
     ...demoPlanOps(plan, names, demo.study.currency, demo.study.priceYear, today),
     ...questionOps(demo, study, people, partId),
     ...demoMeasureOps(measured, partId, (tag) => partNamed(tag).fields.materialId, randomUUID),
   ];
   const scans = demoScans(measured, partId, randomUUID);
+  const pictures = await demoPictures(recorded.parts, systems.pictures, randomUUID);
   const usual = { calendar, choiceWeights, usualHazards };
   // over and archived: what planning learns from
   const earlier = await json<DemoEarlier>('city-vans.json');
@@ -230,14 +236,14 @@ const prepare = async (dir: string, today: string): Promise<Prepared> => {
   return {
     people,
     studyId: study.id,
-    files: scans.map(({ bytes }) => readScan(bytes, 'demo.stl')),
+    files: [...scans.map(({ bytes }) => readScan(bytes, 'demo.stl')), ...pictures.map(({ file }) => file)],
     changes: [
       beside((id) => earlierOps(earlier, id, usual, randomUUID), people),
       beside((id) => benchOps(bench, id, usual, randomUUID), people),
       // last, so that it stands first among the studies
       { studyId: study.id, change: changeOf(ops) },
       // once their files are there
-      { studyId: study.id, change: changeOf(scans.map(({ op }) => op)) },
+      { studyId: study.id, change: changeOf([...scans, ...pictures].map(({ op }) => op)) },
     ],
   };
 };

@@ -12,10 +12,12 @@ export interface SupplyNode {
   readonly isFed: boolean;
   /** what it takes from its feed, A; null where a load below it does not say what it takes */
   readonly takesA: number | null;
-  /** lost in the line that leads to it, out and back, V; null where that cannot be told */
+  /** lost in the line that leads to it, out and back, V; null where that cannot be told; nothing from one point to another of a part */
   readonly dropV: number | null;
   /** what reaches it, V */
   readonly reachesV: number | null;
+  /** a line on the way is not recorded, so that less may reach it */
+  readonly isAtMost: boolean;
   /** the line that leads to it, in words; empty where none is recorded */
   readonly line: string;
 }
@@ -145,14 +147,23 @@ export const supplyTree = (record: Pick<StudyRecord, 'supplies' | 'parts' | 'con
   const walk = (point: Supply, feed: SupplyNode | null): void => {
     const line = known.lines.get(point.connectionId ?? '');
     const takesA = takes(point, known);
-    const ohm = line === undefined ? 0 : lineOhm(line);
-    const dropV = feed === null ? null : takesA === null || ohm === null ? (line === undefined ? 0 : null) : takesA * ohm;
+    const isOnePart = feed?.part.id === point.partId;
+    const ohm = line === undefined ? (isOnePart ? 0 : null) : lineOhm(line);
+    const dropV = feed === null || ohm === null ? null : ohm === 0 ? 0 : takesA === null ? null : takesA * ohm;
+    const makesOwn = feed?.point.role === 'source' || feed?.point.role === 'converts';
+    const isAtMost = feed !== null && ((feed.isAtMost && !makesOwn) || (line === undefined && !isOnePart));
     const upV = feed === null ? null : givesV(feed);
     const isFed = feed === null ? point.role === 'source' : feed.isFed;
     const reachesV =
-      feed === null ? (point.role === 'source' ? point.voltageV : null) : !isFed || upV === null || dropV === null ? null : upV - dropV;
+      feed === null
+        ? point.role === 'source'
+          ? point.voltageV
+          : null
+        : !isFed || upV === null || (dropV === null && line !== undefined)
+          ? null
+          : upV - (dropV ?? 0);
     const node: SupplyNode = {
-      ...{ point, part: parts.get(point.partId)!, depth: feed === null ? 0 : feed.depth + 1, isFed, takesA, dropV, reachesV },
+      ...{ point, part: parts.get(point.partId)!, depth: feed === null ? 0 : feed.depth + 1, isFed, takesA, dropV, reachesV, isAtMost },
       line: line === undefined ? '' : lineText(line),
     };
     nodes.push(node);

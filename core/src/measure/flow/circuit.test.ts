@@ -1,13 +1,4 @@
-import {
-  blank,
-  emptyRecord,
-  type Connection,
-  type Part,
-  type Passage,
-  type Port,
-  type RunChange,
-  type StudyRecord,
-} from '../../record';
+import { blank, emptyRecord, type Connection, type Part, type Passage, type Port, type RunChange, type StudyRecord } from '../../record';
 import { FULL_ROWS } from '../../../testing/rows';
 import { testId } from '../../../testing/teardown';
 import { circuitOf } from './circuit';
@@ -106,6 +97,11 @@ describe('a coolant circuit from its recorded ports', () => {
     expect(flowOf('pack, through') / flowOf('core, through')).toBeCloseTo(2, 3);
     expect(flowOf('pump, through')).toBeCloseTo(flowOf('pack, through') + flowOf('core, through'), 12);
   });
+  it('a pipe with ports of its own leads from one to the other: they are not one place', () => {
+    const ports = [...PORTS, port(7, 3, 'pipe, this end'), port(8, 3, 'pipe, that end')];
+    const { links, issues } = circuit([hose(1, 4, 2, 7), hose(2, 3, 7, 8), hose(3, 4, 8, 3), BACK], [PUMP, PACK], ports);
+    expect([issues, links.length]).toEqual([[], 6]);
+  });
   it('a loop without a pump, a line without an end, one without a bore, and a way without data are named; the rest is worked out', () => {
     expect(circuit([OUT, BACK], [{ ...PUMP, does: 'resists' }, PACK]).issues).toMatchObject([{ code: 'loop-without-pump' }]);
     const cut = circuit([OUT, { ...BACK, toPortId: null }], [PUMP, PACK]);
@@ -153,6 +149,22 @@ describe('a what-if of lines', () => {
     expect(connections.map(({ lengthEachM }) => lengthEachM)).toEqual([expect.closeTo(1.5, 12), 2.2]);
     expect(told).toEqual(['“pack in” from 2 000 0 0 to 1 500 0 0 mm', 'hose of “hose out” 1.500 m instead of 2 m']);
   });
+  // worked out by hand: from 0.1 over 1.9 / 0.6 to 2 / 0: 2.50566 m; to 1 / 0.6 instead, past the point: 1.08167 m
+  it('a line passes by the route point that it would only go back to', () => {
+    const led = { ...OUT, route: [[1.9, 0.6, 0]] as const, lengthEachM: 2.6 };
+    const { connections } = changedRuns(
+      { connections: [led], ports: PORTS, parts: PARTS, runChanges: [change(1, { portId: testId(103), xM: 1, yM: 0.6, zM: 0 })] },
+      { id: testId(500) },
+    );
+    const was = Math.hypot(1.8, 0.6) + Math.hypot(0.1, 0.6);
+    expect(connections[0]).toMatchObject({ route: [], lengthEachM: expect.closeTo(2.6 + Math.hypot(0.9, 0.6) - was, 9) as number });
+    // moved further out it is still led over the point
+    const out = changedRuns(
+      { connections: [led], ports: PORTS, parts: PARTS, runChanges: [change(1, { portId: testId(103), xM: 2.4, yM: 0, zM: 0 })] },
+      { id: testId(500) },
+    );
+    expect(out.connections[0]).toMatchObject({ route: led.route });
+  });
   it('a line is shortened, or left out', () => {
     const { connections } = changed(
       change(1, { change: 'another length', connectionId: OUT.id, lengthEachM: 0.9 }),
@@ -194,7 +206,7 @@ describe('a what-if of lines', () => {
     );
     expect(rows.slice(0, 2).map(({ word, recorded, would, change: by }) => [word, recorded, would, by])).toEqual([
       ['Lines, pieces', '2', '2', '0'],
-      ['Length, m', '4.200', '3.700', '−0.500 (−12 %)'],
+      ['Hoses and pipes, m', '4.200', '3.700', '−0.500 (−12 %)'],
     ]);
     // π/4 · 16² mm² · 0.5 m = 0.1005 l less
     expect(rows[2]!.change).toMatch(/^−0\.101/);

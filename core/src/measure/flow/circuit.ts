@@ -25,9 +25,9 @@ export interface Circuit {
 
 type Recorded = Pick<StudyRecord, 'ports' | 'passages' | 'parts'>;
 
-/** Ports of a part that no passage goes through are one place: a tee, a tank. */
-const nodeNames = ({ ports, passages }: Recorded): ReadonlyMap<string, string> => {
-  const through = new Set(passages.map(({ partId }) => partId));
+/** Ports of a part with neither a passage nor a line of its own are one place: a tee, a tank. */
+const nodeNames = ({ ports, passages }: Recorded, runs: readonly Run[]): ReadonlyMap<string, string> => {
+  const through = new Set([...passages.map(({ partId }) => partId), ...runs.map(({ part }) => part.id)]);
   return new Map(ports.map((port) => [port.id, through.has(port.partId) ? port.id : `part ${port.partId}`]));
 };
 
@@ -83,7 +83,7 @@ const withoutDeadEnds = <L extends NetworkLink>(links: readonly L[]): { readonly
  * @source pumps and resistances by the square of the flow; lines by Darcy–Weisbach with Colebrook–White
  */
 export const circuitOf = (record: Recorded, runs: readonly Run[], fluid: FluidData): Circuit => {
-  const nodes = nodeNames(record);
+  const nodes = nodeNames(record, runs);
   const issues: Issue[] = [];
   const names = new Map(record.parts.map((part) => [part.id, part.name]));
   const links: (NetworkLink & { readonly id: string; readonly does: CircuitLink['does']; readonly run: Run | null })[] = [];

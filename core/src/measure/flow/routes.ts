@@ -13,10 +13,10 @@ export interface Route {
 
 export type PortsById = ReadonlyMap<string, Port>;
 
-const placeOf = (port: Port | undefined): Triple | null =>
+export const placeOf = (port: Port | undefined): Triple | null =>
   port === undefined || port.xM === null || port.yM === null || port.zM === null ? null : [port.xM, port.yM, port.zM];
 
-const apart = (a: Triple, b: Triple): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+export const apart = (a: Triple, b: Triple): number => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 
 /** A length and places are each read to some millimetres: nearer than this they are not held against each other. Assumed. */
 const READ_TO_M = 0.01;

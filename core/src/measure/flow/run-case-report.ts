@@ -17,6 +17,7 @@ export interface RunCaseReport {
 interface Sums {
   readonly pieces: number;
   readonly lengthM: number;
+  readonly cableM: number;
   readonly fluidM3: number;
   readonly metalKg: number;
   readonly circuit: Circuit;
@@ -24,7 +25,8 @@ interface Sums {
 
 const sumsOf = (record: Pick<StudyRecord, 'ports' | 'passages' | 'parts'>, runs: readonly Run[], fluid: string, data: FluidData): Sums => ({
   pieces: sum(runs, (run) => run.pieces),
-  lengthM: sum(runs, (run) => run.lengthM ?? 0),
+  lengthM: sum(runs, (run) => (run.kind === 'cable' ? 0 : (run.lengthM ?? 0))),
+  cableM: sum(runs, (run) => (run.kind === 'cable' ? (run.lengthM ?? 0) : 0)),
   fluidM3: sum(runs, (run) => run.fluidM3 ?? 0),
   metalKg: sum(runs, (run) => run.metalKg ?? 0),
   circuit: circuitOf(
@@ -79,7 +81,8 @@ export const runCaseReport = (
   const [flowNow, flowWould] = [pumped(now.circuit), pumped(would.circuit)];
   const rows = [
     row('Lines, pieces', [now.pieces, would.pieces], { per: 1, unit: '', digits: 0 }),
-    row('Length', [now.lengthM, would.lengthM], READ_IN.m),
+    row('Hoses and pipes', [now.lengthM, would.lengthM], READ_IN.m),
+    ...(now.cableM === 0 && would.cableM === 0 ? [] : [row('Cables', [now.cableM, would.cableM], READ_IN.m)]),
     row('Fluid inside', [now.fluidM3, would.fluidM3], READ_IN.l),
     ...(now.metalKg === 0 && would.metalKg === 0 ? [] : [row('Metal of cables', [now.metalKg, would.metalKg], READ_IN.g)]),
     ...(flowNow === 0 && flowWould === 0
@@ -89,7 +92,7 @@ export const runCaseReport = (
           row('Power to the fluid', [now.circuit.pumpW, would.circuit.pumpW], { per: 1, unit: 'W', digits: 2 }),
         ]),
   ];
-  const byM = would.lengthM - now.lengthM;
+  const byM = would.lengthM + would.cableM - now.lengthM - now.cableM;
   return {
     ...{ rows, changed, issues: would.circuit.issues },
     sentence:

@@ -57,7 +57,7 @@ const count = (value: number | null): string => (value === null ? ABSENT : fixed
       }
       <div class="room">
         <div class="two">
-          <div>
+          <div class="inputs">
             @if (board(); as b) {
               <eb-input-form entity="board" [row]="b" [groups]="bare" [may]="may()" />
             } @else if (may()) {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { fixed, READ_IN, readAs, unitWord } from '@each-bolt/core/shared';
 import { blank, fieldLines, type Heating } from '@each-bolt/core/record';
 import {
@@ -14,6 +14,7 @@ import { ButtonDirective } from 'primeng/button';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { Choose, ChoicesPipe } from '../shared/choose';
+import { keptChoice } from '../shared/kept-choice';
 import { FigureTable } from './figure-table';
 import { InputForm } from './input-form';
 import { StateBar } from './state-bar';
@@ -165,7 +166,11 @@ export class HeatingView {
 
   protected readonly uFields = HEATING_U_FIELDS;
   protected readonly vehicles = computed(() => this.open.record().vehicles);
-  protected readonly vehicleId = linkedSignal(() => this.selection.part()?.vehicleId ?? this.vehicles()[0]?.id ?? '');
+  protected readonly vehicleId = keptChoice(
+    () => this.selection.part()?.id,
+    (id) => this.vehicles().some((vehicle) => vehicle.id === id),
+    () => this.selection.part()?.vehicleId ?? this.vehicles()[0]?.id ?? '',
+  );
   protected readonly states = new States(
     'heating',
     (row) => row.vehicleId,

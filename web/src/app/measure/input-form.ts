@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal } from '@angular/core';
 import { expandedIn, type EvidenceMark as Mark, type FieldShape, type FieldValue } from '@each-bolt/core/shared';
 import { evidence, evidenceFor, fieldInput, type Entity, type EvidenceOf, type FieldName, type RowOf } from '@each-bolt/core/record';
 import { RowEdits } from '../record/row-edits';
@@ -87,10 +87,16 @@ export class InputForm {
   readonly may = input.required<boolean>();
 
   private readonly fields = computed(() => this.row() as unknown as Readonly<Record<string, FieldValue>>);
+  private readonly refused = linkedSignal<string, Readonly<Record<string, unknown>>>({
+    source: () => this.row().id,
+    computation: () => ({}),
+  });
   private readonly known = computed((): EvidenceOf => (this.row() as { readonly evidence?: EvidenceOf }).evidence ?? {});
 
+  /** yes and no stand in words, as they are chosen. */
   protected valueOf(field: string): never {
-    return this.fields()[field] as never;
+    const value = this.fields()[field] as FieldValue | boolean;
+    return (typeof value === 'boolean' ? (value ? 'yes' : 'no') : value) as never;
   }
 
   protected markOf(field: string): Mark | null {
@@ -108,7 +114,14 @@ export class InputForm {
   }
 
   protected edit(field: string, value: FieldValue): void {
-    void this.edits.edit(this.entity(), this.row(), { [field]: value } as never);
+    const isTruth = value === 'yes' || value === 'no';
+    void this.send({ ...this.refused(), [field]: isTruth ? value === 'yes' : value });
+  }
+
+  /** What was refused waits for the field that makes it whole: a length for its width. */
+  private async send(fields: Readonly<Record<string, unknown>>): Promise<void> {
+    const kept = await this.edits.edit(this.entity(), this.row(), fields as never);
+    this.refused.set(kept ? {} : fields);
   }
 
   /** How the value is known stays as it was. */

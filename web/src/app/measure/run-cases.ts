@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, linkedSignal, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { fixed, readNumber } from '@each-bolt/core/shared';
 import { blank, nextSequence, removalOps, type Part, type RunChange, type Triple } from '@each-bolt/core/record';
 import { runCaseReport, type Run } from '@each-bolt/core/measure';
@@ -7,9 +7,11 @@ import { InputText } from 'primeng/inputtext';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
+import { Selection } from '../record/selection';
 import { Session } from '../record/session';
 import { Choose, ChoicesPipe } from '../shared/choose';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { keptChoice } from '../shared/kept-choice';
 import { readRoute } from './run-ends';
 import { RunPicture } from './run-picture';
 
@@ -130,7 +132,7 @@ import { RunPicture } from './run-picture';
         </eb-table>
       }
     }
-    <eb-run-picture [lines]="drawn()" [ports]="allPorts()" [would]="report()?.changed?.ports ?? []" />`,
+    <eb-run-picture [lines]="drawn()" [ports]="allPorts()" [would]="would()" />`,
   styles: `
     :host {
       display: grid;
@@ -176,6 +178,7 @@ export class RunCases {
   private readonly service = inject(RecordService);
   private readonly edits = inject(RowEdits);
   private readonly session = inject(Session);
+  private readonly selection = inject(Selection);
 
   /** lines that are looked at, of all vehicles */
   readonly runs = input.required<readonly Run[]>();
@@ -191,10 +194,18 @@ export class RunCases {
   protected readonly may = computed(() => this.service.can()('runCase.add'));
   protected readonly vehicles = computed(() => this.open.record().vehicles);
   private readonly cases = computed(() => this.open.record().runCases);
-  /** the first vehicle with a what-if, else the first */
-  protected readonly vehicleId = linkedSignal(() => this.cases()[0]?.vehicleId ?? this.vehicles()[0]?.id ?? '');
+  /** that of the chosen part, else the first with a what-if */
+  protected readonly vehicleId = keptChoice(
+    () => this.selection.part()?.vehicleId,
+    (id) => this.vehicles().some((vehicle) => vehicle.id === id),
+    () => this.selection.part()?.vehicleId ?? this.cases()[0]?.vehicleId ?? this.vehicles()[0]?.id ?? '',
+  );
   protected readonly own = computed(() => this.cases().filter(({ vehicleId }) => vehicleId === this.vehicleId()));
-  protected readonly chosenId = linkedSignal(() => this.own().at(-1)?.id ?? '');
+  protected readonly chosenId = keptChoice(
+    () => this.vehicleId(),
+    (id) => this.own().some((theCase) => theCase.id === id),
+    () => this.own().at(-1)?.id ?? '',
+  );
   protected readonly chosen = computed(() => this.own().find(({ id }) => id === this.chosenId()) ?? null);
   private readonly ofVehicle = computed(() => this.runs().filter(({ part }) => part.vehicleId === this.vehicleId()));
   protected readonly drawn = computed(() => this.ofVehicle().map(({ connection }) => connection));
@@ -231,6 +242,13 @@ export class RunCases {
     const isOfThem = (part: Part): boolean => part.vehicleId === this.vehicleId() && this.isOfThem()(part);
     const data = { densityKgPerM3: this.densityKgPerM3(), viscosityPaS: this.viscosityPaS() };
     return runCaseReport(this.open.record(), theCase, isOfThem, this.timesOf(), this.fluid(), data);
+  });
+
+  /** lines of the vehicle as they would be */
+  protected readonly would = computed(() => {
+    const changed = this.report()?.changed;
+    const own = new Set(this.drawn().map(({ id }) => id));
+    return { lines: changed?.connections.filter(({ id }) => own.has(id)) ?? [], ports: changed?.ports ?? [] };
   });
 
   protected async begin(event: Event, why: HTMLInputElement): Promise<void> {

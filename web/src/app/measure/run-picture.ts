@@ -65,20 +65,20 @@ export class RunPicture {
   readonly lines = input.required<readonly Connection[]>();
   readonly ports = input.required<readonly Port[]>();
   /** the same as they would be; nothing where no what-if is chosen */
-  readonly would = input<readonly Port[]>([]);
+  readonly would = input<{ readonly lines: readonly Connection[]; readonly ports: readonly Port[] }>({ lines: [], ports: [] });
 
   protected readonly room = ROOM;
   private readonly shapes = computed(() => {
-    const shapesOf = (ports: readonly Port[], isWhatIf: boolean) => {
+    const shapesOf = (lines: readonly Connection[], ports: readonly Port[], isWhatIf: boolean) => {
       const byId = new Map(ports.map((port) => [port.id, port]));
-      return this.lines().flatMap((line) => {
+      return lines.flatMap((line) => {
         const [from, to] = [placeOf(byId.get(line.fromPortId ?? '')), placeOf(byId.get(line.toPortId ?? ''))];
         if (from === null || to === null) return [];
         return [{ id: `${line.id} ${isWhatIf}`, line, isWhatIf, points: [from, ...(line.route as readonly Triple[]), to] }];
       });
     };
-    const now = shapesOf(this.ports(), false);
-    const would = shapesOf(this.would(), true).filter(({ line, points }) => {
+    const now = shapesOf(this.lines(), this.ports(), false);
+    const would = shapesOf(this.would().lines, this.would().ports, true).filter(({ line, points }) => {
       const same = now.find((shape) => shape.line.id === line.id);
       return JSON.stringify(same?.points) !== JSON.stringify(points);
     });
@@ -122,7 +122,7 @@ export class RunPicture {
         return [{ id: `${port.id} ${isWhatIf}`, name: port.name, x, y, isWhatIf, port }];
       });
     const now = marksOf(this.ports(), false);
-    const moved = marksOf(this.would(), true).filter((mark) =>
+    const moved = marksOf(this.would().ports, true).filter((mark) =>
       now.every((n) => n.port.id !== mark.port.id || n.x !== mark.x || n.y !== mark.y),
     );
     // names of ports near to each other go above and below in turn

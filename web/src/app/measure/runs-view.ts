@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal, type WritableSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, type WritableSignal } from '@angular/core';
 import {
   ABSENT,
   READ_IN,
@@ -33,6 +33,7 @@ import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
 import { Choose, ChoicesPipe } from '../shared/choose';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
+import { keptChoice } from '../shared/kept-choice';
 import { EditField } from '../shared/edit-field';
 import { ListTable, type TableColumn } from '../shared/list-table';
 import { VehicleMark } from '../shared/vehicle-mark';
@@ -258,7 +259,7 @@ export class RunsView {
       })),
       row('Length over the straight line of their ends', (d) => ({
         text: d.overStraight === null ? ABSENT : `${fixed(d.overStraight, 2)} times`,
-        lacks: d.overStraight === null || d.placedPieces === d.pieces ? '' : `of ${counted(d.placedPieces, 'piece')} with both ends placed`,
+        lacks: d.overStraight === null || d.placedPieces === d.pieces ? '' : `${d.placedPieces} of ${counted(d.pieces, 'piece')} placed`,
       })),
       row('Clips, push pins and ties', (d) => ({ text: fixed(d.guides, 0) })),
       row('Fasteners and clips for each piece', (d) => ({ text: d.holdersPerPiece === null ? ABSENT : fixed(d.holdersPerPiece, 2) })),
@@ -277,7 +278,11 @@ export class RunsView {
   protected readonly fluids = computed(() =>
     fluidsOf(this.every()).map((id) => ({ id: id === '' ? NOT_SAID : id, name: id === '' ? 'not said' : id })),
   );
-  protected readonly fluid = linkedSignal(() => this.fluids()[0]?.id ?? NOT_SAID);
+  protected readonly fluid = keptChoice(
+    () => this.selection.subsystem()?.id,
+    (id) => this.fluids().some((fluid) => fluid.id === id),
+    () => this.fluids()[0]?.id ?? NOT_SAID,
+  );
   protected readonly loops = computed(() => {
     const [fluid, shutOffPa, largestM3PerS] = [this.fluid(), this.shutOff.value(), this.largest.value()];
     const data = { densityKgPerM3: this.density.value()!, viscosityPaS: this.viscosity.value()! };

@@ -1,9 +1,10 @@
-import { computed, inject, linkedSignal, type Signal } from '@angular/core';
+import { computed, inject, type Signal } from '@angular/core';
 import { nextSequence, type FieldsOf, type RowOf } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Session } from '../record/session';
+import { keptChoice } from '../shared/kept-choice';
 
 /** Kinds of record that are kept as recorded and, beside that, as what-ifs. */
 export type StateEntity = 'pack' | 'boardDuty' | 'heating';
@@ -32,9 +33,17 @@ export class States<E extends StateEntity> {
   readonly all = computed((): readonly RowOf<E>[] => this.open.record()[LIST[this.entity]] as unknown as readonly RowOf<E>[]);
   readonly own = computed(() => this.all().filter((row) => this.ownerOf(row) === this.chosenOwner()));
   /** a what-if is what one looks at, beside what is recorded */
-  readonly chosenId = linkedSignal(() => this.own().at(-1)?.id ?? '');
+  readonly chosenId = keptChoice(
+    () => this.chosenOwner(),
+    (id) => this.own().some((row) => row.id === id),
+    () => this.own().at(-1)?.id ?? '',
+  );
   readonly chosen = computed(() => this.own().find(({ id }) => id === this.chosenId()) ?? this.own()[0] ?? null);
-  readonly besideId = linkedSignal(() => this.own().find((row) => row.id !== this.chosenId() && !row.isWhatIf)?.id ?? '');
+  readonly besideId = keptChoice(
+    () => this.chosenId(),
+    (id) => id === '' || this.all().some((row) => row.id === id),
+    () => this.own().find((row) => row.id !== this.chosenId() && !row.isWhatIf)?.id ?? '',
+  );
   readonly beside = computed(() => this.all().find(({ id }) => id === this.besideId() && id !== this.chosen()?.id) ?? null);
   readonly choices = computed(() => this.own().map(({ id, name }) => ({ id, name })));
   /** any other of the study: another state of this one, or another vehicle’s */

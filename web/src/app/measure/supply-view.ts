@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, viewChild, type ElementRef } from '@angular/core';
 import { ABSENT, fixed, threeDigits } from '@each-bolt/core/shared';
 import { blank, fieldLines, nextSequence, removalOps, type Supply } from '@each-bolt/core/record';
 import { supplyTree } from '@each-bolt/core/measure';
@@ -9,6 +9,7 @@ import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
 import { Choose, ChoicesPipe } from '../shared/choose';
+import { keptChoice } from '../shared/kept-choice';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { InputForm } from './input-form';
 
@@ -94,12 +95,12 @@ const volts = (value: number | null): string => (value === null ? ABSENT : fixed
       </eb-table>
       <p class="soft">
         Currents are added up from the loads; a converter takes what it gives over its efficiency. Lines drop voltage out and back through
-        their conductors at 20 °C, one way alone where only one conductor is recorded. An en dash: a load or a line below or above does not
-        say enough.
+        their conductors at 20 °C, one way alone where only one conductor is recorded. An en dash: a load or a line does not say enough; ≤:
+        a line on the way is not recorded.
       </p>
     }
     @if (chosen(); as point) {
-      <div class="point">
+      <div class="point" #pointForm>
         <eb-input-form entity="supply" [row]="point" [groups]="groups" [may]="may()" />
         <dl>
           <dt>Fed from</dt>
@@ -145,8 +146,16 @@ const volts = (value: number | null): string => (value === null ? ABSENT : fixed
     .unfed small {
       color: var(--amber);
     }
+    .unfed small {
+      margin-left: 8px;
+    }
     .unfed th {
+      padding-left: 8px;
       border-left: 3px solid var(--amber);
+    }
+    th .link-button {
+      white-space: normal;
+      text-align: left;
     }
     .branch {
       white-space: pre;
@@ -179,25 +188,31 @@ export class SupplyView {
   protected readonly groups = GROUPS;
   protected readonly may = computed(() => this.service.can()('supply.add'));
   protected readonly vehicles = computed(() => this.open.record().vehicles);
-  protected readonly vehicleId = linkedSignal(() => this.selection.part()?.vehicleId ?? this.vehicles()[0]?.id ?? '');
+  protected readonly vehicleId = keptChoice(
+    () => this.selection.part()?.id,
+    (id) => this.vehicles().some((vehicle) => vehicle.id === id),
+    () => this.selection.part()?.vehicleId ?? this.vehicles()[0]?.id ?? '',
+  );
   protected readonly tree = computed(() => supplyTree(this.open.record(), this.vehicleId()));
   protected readonly rows = computed(() =>
-    this.tree().nodes.map(({ point, part, depth, isFed, takesA, dropV, reachesV, line }) => ({
+    this.tree().nodes.map(({ point, part, depth, isFed, takesA, dropV, reachesV, isAtMost, line }) => ({
       ...{
         id: point.id,
         name: point.name,
         role: point.role,
         part: part.name,
         isFed,
-        line: line || (depth === 0 ? '' : 'no line recorded'),
+        line,
       },
       branch: depth === 0 ? '' : `${'   '.repeat(depth - 1)}└─ `,
       takes: takesA === null ? ABSENT : threeDigits(takesA),
       drop: depth === 0 ? '' : volts(dropV),
-      reaches: volts(reachesV),
+      reaches: reachesV !== null && isAtMost ? `≤ ${volts(reachesV)}` : volts(reachesV),
     })),
   );
-  protected readonly chosenId = linkedSignal(
+  protected readonly chosenId = keptChoice(
+    () => this.selection.part()?.id,
+    (id) => this.tree().nodes.some(({ point }) => point.id === id),
     () => this.tree().nodes.find(({ part }) => part.id === this.selection.part()?.id)?.point.id ?? '',
   );
   protected readonly chosen = computed(() => this.open.record().supplies.find(({ id }) => id === this.chosenId()) ?? null);
@@ -216,6 +231,16 @@ export class SupplyView {
       return [{ id: line.id, name: `${line.count} ${line.kind}${size}${long}, ${part.name}` }];
     }),
   );
+
+  private readonly form = viewChild<ElementRef<HTMLElement>>('pointForm');
+
+  constructor() {
+    // what was chosen in the tree is edited below it
+    effect(() => {
+      this.chosenId();
+      this.form()?.nativeElement.scrollIntoView({ block: 'nearest' });
+    });
+  }
 
   protected async add(event: Event, partId: string, name: HTMLInputElement): Promise<void> {
     event.preventDefault();
