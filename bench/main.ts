@@ -9,6 +9,7 @@ import { meshBench } from './mesh.bench';
 import { rollUpBench } from './roll-up.bench';
 import { scheduleBench } from './schedule.bench';
 import { studyBench } from './study.bench';
+import { systemsBench } from './systems.bench';
 
 const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonly Result[]>>> = {
   // first: the most memory is told of the whole process, and is to be that of meshes alone
@@ -18,6 +19,7 @@ const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonl
   study: studyBench,
   crowd: crowdBench,
   schedule: scheduleBench,
+  systems: systemsBench,
 };
 
 const printed = (value: number): string => String(Number(value.toPrecision(3)));

@@ -207,6 +207,8 @@ test('lines get their ends on the screen: ports, ways through, a circuit that ru
   const falls = await circuit.getByRole('row').locator('td:nth-child(3)').allInnerTexts();
   expect(Math.abs(falls.reduce((sum, text) => sum + Number(text.replace('−', '-')), 0))).toBeLessThan(0.03);
   // a hose shorter than its ends are apart
+  await allKept(page);
+  await page.goto(`/studies/${study.id}/measure/runs?part=${core}`);
   await set(page, 'x of core in', '2300');
   await expect(page.getByText(/is 2\.000 m long, and its ends are 2\.200 m apart/)).toBeVisible();
   await allKept(page);

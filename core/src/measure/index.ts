@@ -32,8 +32,9 @@ export { meanReading, outliers } from './statistics/repeated';
 export { type Crossed, gaugeResult, rangeStudy } from './statistics/gauge-study';
 export { GAUGE_UNITS, gaugeReadingText, gaugeShown, gaugeSquareShown, readGaugeReading } from './statistics/gauge-units';
 export { packDoubts, statedDoubts } from './packs/plausible';
-export type { CoolantState } from './packs/coolant';
+export { coolCells, type CoolantState } from './packs/coolant';
 export {
+  boxesM3,
   PACK_U_FIELDS,
   PACK_WORDS,
   packDifference,
@@ -46,7 +47,7 @@ export type { Carried } from './systems/carried';
 export { figureRows, type FigureRow, type FigureWord, type FormulaLine } from './systems/figure-rows';
 export { BOARD_DUTY_U_FIELDS, BOARD_DUTY_WORDS, boardDutyDifference, boardDutyReport, HEAT_LAYERS } from './boards/board-duty';
 export { boardFigures } from './boards/board-figures';
-export { supplyTree, type SupplyNode } from './boards/supply-tree';
+export { lineText, supplyTree, type SupplyNode } from './boards/supply-tree';
 export { HEATING_U_FIELDS, HEATING_WORDS, heatingDifference, heatingOf, type HeatingOf, heatingReport } from './heating/heating';
 export { circuitOf, type Circuit } from './flow/circuit';
 export { runCaseReport } from './flow/run-case-report';

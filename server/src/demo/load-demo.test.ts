@@ -3,7 +3,24 @@ import { materialById, processById } from '@each-bolt/core/shared';
 import { subsystemKey, type StudyRecord } from '@each-bolt/core/record';
 import { ownAt, shown, totalsOf } from '@each-bolt/core/bench';
 import { studyRollUp } from '@each-bolt/core/cost';
-import { UNSEEN_BY_X_RAYS, cueById, density, matchGrades, matchHoles, materialsByDensity, type Place } from '@each-bolt/core/measure';
+import {
+  UNSEEN_BY_X_RAYS,
+  boardDutyReport,
+  boardFigures,
+  circuitOf,
+  cueById,
+  density,
+  heatingOf,
+  heatingReport,
+  matchGrades,
+  matchHoles,
+  materialsByDensity,
+  portsById,
+  routeOf,
+  runsOf,
+  supplyTree,
+  type Place,
+} from '@each-bolt/core/measure';
 import { liftBalance, lumpOf, planSchedule, sampleWarnings, scopeExpectation, type Experience } from '@each-bolt/core/plan';
 import { Api, listen } from '../../testing/api';
 import { testDatabase } from '../../testing/test-database';
@@ -214,5 +231,50 @@ describe('the demo study', () => {
     ]);
     expect(bench.steps.reduce((sum, s) => sum + (s.workedS ?? 0), 0)).toBe(17 * 210);
     expect(bench.connections.map((c) => c.kind).sort()).toEqual(['cable', 'connector', 'hose']);
+  });
+  it('has circuits that run on every van and for both heaters, and no line shorter than its ends are apart', () => {
+    const ports = portsById(record);
+    for (const { connection, part } of runsOf(
+      record,
+      () => true,
+      () => 1,
+    ))
+      // prettier-ignore
+      expect([part.name, routeOf(connection, part.name, ports).issues]).toEqual([part.name, []]);
+    const fluid = { densityKgPerM3: 1065, viscosityPaS: 2.8e-3 };
+    const pumpsOf = (vehicleId: string): readonly string[] => {
+      const own = runsOf(record, (part) => part.vehicleId === vehicleId, () => 1).filter(({ connection }) => connection.fromPortId !== null); // prettier-ignore
+      const { links, issues } = circuitOf(record, own, fluid);
+      expect(issues).toEqual([]);
+      return links.filter(({ does }) => does === 'pumps').map(({ name }) => name);
+    };
+    expect(record.vehicles.map(({ id }) => pumpsOf(id).length)).toEqual([2, 2, 1]);
+  });
+  it('has one load that nothing feeds, on purpose, and nothing else wrong with its supply', () => {
+    const issues = record.vehicles.flatMap(({ id }) => supplyTree(record, id).issues);
+    expect(issues.map(({ code, message }) => [code, message.slice(0, 17)])).toEqual([['unfed', '“shunt amplifier”']]);
+  });
+  it('has boards that lie in their boxes and stay below what they may be, by their own figures', () => {
+    const parts = new Map(record.parts.map((part) => [part.id, part]));
+    for (const board of record.boards) {
+      const box = parts.get(parts.get(board.partId)?.parentId ?? '') ?? null;
+      expect(boardFigures(board, [], box).issues).toEqual([]);
+    }
+    for (const duty of record.boardDuties) expect(boardDutyReport(duty).values.headroomK ?? 1).toBeGreaterThan(0);
+  });
+  it('heats its cabs at a COP below that of the ideal cycle, from what its vehicles state', () => {
+    for (const heating of record.heatings) {
+      const { values, missing } = heatingReport(
+        heatingOf(
+          heating,
+          record.vehicles.find(({ id }) => id === heating.vehicleId)!,
+        ),
+      );
+      expect([missing, values.cop! < values.idealCop!, values.gainM! > 0]).toEqual([[], true, true]);
+    }
+  });
+  it('has schematic pictures of packs, heaters and chargers, with their marks', () => {
+    expect(record.pictures.filter(({ shows }) => shows.startsWith('schematic'))).toHaveLength(9);
+    expect(record.pictures.every(({ widthPx, heightPx }) => widthPx === 640 && heightPx === 480)).toBe(true);
   });
 });

@@ -32,7 +32,8 @@ export interface SupplyTree {
 const ANOTHER_SUPPLY = 1.5;
 const LINE_C = 20;
 
-const lineText = (line: Connection): string => {
+/** A line in a few words: how many, what, how thick, how long. */
+export const lineText = (line: Connection): string => {
   const size = line.crossSectionM2 === null ? '' : ` ${fixed(line.crossSectionM2 * 1e6, 2)} mm²`;
   const long = line.lengthEachM === null ? '' : ` ${fixed(line.lengthEachM, 2)} m`;
   return `${line.count} ${line.kind}${size}${long}`;

@@ -31,6 +31,7 @@ const details = (lines: readonly Connection[], sets: readonly FastenerSet[], mas
     portsById({ ports: [port(1, 0), port(2, 3)] }),
     () => 1,
     (id) => masses[[1, 2, 3, 4, 5].findIndex((n) => testId(n) === id)] ?? null,
+    1060,
   );
 
 describe('how lines are led and held', () => {
@@ -56,4 +57,7 @@ describe('how lines are led and held', () => {
     expect(details([line(1, 'hose', 1), line(2, 'hose', 1)], [], [0.2, 0.35]).dryKg).toBeCloseTo(0.55, 12);
     expect(details([line(1, 'hose', 1), line(2, 'hose', 1)], [], [0.2, null])).toMatchObject({ dryKg: null, withoutMass: 1 });
   });
+  // π/4 · 16² mm² · 2 m at 1 060 kg/m³, worked out by hand
+  it('what is inside has its mass by the density: 426 g in 2 m of 16 mm', () =>
+    expect(details([line(1, 'hose', 2, { innerM: 0.016 })], []).fluidKg).toBeCloseTo(0.42625, 5));
 });

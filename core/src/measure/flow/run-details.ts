@@ -9,8 +9,8 @@ const GUIDES: ReadonlySet<FastenerKind> = new Set(['clip', 'push pin', 'cable ti
 /** What lines need to be led and held, and how straight they go. Of one vehicle. */
 export interface RunDetails {
   readonly pieces: number;
-  /** inside hoses and pipes whose bore and length are known, m³ */
-  readonly fluidM3: number;
+  /** fluid inside hoses and pipes whose bore and length are known, kg */
+  readonly fluidKg: number;
   /** pipes of the length of hoses and pipes, 0…1; null without either */
   readonly rigidFraction: number | null;
   /** length of lines with both ends placed, over the straight lines between those ends; null where none has */
@@ -28,7 +28,8 @@ export interface RunDetails {
 }
 
 /**
- * @param massOf mass of one of a part with all inside, kg; null where it is not known
+ * @param massOf mass of all there are of a part where it hangs, with all inside, kg; null where it is not known
+ * @param densityKgPerM3 of the fluid in the lines
  */
 export const runDetails = (
   runs: readonly Run[],
@@ -36,6 +37,7 @@ export const runDetails = (
   ports: PortsById,
   timesOf: TimesOf,
   massOf: (partId: string) => number | null,
+  densityKgPerM3: number,
 ): RunDetails => {
   const partIds = [...new Set(runs.map(({ part }) => part.id))];
   const on = new Set(partIds);
@@ -54,11 +56,13 @@ export const runDetails = (
   });
   const straight = sum(placed, ({ run, straightM }) => run.pieces * straightM);
   const pieces = sum(runs, (run) => run.pieces);
-  const masses = partIds.map((id) => ({ mass: massOf(id), times: timesOf(id) }));
+  const quantityOf = new Map(runs.map(({ part }) => [part.id, part.quantity]));
+  // the roll-up has all there are of a part inside what holds it, which may be there several times
+  const masses = partIds.map((id) => ({ mass: massOf(id), times: timesOf(id) / (quantityOf.get(id) ?? 1) }));
   const [guides, fasteners] = [held(true), held(false)];
   return {
     pieces,
-    fluidM3: sum(runs, (run) => run.fluidM3 ?? 0),
+    fluidKg: densityKgPerM3 * sum(runs, (run) => run.fluidM3 ?? 0),
     rigidFraction: rigid + rubber === 0 ? null : rigid / (rigid + rubber),
     overStraight: straight === 0 ? null : sum(placed, ({ run, lengthEachM }) => run.pieces * lengthEachM) / straight,
     placedPieces: sum(placed, ({ run }) => run.pieces),

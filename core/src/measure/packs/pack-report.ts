@@ -1,5 +1,5 @@
 import { COVERAGE_FACTOR, READ_IN, fixed, withU, type Issue } from '../../shared';
-import { fieldInput, type Pack } from '../../record';
+import { fieldInput, type Pack, type Part } from '../../record';
 import { hydraulicDiameterM, pipeDrop } from '../flow/pipe';
 import { carried, carriedDifference, type Carried, type Model } from '../systems/carried';
 import type { FigureWord, FormulaLine } from '../systems/figure-rows';
@@ -132,6 +132,15 @@ export interface Weighed {
   /** box around one, times how many there are, m³; null without an envelope */
   readonly boxM3: number | null;
 }
+
+/** Boxes around all there are of a part where it hangs, m³; null without an envelope. */
+export const boxesM3 = ({
+  lengthM,
+  widthM,
+  heightM,
+  quantity,
+}: Pick<Part, 'lengthM' | 'widthM' | 'heightM' | 'quantity'>): number | null =>
+  lengthM === null || widthM === null || heightM === null ? null : lengthM * widthM * heightM * quantity;
 
 /** Masses by part, as the record has them with all that is inside and for as many as there are. */
 export type MassOf = (partId: string) => Weighed | null;

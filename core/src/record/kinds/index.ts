@@ -15,7 +15,7 @@ import { IDENTIFICATION } from './measure/identification';
 import { HOLE_PATTERN } from './measure/hole-pattern';
 import { PACK } from './measure/pack';
 import { PASSAGE } from './measure/passage';
-import { PORT } from './measure/port';
+import { PORT } from './bench/port';
 import { RUN_CASE, RUN_CHANGE } from './measure/run-case';
 import { SCAN } from './measure/scan';
 import { SECTION } from './measure/section';

@@ -120,7 +120,7 @@ export class InputForm {
 
   /** What was refused waits for the field that makes it whole: a length for its width. */
   private async send(fields: Readonly<Record<string, unknown>>): Promise<void> {
-    const kept = await this.edits.edit(this.entity(), this.row(), fields as never);
+    const kept = await this.edits.edit(this.entity(), this.row(), fields);
     this.refused.set(kept ? {} : fields);
   }
 
@@ -129,10 +129,10 @@ export class InputForm {
     const said = this.evidenceOf(field) ?? evidence('I');
     void this.edits.edit(this.entity(), this.row(), {
       evidence: { ...this.known(), [field]: { ...said, u: typeof u === 'number' ? u : null } },
-    } as never);
+    });
   }
 
   private evidenceOf(field: string): ReturnType<typeof evidenceFor> {
-    return evidenceFor(this.entity() as 'pack', this.row() as RowOf<'pack'>, field as never);
+    return evidenceFor(this.entity() as 'pack', this.row() as RowOf<'pack'>, field);
   }
 }

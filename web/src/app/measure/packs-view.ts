@@ -4,7 +4,7 @@ import { catchError, map, of, switchMap } from 'rxjs';
 import { blank, type Pack } from '@each-bolt/core/record';
 import { totalsAt } from '@each-bolt/core/bench';
 import { studyShown } from '@each-bolt/core/cost';
-import { packDoubts, statedDoubts, type Weighed } from '@each-bolt/core/measure';
+import { boxesM3, packDoubts, statedDoubts, type Weighed } from '@each-bolt/core/measure';
 import { ButtonDirective } from 'primeng/button';
 import { OpenStudy } from '../record/open-study';
 import { Selection } from '../record/selection';
@@ -239,8 +239,7 @@ export class PacksView {
     if (!totals) return null;
     const { massKg, massUKg } = studyShown(totals, true);
     const part = this.open.partById().get(partId);
-    const { lengthM = null, widthM = null, heightM = null } = part ?? {};
-    const boxM3 = lengthM === null || widthM === null || heightM === null ? null : lengthM * widthM * heightM * (part?.quantity ?? 1);
+    const boxM3 = part ? boxesM3(part) : null;
     return massKg === null ? null : { massKg, uKg: massUKg ?? 0, boxM3 };
   }
 }

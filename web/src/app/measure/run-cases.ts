@@ -220,9 +220,8 @@ export class RunCases {
   /** where the port to move is now, to be typed over */
   protected readonly portAt = computed(() => {
     const port = this.ports().find(({ id }) => id === this.portId())?.port;
-    return port?.xM == null
-      ? 'x y z in mm'
-      : `from ${[port.xM, port.yM!, port.zM!].map((m) => Math.round(m * 1000)).join(' ')} to x y z, mm`;
+    const at = [port?.xM ?? null, port?.yM ?? null, port?.zM ?? null].flatMap((m) => (m === null ? [] : [Math.round(m * 1000)]));
+    return at.length === 0 ? 'x y z in mm' : `from ${at.join(' ')} to x y z, mm`;
   });
   protected readonly lines = computed(() =>
     this.ofVehicle().map(({ connection: line, part }) => ({

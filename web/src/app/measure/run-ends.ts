@@ -232,7 +232,7 @@ export class RunEnds {
             ? ''
             : `straight ${fixed(straightM, 3)} m${line.route.length === 0 ? '' : `, over its points ${fixed(overPointsM!, 3)} m`}`;
         const long = line.lengthEachM === null ? ', no length' : ` ${fixed(line.lengthEachM, 3)} m`;
-        return { line, text: `${line.count} ${line.kind}${long}`, route: routeText(line.route as readonly Triple[]), told, issues };
+        return { line, text: `${line.count} ${line.kind}${long}`, route: routeText(line.route), told, issues };
       });
   });
 

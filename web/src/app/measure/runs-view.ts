@@ -20,6 +20,7 @@ import {
   loopOf,
   placedParts,
   portsById,
+  routeOf,
   runDetails,
   runTotals,
   runsOf,
@@ -130,6 +131,9 @@ const NOT_SAID = '–';
         }
         @for (c of circuits(); track c.vehicle) {
           <eb-run-circuit [vehicle]="c.vehicle" [runs]="c.runs" [densityKgPerM3]="density.value()!" [viscosityPaS]="viscosity.value()!" />
+        }
+        @for (i of routeIssues(); track i.code + i.recordId) {
+          <p class="warn">{{ i.message }}.</p>
         }
         <p class="soft">{{ aluminium }}</p>
       </section>
@@ -243,13 +247,15 @@ export class RunsView {
   /** how lines are led and held, by vehicle */
   private readonly details = computed(() => {
     const [ports, record] = [portsById(this.open.record()), this.open.record()];
-    const each = this.byVehicle().map(({ runs }) => runDetails(runs, record.fastenerSets, ports, this.timesOf(), (id) => this.massOf(id)));
+    const each = this.byVehicle().map(({ runs }) =>
+      runDetails(runs, record.fastenerSets, ports, this.timesOf(), (id) => this.massOf(id), this.density.value()!),
+    );
     const row = (word: string, of: (d: (typeof each)[number]) => { readonly text: string; readonly lacks?: string }) => ({
       word,
       cells: each.map((d) => (d.pieces === 0 ? { text: 'none', lacks: '' } : { lacks: '', ...of(d) })),
     });
     return [
-      row(`Fluid inside, at ${fixed(this.density.value()!, 0)} kg/m³`, (d) => ({ text: gramsText(d.fluidM3 * this.density.value()!, 0) })),
+      row(`Fluid inside, at ${fixed(this.density.value()!, 0)} kg/m³`, (d) => ({ text: gramsText(d.fluidKg, 0) })),
       row('Parts they are on, dry', (d) => ({
         text: d.dryKg === null ? ABSENT : gramsText(d.dryKg, 0),
         lacks: d.withoutMass === 0 ? '' : `${counted(d.withoutMass, 'part')} without a mass`,
@@ -275,6 +281,10 @@ export class RunsView {
       return own.length === 0 ? [] : [{ vehicle: vehicle.name, runs: own }];
     }),
   );
+  protected readonly routeIssues = computed(() => {
+    const ports = portsById(this.open.record());
+    return this.every().flatMap(({ connection, part }) => routeOf(connection, part.name, ports).issues.filter(({ code }) => code === 'shorter-than-straight')); // prettier-ignore
+  });
   protected readonly fluids = computed(() =>
     fluidsOf(this.every()).map((id) => ({ id: id === '' ? NOT_SAID : id, name: id === '' ? 'not said' : id })),
   );
@@ -348,9 +358,7 @@ export class RunsView {
     const { rolled } = this.open.rollUp();
     const place = rolled.outline.placeOf.get(partId);
     const totals = place === undefined ? null : totalsAt(rolled, place);
-    const massKg = totals === null ? null : studyShown(totals, true).massKg;
-    // of one: the roll-up has all there are of it inside what holds it
-    return massKg === null ? null : massKg / (this.open.partById().get(partId)?.quantity ?? 1);
+    return totals === null ? null : studyShown(totals, true).massKg;
   }
 
   protected take(into: Asked, value: FieldValue): void {

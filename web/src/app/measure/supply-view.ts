@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, viewChild, type ElementRef } from '@angular/core';
 import { ABSENT, fixed, threeDigits } from '@each-bolt/core/shared';
 import { blank, fieldLines, nextSequence, removalOps, type Supply } from '@each-bolt/core/record';
-import { supplyTree } from '@each-bolt/core/measure';
+import { lineText, supplyTree } from '@each-bolt/core/measure';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { OpenStudy } from '../record/open-study';
@@ -226,9 +226,7 @@ export class SupplyView {
     this.open.record().connections.flatMap((line) => {
       const part = this.open.partById().get(line.partId);
       if (part?.vehicleId !== this.vehicleId() || (line.kind !== 'cable' && line.kind !== 'connector')) return [];
-      const size = line.crossSectionM2 === null ? '' : ` ${fixed(line.crossSectionM2 * 1e6, 2)} mm²`;
-      const long = line.lengthEachM === null ? '' : `, ${fixed(line.lengthEachM, 2)} m`;
-      return [{ id: line.id, name: `${line.count} ${line.kind}${size}${long}, ${part.name}` }];
+      return [{ id: line.id, name: `${lineText(line)}, ${part.name}` }];
     }),
   );
 

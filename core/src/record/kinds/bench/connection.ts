@@ -1,9 +1,8 @@
 import { issue } from '../../../shared';
 import { rangeFaults } from '../../row-rules';
-import { EVIDENCE, REMARK, choice, flag, length, library, list, optional, positive, reference, text, whole } from '../field';
+import { EVIDENCE, REMARK, choice, flag, length, library, list, optional, positive, reference, text, tuple, whole } from '../field';
 import { RECORDED, kind } from '../kind';
-import { place } from '../measure/place';
-import { triple } from '../measure/scan';
+import { place } from '../place';
 import { OF_PART } from '../study/of-part';
 
 export const CONNECTION_KINDS = ['connector', 'cable', 'hose', 'pipe'] as const;
@@ -40,7 +39,7 @@ export const CONNECTION = kind({
     /** ports it leads from and to, and the points it is led over between them */
     fromPortId: reference('From port', 'port', 'clear', { ...optional, later: true }),
     toPortId: reference('To port', 'port', 'clear', { ...optional, later: true }),
-    route: list('Route points', triple('Route point', place('Place')), 40, { later: true, blank: [] }),
+    route: list('Route points', tuple('Route point', place('Place'), 3), 40, { later: true, blank: [] }),
     fluid: text('Fluid', 60, { evidence: 'S' }),
     lock: choice('Lock', LOCKS, { ...optional, evidence: 'S' }),
     release: choice('Released', RELEASES, { ...optional, evidence: 'S' }),

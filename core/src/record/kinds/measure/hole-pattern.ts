@@ -2,7 +2,7 @@ import { issue } from '../../../shared';
 import { REMARK, choice, list, text } from '../field';
 import { RECORDED, kind } from '../kind';
 import { OF_PART } from '../study/of-part';
-import { place } from './place';
+import { place } from '../place';
 import { triple } from './scan';
 
 export const HOLE_PATTERN_SOURCES = ['scan', 'caliper', 'drawing', 'other'] as const;

@@ -2,7 +2,7 @@ import { issue, millimetres } from '../../../shared';
 import { REMARK, byName, choice, library, list, number, optional, reference, text, tuple, shown } from '../field';
 import { RECORDED, kind } from '../kind';
 import { OF_PART } from '../study/of-part';
-import { place } from './place';
+import { place } from '../place';
 
 export const SECTION_KINDS = ['rectangle', 'round tube', 'rectangular tube', 'channel', 'hat', 'closed hat', 'outline'] as const;
 export type SectionKind = (typeof SECTION_KINDS)[number];

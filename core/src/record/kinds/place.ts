@@ -1,4 +1,4 @@
-import { number, type NumberField } from '../field';
+import { number, type NumberField } from './field';
 
 /** The largest part of a vehicle is shorter than this. */
 const MOST_M = 100;
