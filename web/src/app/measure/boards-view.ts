@@ -104,7 +104,7 @@ const count = (value: number | null): string => (value === null ? ABSENT : fixed
             }
           </p>
         } @else {
-          <eb-state-bar [states]="$any(states)" word="board" />
+          <div class="acts"><eb-state-bar [states]="$any(states)" word="board" /></div>
         }
         @if (states.chosen(); as d) {
           @if (report(); as r) {
@@ -156,6 +156,13 @@ const count = (value: number | null): string => (value === null ? ABSENT : fixed
   styles: `
     .fault {
       color: var(--amber);
+    }
+    .acts {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 10px;
+      align-items: end;
+      margin-bottom: 8px;
     }
     h2 {
       margin: 18px 0 6px;

@@ -154,6 +154,9 @@ import { RunPicture } from './run-picture';
       gap: 8px;
       align-items: end;
     }
+    form {
+      align-items: center;
+    }
     form eb-choose {
       min-width: 220px;
     }

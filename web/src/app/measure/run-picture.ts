@@ -52,8 +52,12 @@ const placeOf = (port: Port | undefined): Triple | null =>
     circle.would {
       fill: var(--dye);
     }
+    /* a name stays legible over a line */
     text {
       fill: var(--ink);
+      paint-order: stroke;
+      stroke: var(--sheet);
+      stroke-width: 4px;
     }
     .soft {
       fill: var(--soft);

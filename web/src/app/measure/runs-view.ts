@@ -78,6 +78,9 @@ const NOT_SAID = '–';
         No hose, pipe or cable is recorded here yet. On the bench choose the part and type, for example,
         <code>1 hose id18 0.72 m epdm coolant clamp</code> or <code>2 cable 4 mm2 cu-etp shielded 0.94 m</code>.
       </p>
+      @if (selection.part()) {
+        <eb-run-ends />
+      }
     } @else {
       <eb-table label="Runs by vehicle">
         <ng-template ebHead>
@@ -145,10 +148,10 @@ const NOT_SAID = '–';
         [densityKgPerM3]="density.value()!"
         [viscosityPaS]="viscosity.value()!"
       />
+      @if (selection.part()) {
+        <eb-run-ends />
+      }
       <eb-list-table label="All runs" [rows]="every()" [columns]="columns()" file="runs.csv" />
-    }
-    @if (selection.part()) {
-      <eb-run-ends />
     }
   </div>`,
   styles: `

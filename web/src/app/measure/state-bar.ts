@@ -38,11 +38,9 @@ import type { StateEntity, States } from './states';
     }
   }`,
   styles: `
+    /* it shares the line of whatever else acts there */
     :host {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 10px;
-      align-items: end;
+      display: contents;
     }
     label {
       font: 500 12.5px/1.5 var(--label);
