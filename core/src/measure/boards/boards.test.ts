@@ -63,12 +63,14 @@ describe('the supply of a vehicle', () => {
       ['lamp', 2, 2],
     ]);
     expect([nodes[1]!.dropV, nodes[2]!.reachesV]).toEqual([expect.closeTo(0.68966, 4), expect.closeTo(11.31034, 4)]);
+    expect(nodes[1]!.formula).toBe('gives 8.00 A + 2.00 A; gets 12.00 V − 10.0 A × 68.97 mΩ');
     expect(issues).toEqual([]);
   });
   it('a converter takes what it gives over its efficiency: 2 A at 5 V from 12 V at 80 % are 1.04 A', () => {
     const buck = point(14, '5 V supply', { role: 'converts', feedId: SOURCE.id, voltageV: 5, currentA: 3, efficiency: 0.8 });
     const { nodes } = treeOf(SOURCE, buck, point(15, 'controller', { feedId: buck.id, voltageV: 5, currentA: 2 }));
     expect(nodes[1]!.takesA).toBeCloseTo((2 * 5) / (0.8 * 12), 9);
+    expect(nodes[1]!.formula).toBe('takes (2.00 A) × 5.00 V / (80 % × 12.0 V)');
     expect(nodes[2]!.reachesV).toBe(5);
   });
   it('a load that nothing feeds is named, and what hangs on a rail that nothing feeds stands as unfed', () => {

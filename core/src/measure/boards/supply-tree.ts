@@ -20,6 +20,8 @@ export interface SupplyNode {
   readonly isAtMost: boolean;
   /** the line that leads to it, in words; empty where none is recorded */
   readonly line: string;
+  /** what it takes and what reaches it, with their numbers; empty where neither follows from another figure */
+  readonly formula: string;
 }
 
 export interface SupplyTree {
@@ -70,6 +72,23 @@ const takes = (point: Supply, known: Known): number | null => {
   if (out === null || point.voltageV === null || point.efficiency === null || inV === null) return below.length === 0 ? 0 : null;
   return (out * point.voltageV) / (point.efficiency * inV);
 };
+
+const amps = (value: number | null): string => (value === null ? '? A' : `${threeDigits(value)} A`);
+
+const takesFormula = (point: Supply, known: Known): string => {
+  const below = known.below.get(point.id) ?? [];
+  if (below.length === 0) return '';
+  const sum = below.map((child) => amps(takes(child, known))).join(' + ');
+  if (point.role !== 'converts') return `gives ${sum}`;
+  const inV = point.feedId === null ? null : nominalV(point.feedId, known);
+  if (point.voltageV === null || point.efficiency === null || inV === null) return `gives ${sum}`;
+  return `takes (${sum}) × ${threeDigits(point.voltageV)} V / (${fixed(100 * point.efficiency, 0)} % × ${threeDigits(inV)} V)`;
+};
+
+const dropFormula = (upV: number | null, takesA: number | null, ohm: number | null): string =>
+  upV === null || takesA === null || ohm === null || ohm === 0
+    ? ''
+    : `gets ${fixed(upV, 2)} V − ${amps(takesA)} × ${fixed(ohm * 1000, 2)} mΩ`;
 
 /** The voltage of the nearest point above that makes one: what a converter takes its current at. */
 const nominalV = (id: string, known: Known): number | null => {
@@ -166,6 +185,7 @@ export const supplyTree = (record: Pick<StudyRecord, 'supplies' | 'parts' | 'con
     const node: SupplyNode = {
       ...{ point, part: parts.get(point.partId)!, depth: feed === null ? 0 : feed.depth + 1, isFed, takesA, dropV, reachesV, isAtMost },
       line: line === undefined ? '' : lineText(line),
+      formula: [takesFormula(point, known), dropFormula(upV, takesA, ohm)].filter((text) => text !== '').join('; '),
     };
     nodes.push(node);
     issues.push(...faultsOf(node, feed, known));

@@ -64,6 +64,9 @@ describe('a coolant circuit from its recorded ports', () => {
     const flow = links[0]!.flowM3PerS;
     for (const link of links) expect(link.flowM3PerS).toBeCloseTo(flow, 12);
     expect(links.reduce((sum, { dropPa }) => sum + dropPa, 0)).toBeCloseTo(0, 4);
+    expect(links.find(({ name }) => name === 'hose out')!.formula).toMatch(
+      /^\(0\.03\d\d × 2\.000 m \/ 16\.0 mm \+ 0\.8\) × ½ × 1.060 kg\/m³ × \(1\.\d\d m\/s\)²$/,
+    );
     const pump = links.find(({ does }) => does === 'pumps')!;
     expect([pump.dropPa, pumpW]).toEqual([
       expect.closeTo(-60_000 * (1 - (flow / (20 * LPM)) ** 2), 4),

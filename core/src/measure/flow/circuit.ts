@@ -1,4 +1,4 @@
-import { issue, type Issue } from '../../shared';
+import { fixed, issue, type Issue } from '../../shared';
 import type { Passage, StudyRecord } from '../../record';
 import { isDriven, solveNetwork, type NetworkLink, type NetworkNode } from './network';
 import { pipeDrop, pumpPa, type FluidData } from './pipe';
@@ -13,6 +13,8 @@ export interface CircuitLink {
   readonly dropPa: number;
   /** of lines */
   readonly velocityMPerS: number | null;
+  /** the sum its drop comes from, with its numbers */
+  readonly formula: string;
 }
 
 export interface Circuit {
@@ -36,6 +38,19 @@ const linkOf = (passage: Passage): NetworkLink['dropPa'] => {
   return passage.does === 'pumps'
     ? (q) => -pumpPa({ shutOffPa: pressurePa, largestM3PerS: flow }, q)
     : (q) => pressurePa * (q / flow) * Math.abs(q / flow);
+};
+
+/** Darcy–Weisbach with its numbers. */
+const lineFormula = ({ connection, pieces }: Run, fluid: FluidData, flow: number): string => {
+  const pipe = { innerM: connection.innerM!, lengthM: connection.lengthEachM!, roughnessM: SMOOTH_M, minor: ENDS };
+  const { friction, velocityMPerS } = pipeDrop(pipe, fluid, flow / pieces);
+  return `(${fixed(friction, 4)} × ${fixed(pipe.lengthM, 3)} m / ${fixed(pipe.innerM * 1000, 1)} mm + ${fixed(ENDS, 1)}) × ½ × ${fixed(fluid.densityKgPerM3, 0)} kg/m³ × (${fixed(Math.abs(velocityMPerS), 2)} m/s)²`;
+};
+
+const passageFormula = ({ does, pressurePa, flowM3PerS }: Passage, flow: number): string => {
+  const share = `(${fixed(flow * 60e3, 2)} / ${fixed(flowM3PerS! * 60e3, 2)})²`;
+  const kPa = fixed(pressurePa! / 1000, 2);
+  return does === 'pumps' ? `−${kPa} kPa × (1 − ${share})` : `${kPa} kPa × ${share}`;
 };
 
 /** What cannot be solved is told, not thrown: the other loops still are. */
@@ -139,6 +154,12 @@ export const circuitOf = (record: Recorded, runs: readonly Run[], fluid: FluidDa
       solved.push({
         ...{ name: link.name, does: link.does, flowM3PerS: flow, dropPa: link.dropPa(flow) },
         velocityMPerS: bore === null || !link.run ? null : Math.abs(flow) / link.run.pieces / ((Math.PI / 4) * bore ** 2),
+        formula: link.run
+          ? lineFormula(link.run, fluid, flow)
+          : passageFormula(
+              record.passages.find(({ id }) => id === link.id)!,
+              flow,
+            ),
       });
     }
   }

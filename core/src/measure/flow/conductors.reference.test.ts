@@ -14,8 +14,9 @@ describe('conductors', () => {
     ]);
   });
   it('aluminium of the same resistance takes 1.6393 times the area and weighs 0.4984 of the copper', () => {
-    const { area, mass } = sameResistance(copper, aluminium);
-    expect([area, mass]).toEqual([expect.closeTo(1.6393, 4), expect.closeTo(0.4984, 4)]);
+    const { area, mass, cost } = sameResistance(copper, aluminium, [10, 4]);
+    // at 4 for 10 a kilogram its metal costs 0.4 of half the mass
+    expect([area, mass, cost]).toEqual([expect.closeTo(1.6393, 4), expect.closeTo(0.4984, 4), expect.closeTo(0.19937, 4)]);
   });
   // largest resistance at 20 °C in Ω/km of ISO 6722 and ISO 19642, copper, from memory
   it.each([

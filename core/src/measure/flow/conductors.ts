@@ -7,6 +7,8 @@ export interface ConductorMetal {
   /** change of resistance per kelvin, of that at 20 °C */
   readonly perK: number;
   readonly densityKgPerM3: number;
+  /** in the catalogue of materials: what its price is that of */
+  readonly materialId: string;
 }
 
 /**
@@ -14,8 +16,8 @@ export interface ConductorMetal {
  * 2703 kg/m³, IEC 60889; temperature coefficients 0.00393 and 0.00403 per kelvin, usual values from memory
  */
 export const CONDUCTOR_METALS: readonly ConductorMetal[] = [
-  { id: 'cu', word: 'copper', ohmM: 1 / 58e6, perK: 0.00393, densityKgPerM3: 8890 },
-  { id: 'al', word: 'aluminium', ohmM: 28.264e-9, perK: 0.00403, densityKgPerM3: 2703 },
+  { id: 'cu', word: 'copper', ohmM: 1 / 58e6, perK: 0.00393, densityKgPerM3: 8890, materialId: 'cu-etp' },
+  { id: 'al', word: 'aluminium', ohmM: 28.264e-9, perK: 0.00403, densityKgPerM3: 2703, materialId: 'aluminium-unknown' },
 ];
 
 const known = (areaM2: number, lengthM: number): void => {
@@ -48,13 +50,19 @@ export const lossAt = (ohm: number, currentA: number): { readonly lossW: number;
 });
 
 /**
- * Another metal at the same resistance: how much more cross-section it takes and what that weighs of the first.
+ * Another metal at the same resistance: how much more cross-section it takes, what that weighs and what its metal costs, of the first.
  *
+ * @param perKg prices of the two metals per kg, in one currency and of one year
  * @example
  * // aluminium for copper: 1.64 times the area, half the mass
- * Math.round(100 * sameResistance(CONDUCTOR_METALS[0], CONDUCTOR_METALS[1]).area) // => 164
+ * Math.round(100 * sameResistance(CONDUCTOR_METALS[0], CONDUCTOR_METALS[1], [1, 1]).area) // => 164
  */
-export const sameResistance = (now: ConductorMetal, instead: ConductorMetal): { readonly area: number; readonly mass: number } => {
+export const sameResistance = (
+  now: ConductorMetal,
+  instead: ConductorMetal,
+  [priceNow, priceInstead]: readonly [number, number],
+): { readonly area: number; readonly mass: number; readonly cost: number } => {
   const area = instead.ohmM / now.ohmM;
-  return { area, mass: (area * instead.densityKgPerM3) / now.densityKgPerM3 };
+  const mass = (area * instead.densityKgPerM3) / now.densityKgPerM3;
+  return { area, mass, cost: (mass * priceInstead) / priceNow };
 };

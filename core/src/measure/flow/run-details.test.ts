@@ -29,6 +29,7 @@ const details = (lines: readonly Connection[], sets: readonly FastenerSet[], mas
     ),
     sets,
     portsById({ ports: [port(1, 0), port(2, 3)] }),
+    [],
     () => 1,
     (id) => masses[[1, 2, 3, 4, 5].findIndex((n) => testId(n) === id)] ?? null,
     1060,
@@ -52,6 +53,12 @@ describe('how lines are led and held', () => {
       placedPieces: 1,
     });
     expect(details([line(2, 'hose', 9)], []).overStraight).toBeNull();
+  });
+  it('a part that lines meet at, without a line of its own, is a fitting', () => {
+    const ends = { fromPortId: testId(301), toPortId: testId(302) };
+    // both ports are on line 1: as a part with a line it is none, as a tee between lines 2 and 3 it is one
+    expect(details([line(1, 'hose', 1, ends)], []).fittings).toBe(0);
+    expect(details([line(2, 'hose', 1, { toPortId: testId(301) }), line(3, 'hose', 1, { fromPortId: testId(302) })], []).fittings).toBe(1);
   });
   it('a dry mass is the sum of the parts the lines are on, or nothing while one has none', () => {
     expect(details([line(1, 'hose', 1), line(2, 'hose', 1)], [], [0.2, 0.35]).dryKg).toBeCloseTo(0.55, 12);

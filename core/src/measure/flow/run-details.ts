@@ -1,5 +1,5 @@
 import { sum } from 'd3-array';
-import type { FastenerKind, FastenerSet } from '../../record';
+import type { FastenerKind, FastenerSet, Passage } from '../../record';
 import { routeOf, type PortsById } from './routes';
 import type { Run, TimesOf } from './runs';
 
@@ -16,6 +16,8 @@ export interface RunDetails {
   /** length of lines with both ends placed, over the straight lines between those ends; null where none has */
   readonly overStraight: number | null;
   readonly placedPieces: number;
+  /** parts that lines meet at and that carry none themselves nor do anything to the fluid: tees, couplings */
+  readonly fittings: number;
   /** clips, push pins and ties on the parts that have lines */
   readonly guides: number;
   /** all other fasteners on them */
@@ -35,6 +37,7 @@ export const runDetails = (
   runs: readonly Run[],
   fastenerSets: readonly FastenerSet[],
   ports: PortsById,
+  passages: readonly Passage[],
   timesOf: TimesOf,
   massOf: (partId: string) => number | null,
   densityKgPerM3: number,
@@ -59,6 +62,10 @@ export const runDetails = (
   const quantityOf = new Map(runs.map(({ part }) => [part.id, part.quantity]));
   // the roll-up has all there are of a part inside what holds it, which may be there several times
   const masses = partIds.map((id) => ({ mass: massOf(id), times: timesOf(id) / (quantityOf.get(id) ?? 1) }));
+  const reached = new Set(runs.flatMap(({ connection }) => [connection.fromPortId, connection.toPortId]));
+  const acting = new Set(passages.map(({ partId }) => partId));
+  const fittings = new Set([...ports.values()].filter(({ id }) => reached.has(id)).map(({ partId }) => partId));
+  for (const id of [...on, ...acting]) fittings.delete(id);
   const [guides, fasteners] = [held(true), held(false)];
   return {
     pieces,
@@ -66,6 +73,7 @@ export const runDetails = (
     rigidFraction: rigid + rubber === 0 ? null : rigid / (rigid + rubber),
     overStraight: straight === 0 ? null : sum(placed, ({ run, lengthEachM }) => run.pieces * lengthEachM) / straight,
     placedPieces: sum(placed, ({ run }) => run.pieces),
+    fittings: sum([...fittings], (id) => timesOf(id)),
     ...{ guides, fasteners, holdersPerPiece: pieces === 0 ? null : (guides + fasteners) / pieces },
     dryKg: masses.length > 0 && masses.every(({ mass }) => mass !== null) ? sum(masses, ({ mass, times }) => mass! * times) : null,
     withoutMass: masses.filter(({ mass }) => mass === null).length,

@@ -28,6 +28,10 @@ describe('the report of a pack', () => {
     expect(report.values.energyJ! / 3.6e6).toBeCloseTo(74.898, 9);
     expect(report.lines[0]).toMatchObject({ word: 'Energy', formula: '108 bricks × 3.65 V × 38 cells × 5.00 Ah' });
   });
+  it('its voltage goes from 108 × 2.5 V to 108 × 4.2 V, by what is recorded of a cell', () => {
+    const { values } = packReport({ ...PACK, lowestV: 2.5, highestV: 4.2 }, massOf);
+    expect([values.lowestPackV, values.highestPackV, report.values.lowestPackV]).toEqual([270, expect.closeTo(453.6, 9), null]);
+  });
   it('energy per mass names what is counted in: cells 262.6, the pack 173.6, with its shield 167.6 Wh/kg', () =>
     expect(report.boundaries.map(({ name, whPerKg }) => [name, whPerKg])).toEqual([
       ['cells', expect.closeTo(262.59, 2)],

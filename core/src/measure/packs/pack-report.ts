@@ -9,7 +9,21 @@ import { energyPerMass, packFigures, rollLengthM, topologyIssues, type PackBound
 /** Roughness of a drawn or extruded channel, m: smooth for all that matters here. Assumed. */
 const SMOOTH_M = 1.5e-6;
 
-const FIGURES = [...(['energyJ', 'nominalV', 'hottestC', 'coldestC', 'spreadK', 'outletC', 'dropPa', 'unevenCurrent', 'rollM'] as const)];
+const FIGURES = [
+  ...([
+    'energyJ',
+    'nominalV',
+    'lowestPackV',
+    'highestPackV',
+    'hottestC',
+    'coldestC',
+    'spreadK',
+    'outletC',
+    'dropPa',
+    'unevenCurrent',
+    'rollM',
+  ] as const),
+];
 type Figure = (typeof FIGURES)[number];
 /** Figures of a pack, SI, °C and differences in K; null where a field that it needs is not known. */
 export type PackValues = Readonly<Record<Figure, number | null>>;
@@ -110,6 +124,8 @@ const valuesOf = (pack: Pack): PackValues => {
   return {
     energyJ: energy?.energyJ ?? null,
     nominalV: energy?.nominalV ?? null,
+    lowestPackV: energy?.lowestV ?? null,
+    highestPackV: energy?.highestV ?? null,
     dropPa: channelDrop(pack),
     hottestC: state?.hottestC ?? null,
     coldestC: state?.coldestC ?? null,
@@ -355,6 +371,8 @@ const celsius = { per: 1, unit: '°C', digits: 1 };
 export const PACK_WORDS: readonly FigureWord<Figure>[] = [
   { figure: 'energyJ', word: 'Energy', shown: READ_IN.kWh },
   { figure: 'nominalV', word: 'Nominal voltage', shown: READ_IN.V },
+  { figure: 'lowestPackV', word: 'Lowest voltage', shown: READ_IN.V },
+  { figure: 'highestPackV', word: 'Highest voltage', shown: READ_IN.V },
   { figure: 'hottestC', word: 'Hottest cell', shown: celsius },
   { figure: 'coldestC', word: 'Coldest cell', shown: celsius },
   { figure: 'spreadK', word: 'Largest spread in a brick', shown: { per: 1, unit: 'K', digits: 1 } },

@@ -16,6 +16,7 @@ import { DataTable, TableHead, TableRow } from '../shared/data-table';
             <th scope="col" class="right">Flow, {{ litres }}</th>
             <th scope="col" class="right">Falls, kPa</th>
             <th scope="col" class="right">Velocity, m/s</th>
+            <th scope="col">From</th>
           </tr>
         </ng-template>
         <ng-template [ebRow]="links()" track="key" let-l>
@@ -24,6 +25,7 @@ import { DataTable, TableHead, TableRow } from '../shared/data-table';
             <td class="right figure">{{ l.flow }}</td>
             <td class="right figure">{{ l.drop }}</td>
             <td class="right figure">{{ l.velocity }}</td>
+            <td class="figure soft">{{ l.formula }}</td>
           </tr>
         </ng-template>
       </eb-table>
@@ -35,6 +37,9 @@ import { DataTable, TableHead, TableRow } from '../shared/data-table';
       <p class="warn">{{ vehicle() }}: {{ i.message }}.</p>
     }`,
   styles: `
+    td.soft {
+      font-size: 12px;
+    }
     p {
       margin: 3px 0;
     }
@@ -54,8 +59,9 @@ export class RunCircuit {
     circuitOf(this.open.record(), this.runs(), { densityKgPerM3: this.densityKgPerM3(), viscosityPaS: this.viscosityPaS() }),
   );
   protected readonly links = computed(() =>
-    this.circuit().links.map(({ name, flowM3PerS, dropPa, velocityMPerS }, key) => ({
+    this.circuit().links.map(({ name, flowM3PerS, dropPa, velocityMPerS, formula }, key) => ({
       ...{ key, name, flow: fixed(readAs(READ_IN['l/min'], flowM3PerS), 2), drop: fixed(readAs(READ_IN.kPa, dropPa), 2) },
+      formula,
       velocity: velocityMPerS === null ? '' : fixed(velocityMPerS, 2),
     })),
   );

@@ -15,7 +15,10 @@ const POINT = /^\s*(-?\d+(?:[.,]\d+)?)\s+(-?\d+(?:[.,]\d+)?)\s+(-?\d+(?:[.,]\d+)
 
 /** Points as people type them, x y z in mm with semicolons between; null where one is not such a point. */
 export const readRoute = (text: string): readonly Triple[] | null => {
-  const points = text.replaceAll('−', '-').split(';').filter((part) => part.trim() !== '');
+  const points = text
+    .replaceAll('−', '-')
+    .split(';')
+    .filter((part) => part.trim() !== '');
   const read = points.map((point) =>
     POINT.exec(point)
       ?.slice(1)

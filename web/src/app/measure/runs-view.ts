@@ -6,6 +6,7 @@ import {
   fixed,
   gramsText,
   inUnit,
+  materialById,
   readAs,
   threeDigits,
   unitWord,
@@ -251,7 +252,7 @@ export class RunsView {
   private readonly details = computed(() => {
     const [ports, record] = [portsById(this.open.record()), this.open.record()];
     const each = this.byVehicle().map(({ runs }) =>
-      runDetails(runs, record.fastenerSets, ports, this.timesOf(), (id) => this.massOf(id), this.density.value()!),
+      runDetails(runs, record.fastenerSets, ports, record.passages, this.timesOf(), (id) => this.massOf(id), this.density.value()!),
     );
     const row = (word: string, of: (d: (typeof each)[number]) => { readonly text: string; readonly lacks?: string }) => ({
       word,
@@ -270,6 +271,7 @@ export class RunsView {
         text: d.overStraight === null ? ABSENT : `${fixed(d.overStraight, 2)} times`,
         lacks: d.overStraight === null || d.placedPieces === d.pieces ? '' : `${d.placedPieces} of ${counted(d.pieces, 'piece')} placed`,
       })),
+      row('Fittings that lines meet at', (d) => ({ text: fixed(d.fittings, 0) })),
       row('Clips, push pins and ties', (d) => ({ text: fixed(d.guides, 0) })),
       row('Fasteners and clips for each piece', (d) => ({ text: d.holdersPerPiece === null ? ABSENT : fixed(d.holdersPerPiece, 2) })),
     ];
@@ -353,8 +355,9 @@ export class RunsView {
   });
   protected readonly aluminium = ((): string => {
     const [copper, aluminium] = CONDUCTOR_METALS;
-    const { area, mass } = sameResistance(copper!, aluminium!);
-    return `Aluminium for copper at the same resistance: ${fixed(area, 2)} times the cross-section, ${fixed(100 * mass, 0)} % of the mass.`;
+    const perKg = [copper!, aluminium!].map(({ materialId }) => materialById.get(materialId)?.priceEurPerKg ?? 0);
+    const { area, mass, cost } = sameResistance(copper!, aluminium!, [perKg[0]!, perKg[1]!]);
+    return `Aluminium for copper at the same resistance: ${fixed(area, 2)} times the cross-section, ${fixed(100 * mass, 0)} % of the mass, ${fixed(100 * cost, 0)} % of the cost of its metal, at EUR ${fixed(perKg[1]!, 2)} and ${fixed(perKg[0]!, 2)} a kg, 2026, assumed.`;
   })();
 
   private massOf(partId: string): number | null {

@@ -101,6 +101,9 @@ const volts = (value: number | null): string => (value === null ? ABSENT : fixed
     }
     @if (chosen(); as point) {
       <div class="point" #pointForm>
+        @if (formula() !== '') {
+          <p class="figure soft">{{ point.name }} {{ formula() }}</p>
+        }
         <eb-input-form entity="supply" [row]="point" [groups]="groups" [may]="may()" />
         <dl>
           <dt>Fed from</dt>
@@ -216,6 +219,7 @@ export class SupplyView {
     () => this.tree().nodes.find(({ part }) => part.id === this.selection.part()?.id)?.point.id ?? '',
   );
   protected readonly chosen = computed(() => this.open.record().supplies.find(({ id }) => id === this.chosenId()) ?? null);
+  protected readonly formula = computed(() => this.tree().nodes.find(({ point }) => point.id === this.chosenId())?.formula ?? '');
   protected readonly feeds = computed(() =>
     this.tree()
       .nodes.filter(({ point }) => point.id !== this.chosenId())
