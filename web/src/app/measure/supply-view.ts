@@ -76,13 +76,15 @@ const volts = (value: number | null): string => (value === null ? ABSENT : fixed
         <ng-template [ebRow]="rows()" track="id" let-r>
           <tr [class.chosen]="r.id === chosenId()" [class.unfed]="!r.isFed">
             <th scope="row">
-              <span class="branch figure" aria-hidden="true">{{ r.branch }}</span>
-              <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="chosenId.set(r.id)">
-                {{ r.name }}
-              </button>
-              @if (!r.isFed) {
-                <small>nothing feeds it</small>
-              }
+              <div class="named">
+                <span class="branch figure" aria-hidden="true">{{ r.branch }}</span>
+                <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="chosenId.set(r.id)">
+                  {{ r.name }}
+                </button>
+                @if (!r.isFed) {
+                  <small>nothing feeds it</small>
+                }
+              </div>
             </th>
             <td>{{ r.role }}</td>
             <td>{{ r.part }}</td>
@@ -156,9 +158,9 @@ const volts = (value: number | null): string => (value === null ? ABSENT : fixed
       padding-left: 8px;
       border-left: 3px solid var(--amber);
     }
-    th .link-button {
-      white-space: normal;
-      text-align: left;
+    .named {
+      display: flex;
+      align-items: baseline;
     }
     .branch {
       white-space: pre;
