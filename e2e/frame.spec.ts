@@ -42,7 +42,7 @@ for (const stage of ['Bench', 'Cost', 'Compare', 'Questions', 'History', 'People
 const VIEWS = {
   Plan: ['choice', 'samples', 'scope', 'packages', 'people', 'schedule', 'precautions', 'rigs'],
   Bench: ['removals', 'closed', 'tags', 'recount', 'instruments', 'wall'],
-  Measure: ['scans', 'material', 'sections', 'holes', 'hand', 'gauge-studies'],
+  Measure: ['scans', 'material', 'sections', 'holes', 'hand', 'gauge-studies', 'runs', 'packs', 'boards', 'supply', 'heating'],
 };
 /** Views that say little until a part is chosen, and one of the demo that has what they show. */
 const PART_OF: Readonly<Record<string, string | undefined>> = {
@@ -51,6 +51,10 @@ const PART_OF: Readonly<Record<string, string | undefined>> = {
   sections: 'DR2-5-1',
   holes: 'PAN-1-9',
   hand: 'DR2-5-1',
+  runs: 'DR2-B3',
+  packs: 'PAN-B1',
+  boards: 'DR2-H1-4',
+  supply: 'DR2-H1-4',
 };
 const partOf = async (page: Page, tag: string): Promise<string> => {
   const id = /studies\/([^/]+)/.exec(page.url())?.[1] ?? '';

@@ -48,6 +48,9 @@ const toConfirm = (entity: Entity, row: object, from: string): object => {
   };
 };
 
+/** Where a line led is not where its copy leads: its ends and its route are recorded anew. */
+const NOWHERE = { fromPortId: null, toPortId: null, route: [] } as const;
+
 /** Ops that add a part again, with all inside it and the sets that describe it. */
 const copyOps = (
   part: Part,
@@ -69,7 +72,7 @@ const copyOps = (
         .map((row) => ({
           kind: `${entity}.add`,
           id: newId(),
-          fields: { ...fieldsOf<typeof entity>(row), partId: id, ...known(entity, row, one) },
+          fields: { ...fieldsOf<typeof entity>(row), ...(entity === 'connection' ? NOWHERE : {}), partId: id, ...known(entity, row, one) },
         })),
     );
     return [{ kind: 'part.add', id, fields }, ...sets] as unknown as readonly Op[];

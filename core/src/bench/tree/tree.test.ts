@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { applyOps, outline, rowFaults, type StudyRecord } from '../../record';
+import { applyOps, blank, outline, rowFaults, type StudyRecord } from '../../record';
 import { DOOR, LEFT, RIGHT, partNamed, recordOf, teardown, testId } from '../../../testing/teardown';
 import { layoutOf } from '../roll-up/measure';
 import { BENCH_MEASURES, benchOwn, ownOfParts, partsByPlace } from '../roll-up/own-figures';
@@ -187,6 +187,20 @@ describe('a copy on another vehicle', () => {
     expect(copied.parts.flatMap((part) => rowFaults('part', part))).toEqual([]);
   });
   it('leaves the original as it was', () => expect([tree(copied), sums(copied)]).toEqual([tree(record), sums(record)]));
+  it('has lines that lead nowhere yet: where they led is on the other vehicle', () => {
+    const ends = { fromPortId: testId(801), toPortId: testId(802), route: [[1, 2, 3]] as const };
+    const led = {
+      ...record,
+      connections: [
+        { id: testId(800), version: 1, ...blank('connection', { partId: idOf(record, 'latch'), kind: 'hose' }), lengthEachM: 0.4, ...ends },
+      ],
+    };
+    const there = after(led, copyParts(led, [idOf(led, 'latch')], { ...DOOR_PLACE, vehicleId: RIGHT.id }, newId)).connections;
+    expect(there.map(({ fromPortId, toPortId, route, lengthEachM }) => [fromPortId, toPortId, route, lengthEachM])).toEqual([
+      [ends.fromPortId, ends.toPortId, ends.route, 0.4],
+      [null, null, [], 0.4],
+    ]);
+  });
   it('has no tag of the original', () => {
     const tagged = { ...record, parts: record.parts.map((part) => ({ ...part, tag: 'DR2-1' })) };
     const twice = after(tagged, copyParts(tagged, [idOf(tagged, 'latch')], DOOR_PLACE, newId));

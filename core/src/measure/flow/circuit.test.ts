@@ -116,6 +116,13 @@ describe('a coolant circuit from its recorded ports', () => {
     ]);
     expect(circuit([OUT, { ...BACK, innerM: null }], [PUMP, PACK]).issues[0]).toMatchObject({ code: 'run-without-size', field: 'innerM' });
     expect(circuit([OUT, BACK], [PUMP, { ...PACK, flowM3PerS: null }]).issues[0]).toMatchObject({ code: 'passage-without-data' });
+    const abroad = { ...part(7, 'another pack'), vehicleId: testId(901) };
+    const strayed = circuitOf(
+      { parts: [...PARTS, abroad], ports: [...PORTS, port(9, 7, 'there')], passages: [PUMP, PACK] },
+      runsOf({ parts: PARTS, connections: [{ ...OUT, toPortId: testId(109) }, BACK] }, () => true, () => 1), // prettier-ignore
+      GLYCOL,
+    );
+    expect(strayed.issues[0]).toMatchObject({ code: 'other-vehicle', recordId: OUT.id });
     expect(circuit([OUT, BACK, hose(9, 6, null, null)], [PUMP, PACK]).links).toHaveLength(4);
   });
 });

@@ -102,11 +102,16 @@ export const circuitOf = (record: Recorded, runs: readonly Run[], fluid: FluidDa
   const issues: Issue[] = [];
   const names = new Map(record.parts.map((part) => [part.id, part.name]));
   const links: (NetworkLink & { readonly id: string; readonly does: CircuitLink['does']; readonly run: Run | null })[] = [];
+  const vehicleOf = new Map(record.parts.map((part) => [part.id, part.vehicleId]));
+  const onVehicle = new Map(record.ports.map((port) => [port.id, vehicleOf.get(port.partId)]));
   for (const run of runs) {
     const { connection: line } = run;
+    const strays = [line.fromPortId, line.toPortId].some((id) => id !== null && onVehicle.get(id) !== run.part.vehicleId);
     const [from, to] = [nodes.get(line.fromPortId ?? ''), nodes.get(line.toPortId ?? '')];
     if (run.kind === 'cable') continue;
-    if (from === undefined || to === undefined)
+    if (strays)
+      issues.push(issue('other-vehicle', `The ${run.kind} of “${run.part.name}” is not in the circuit: it leads to a port of another vehicle`, 'toPortId', line.id)); // prettier-ignore
+    else if (from === undefined || to === undefined)
       issues.push(issue('run-without-end', `The ${run.kind} of “${run.part.name}” is not in the circuit: it lacks the port it leads ${from === undefined ? 'from' : 'to'}`, from === undefined ? 'fromPortId' : 'toPortId', line.id)); // prettier-ignore
     else if (line.innerM === null || line.lengthEachM === null)
       issues.push(issue('run-without-size', `The ${run.kind} of “${run.part.name}” is not in the circuit: it lacks its ${line.innerM === null ? 'inner diameter' : 'length'}`, line.innerM === null ? 'innerM' : 'lengthEachM', line.id)); // prettier-ignore

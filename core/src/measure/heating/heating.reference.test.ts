@@ -28,7 +28,10 @@ describe('a cab heated by a heat pump or a heater', () => {
       expect.closeTo(280.55, 2),
     ]);
     expect(values.savedJPerM! / 36).toBeCloseTo(6.6667, 4);
-    expect(sentence).toBe('The heat pump takes 1.20 kW where the heater takes 3.60 kW, and leaves 56 km more of range');
+    expect(sentence).toBe(
+      'The heat pump takes 1.20 kW where the heater takes 3.60 kW, and leaves 56 km more of range, its fans and pumps left out',
+    );
+    expect(report({ besidesW: 100 }).sentence).toMatch(/takes 1\.30 kW .* more of range$/);
   });
   // T / ΔT in kelvin: 50 °C over 0 °C is 323.15 / 50
   it('the ideal cycle from 0 to 50 °C gives 6.463, and a stated COP above it is doubted', () => {

@@ -147,7 +147,7 @@ export const heatingReport = (heating: HeatingOf): HeatingReport => {
     sentence:
       values.gainM === null || values.pumpW === null || values.heaterW === null
         ? ''
-        : `The heat pump takes ${fixed(values.pumpW / 1000, 2)} kW where the heater takes ${fixed(values.heaterW / 1000, 2)} kW, and leaves ${us.gainM === 0 ? fixed(values.gainM / 1000, 0) : withU(values.gainM / 1000, us.gainM / 1000, 1)} km more of range`,
+        : `The heat pump takes ${fixed(values.pumpW / 1000, 2)} kW where the heater takes ${fixed(values.heaterW / 1000, 2)} kW, and leaves ${us.gainM === 0 ? fixed(values.gainM / 1000, 0) : withU(values.gainM / 1000, us.gainM / 1000, 1)} km more of range${heating.besidesW === null ? ', its fans and pumps left out' : ''}`,
   };
 };
 

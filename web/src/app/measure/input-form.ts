@@ -87,9 +87,10 @@ export class InputForm {
   readonly may = input.required<boolean>();
 
   private readonly fields = computed(() => this.row() as unknown as Readonly<Record<string, FieldValue>>);
+  /** kept while the row itself changes: the record may answer between two fields */
   private readonly refused = linkedSignal<string, Readonly<Record<string, unknown>>>({
     source: () => this.row().id,
-    computation: () => ({}),
+    computation: (id, before) => (before?.source === id ? before.value : {}),
   });
   private readonly known = computed((): EvidenceOf => (this.row() as { readonly evidence?: EvidenceOf }).evidence ?? {});
 
@@ -115,13 +116,20 @@ export class InputForm {
 
   protected edit(field: string, value: FieldValue): void {
     const isTruth = value === 'yes' || value === 'no';
-    void this.send({ ...this.refused(), [field]: isTruth ? value === 'yes' : value });
+    void this.send(field, isTruth ? value === 'yes' : value);
   }
 
-  /** What was refused waits for the field that makes it whole: a length for its width. */
-  private async send(fields: Readonly<Record<string, unknown>>): Promise<void> {
-    const kept = await this.edits.edit(this.entity(), this.row(), fields);
-    this.refused.set(kept ? {} : fields);
+  /** Alone, or with what was refused before and waits for the field that makes it whole: a length for its width. */
+  private async send(field: string, value: unknown): Promise<void> {
+    const { [field]: _again, ...waiting } = this.refused();
+    if (await this.kept({ [field]: value })) return this.refused.set(waiting);
+    const all = { ...waiting, [field]: value };
+    const isWhole = Object.keys(waiting).length > 0 && (await this.kept(all));
+    this.refused.set(isWhole ? {} : all);
+  }
+
+  private kept(fields: Readonly<Record<string, unknown>>): Promise<boolean> {
+    return this.edits.edit(this.entity(), this.row(), fields as never);
   }
 
   /** How the value is known stays as it was. */
