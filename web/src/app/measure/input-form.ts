@@ -122,14 +122,14 @@ export class InputForm {
   /** Alone, or with what was refused before and waits for the field that makes it whole: a length for its width. */
   private async send(field: string, value: unknown): Promise<void> {
     const { [field]: _again, ...waiting } = this.refused();
-    if (await this.kept({ [field]: value })) return this.refused.set(waiting);
+    if (await this.kept({ [field]: value })) return void this.refused.set(waiting);
     const all = { ...waiting, [field]: value };
     const isWhole = Object.keys(waiting).length > 0 && (await this.kept(all));
     this.refused.set(isWhole ? {} : all);
   }
 
   private kept(fields: Readonly<Record<string, unknown>>): Promise<boolean> {
-    return this.edits.edit(this.entity(), this.row(), fields as never);
+    return this.edits.edit(this.entity(), this.row(), fields);
   }
 
   /** How the value is known stays as it was. */
