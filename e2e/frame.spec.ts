@@ -66,7 +66,7 @@ const partOf = async (page: Page, tag: string): Promise<string> => {
 };
 for (const [stage, views] of Object.entries(VIEWS)) {
   test(`${stage}, each of its views: nothing serious either, and nothing wider than 1024`, async ({ page }) => {
-    test.setTimeout(180_000);
+    test.setTimeout(360_000);
     await page.setViewportSize({ width: 1024, height: 768 });
     await openDemo(page, stage);
     for (const view of views)

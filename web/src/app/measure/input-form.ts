@@ -122,7 +122,10 @@ export class InputForm {
   /** Alone, or with what was refused before and waits for the field that makes it whole: a length for its width. */
   private async send(field: string, value: unknown): Promise<void> {
     const { [field]: _again, ...waiting } = this.refused();
-    if (await this.kept({ [field]: value })) return void this.refused.set(waiting);
+    if (await this.kept({ [field]: value })) {
+      this.refused.set(waiting);
+      return;
+    }
     const all = { ...waiting, [field]: value };
     const isWhole = Object.keys(waiting).length > 0 && (await this.kept(all));
     this.refused.set(isWhole ? {} : all);
