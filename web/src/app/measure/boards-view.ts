@@ -154,44 +154,12 @@ const count = (value: number | null): string => (value === null ? ABSENT : fixed
     }
   </div>`,
   styles: `
-    .fault {
-      color: var(--amber);
-    }
-    .acts {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 10px;
-      align-items: end;
-      margin-bottom: 8px;
-    }
     h2 {
       margin: 18px 0 6px;
       font-size: 14px;
     }
-    .room {
-      container-type: inline-size;
-    }
-    .two {
-      display: grid;
-      grid-template-columns: minmax(340px, 400px) minmax(0, 1fr);
-      gap: 22px;
-      align-items: start;
-    }
-    .results {
-      display: grid;
-      gap: 14px;
-      min-width: 0;
-    }
-    @container (max-width: 860px) {
-      .two {
-        grid-template-columns: minmax(0, 1fr);
-      }
-      .inputs {
-        order: 1;
-        max-width: 480px;
-      }
-    }
   `,
+  styleUrl: './state-view.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class BoardsView {

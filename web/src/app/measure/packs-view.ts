@@ -105,47 +105,7 @@ interface Shown {
       }
     }
   </div>`,
-  styles: `
-    .acts {
-      display: flex;
-      flex-wrap: wrap;
-      gap: 10px;
-      align-items: end;
-    }
-    label {
-      font: 500 12.5px/1.5 var(--label);
-      color: var(--soft);
-    }
-    .sentence {
-      margin: 10px 0;
-      padding: 8px 12px;
-      border-left: 3px solid var(--dye);
-      background: var(--sheet);
-      font-size: 14px;
-    }
-    .fault {
-      color: var(--amber);
-    }
-    /* the card takes room away: what counts is the room that is left */
-    .room {
-      container-type: inline-size;
-    }
-    .two {
-      display: grid;
-      grid-template-columns: minmax(340px, 400px) minmax(0, 1fr);
-      gap: 22px;
-      align-items: start;
-    }
-    @container (max-width: 860px) {
-      .two {
-        grid-template-columns: minmax(0, 1fr);
-      }
-      .inputs {
-        order: 1;
-        max-width: 480px;
-      }
-    }
-  `,
+  styleUrl: './state-view.css',
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PacksView {
