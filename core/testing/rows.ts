@@ -53,6 +53,10 @@ export const ROW_ID = Object.fromEntries(
       ['heating', 939],
       ['runCase', 940],
       ['runChange', 941],
+      ['explanation', 942],
+      ['signOff', 943],
+      ['checkReading', 944],
+      ['recountSample', 945],
     ] as const
   ).map(([entity, n]) => [entity, testId(n)]),
 ) as Readonly<Record<Entity, string>>;
@@ -226,7 +230,7 @@ export const FULL_ROWS: FieldsOf = {
     evidence: { count: evidence('C', { low: 24, high: 26 }) },
   },
   board: {
-    ...{ partId: id.part, lengthM: 0.182, widthM: 0.096, sides: 2, layers: 6, pressFitPins: 48, solderedPins: 12, handJoints: 3 },
+    ...{ partId: id.part, lengthM: 0.182, widthM: 0.096, sides: 2, layers: 6, componentsCounted: 214, pressFitPins: 48, solderedPins: 12, handJoints: 3 },
     ...{ potted: true, coated: true, note: 'coated', evidence: { layers: evidence('T') } },
   },
   fluid: {
@@ -601,6 +605,22 @@ export const FULL_ROWS: FieldsOf = {
     shows: 'the bent flange',
     marks: [{ kind: 'arrow', fromX: 0.1, fromY: 0.2, toX: 0.5, toY: 0.75, text: 'here' }],
   },
+  explanation: {
+    ...{ says: 'Mass of the lid does not close', reason: 'weighed with its seal, which was lost', by: 'Wenna Tarn', at: AT },
+    findings: [{ check: 'mass-closure', aboutId: id.part, field: 'massEachKg', beside: 'lid', saw: '1.200 ~ 1.260' }],
+  },
+  signOff: {
+    ...{ vehicleId: id.vehicle, subsystemId: id.subsystem, by: 'Wenna Tarn', at: AT, revision: 41, parts: 160, open: 1, explained: 2 },
+    leftOpen: 'the inner seal was never found',
+  },
+  checkReading: {
+    ...{ instrument: 'Bench scale', serial: 'BS-02', quantity: 'mass', nominal: 2, nominalU: 1e-5, value: 2.008 },
+    ...{ takenAt: AT, takenBy: 'Odo', note: 'after a fall' },
+  },
+  recountSample: {
+    ...{ sampledBy: 'by risk', assuranceFraction: 0.95, wrongFraction: 0.02, allowed: 1, seed: 77, outOf: 300 },
+    ...{ sets: [{ kind: 'fasteners', setId: id.fasteners }], drawnAt: AT, drawnBy: 'Wenna Tarn' },
+  },
 };
 
 /** The same rows with as little in them as they may hold: what may be absent is, lists and words are empty. */
@@ -667,8 +687,8 @@ export const BARE_ROWS: FieldsOf = {
   },
   components: { partId: id.part, sequence: 0, count: 1, componentClass: 'fuse', fitted: true, marking: '', note: '', evidence: {} },
   board: {
-    ...{ partId: id.part, lengthM: null, widthM: null, sides: null, layers: null, pressFitPins: null, solderedPins: null },
-    ...{ handJoints: null, potted: null, coated: null, note: '', evidence: {} },
+    ...{ partId: id.part, lengthM: null, widthM: null, sides: null, layers: null, componentsCounted: null },
+    ...{ pressFitPins: null, solderedPins: null, handJoints: null, potted: null, coated: null, note: '', evidence: {} },
   },
   fluid: {
     ...{ partId: id.part, sequence: 0, name: 'grease', massEachKg: null },
@@ -803,4 +823,17 @@ export const BARE_ROWS: FieldsOf = {
     ...{ rollOuterM: null, rollCoreM: null, rollLayerM: null, cellOhm: null, cellOhmPerK: null, brickA: null },
   },
   picture: { ...FULL_ROWS.picture, sequence: 0, shows: '', marks: [] },
+  explanation: { says: 'It does not close', reason: 'so it is', by: 'Odo', at: LATER, findings: [] },
+  signOff: {
+    ...{ vehicleId: id.vehicle, subsystemId: id.subsystem, by: 'Odo', at: LATER, revision: 0, parts: 0, open: 0, explained: 0 },
+    leftOpen: '',
+  },
+  checkReading: {
+    ...{ instrument: 'Calliper', serial: 'C1', quantity: 'length', nominal: 0.05, nominalU: 0, value: 0.05, takenAt: LATER, takenBy: '' },
+    note: '',
+  },
+  recountSample: {
+    ...{ sampledBy: 'at random', assuranceFraction: 0.9, wrongFraction: 0.05, allowed: 0, seed: 0, outOf: 0, sets: [] },
+    ...{ drawnAt: LATER, drawnBy: '' },
+  },
 };

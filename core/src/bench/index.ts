@@ -8,7 +8,7 @@ export { type Loss, type LossGroup, lossGroups, sessionLosses } from './checks/s
 export { massGaps, weighedShort, weighedText } from './completeness';
 export { boxVolumeM3, envelopeOf, heavierThanSolid, volumeText } from './envelope';
 export { partsCsv } from './export/parts-csv';
-export { fastenerMass, unlikelyFastenerMass } from './fasteners/fastener-mass';
+export { fastenerMass, standardFastenerMass, unlikelyFastenerMass } from './fasteners/fastener-mass';
 export { inAllText } from './in-all';
 export { CSV_COLUMNS, type CsvHeading, type FoundColumn } from './import/csv-columns';
 export { importOps, sortRows, withSubsystems } from './import/import-change';
@@ -32,7 +32,7 @@ export { blindSets, differences, recountState } from './recount/compare-counts';
 export { type AssembliesAs, productVar } from './roll-up/add-up';
 export { closureText, type MassClosure } from './roll-up/mass-closure';
 export { layoutOf, type Measures, type OwnFigure } from './roll-up/measure';
-export { BENCH_MEASURES, benchOwn, closureAt, groupByPart, ownOfParts, partsByPlace, rankOf } from './roll-up/own-figures';
+export { BENCH_MEASURES, type BenchMeasures, benchOwn, closureAt, groupByPart, ownOfParts, partsByPlace, rankOf } from './roll-up/own-figures';
 export {
   addedUp,
   belowAt,
@@ -56,6 +56,7 @@ export { suggest, type Suggestion, takeSuggestion, wordBook, type WordBook } fro
 export { fastenerFields, jointFields, partFields, SET_KINDS, setFields, type SetKind } from './shorthand/to-fields';
 export { entriesText, lineChange } from './steps/line-change';
 export { precautionsOf } from './steps/precautions';
+export { HAND_WORDS, nameWithout, SIDE_WORDS } from './names-alike';
 export { isElsewhere } from './steps/elsewhere';
 export {
   afterByNumber,
@@ -75,7 +76,7 @@ export { checkCharacter } from './tags/check-character';
 export { judgeTag, tagFault } from './tags/judge-tag';
 export { LABEL_STOCKS, labelPlace, type LabelStock } from './tags/label-stock';
 export { readTag, tagText } from './tags/tag';
-export { nextFreeTag, nextTagNumber, tagPrefix, tagsOf } from './tags/tag-sheets';
+export { nextFreeTag, nextTagNumber, sheetOf, tagPrefix, tagsOf } from './tags/tag-sheets';
 export {
   assembleParts,
   copyParts,

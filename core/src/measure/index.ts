@@ -15,11 +15,11 @@ export { registerScan } from './mesh/register-scan';
 export { type Circle, circleThrough } from './mesh/circle-through';
 export { density, densityDoubts, materialsByDensity } from './density';
 export { worthMeasuring, type WorthMeasuring } from './worth-measuring';
-export type { Grade } from './alloy/grades';
+export { type Grade, GRADES } from './alloy/grades';
 export { type AlloyMatch, type Fractions, limitText, matchGrades, UNSEEN_BY_X_RAYS, WEAK_BY_X_RAYS } from './alloy/match-grades';
 export { readDesignation } from './alloy/designation';
 export { cueById, CUES } from './identify/cues';
-export { likely } from './identify/likely';
+export { likely, WORKS_WITH } from './identify/likely';
 export { readMaterialMarking } from './identify/material-marking';
 export { endsOf, type Loop } from './sections/loop-figures';
 export { type Dimension, DIMENSION_WORD, dimensionFault, SECTION_SHAPES, sectionOf, type SectionShape } from './sections/shapes';
@@ -31,7 +31,8 @@ export { drawnLonger, type FlatPlace, seenSquare } from './hole-patterns/seen-sq
 export { meanReading, outliers } from './statistics/repeated';
 export { type Crossed, gaugeResult, rangeStudy } from './statistics/gauge-study';
 export { GAUGE_UNITS, gaugeReadingText, gaugeShown, gaugeSquareShown, readGaugeReading } from './statistics/gauge-units';
-export { packDoubts, statedDoubts } from './packs/plausible';
+export { type Allowed, BY_CELLS, BY_RANGE, BY_VOLTAGE, packDoubts, statedDoubts } from './packs/plausible';
+export { packFigures, topologyIssues } from './packs/topology';
 export { coolCells, type CoolantState } from './packs/coolant';
 export {
   boxesM3,

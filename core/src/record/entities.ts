@@ -48,6 +48,10 @@ export type Port = RowOf<'port'>;
 export type Passage = RowOf<'passage'>;
 export type RunCase = RowOf<'runCase'>;
 export type RunChange = RowOf<'runChange'>;
+export type Explanation = RowOf<'explanation'>;
+export type SignOff = RowOf<'signOff'>;
+export type CheckReading = RowOf<'checkReading'>;
+export type RecountSample = RowOf<'recountSample'>;
 
 export type StudyFields = FieldsOf['study'];
 export type VehicleFields = FieldsOf['vehicle'];

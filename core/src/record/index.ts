@@ -5,6 +5,7 @@ export { OP_KINDS, schemaOf } from './contract';
 export {
   type BoardFields,
   type Candidate,
+  type CheckReading,
   type CandidateFields,
   type Change,
   type ChangeKept,
@@ -15,6 +16,7 @@ export {
   type ConnectionFields,
   ENTITIES,
   type Entity,
+  type Explanation,
   type FastenerSet,
   type FastenerSetFields,
   type FieldsOf,
@@ -59,8 +61,10 @@ export {
   type Question,
   type QuestionFields,
   type ReaderRequest,
+  type Reading,
   type ReadingFields,
   type Recount,
+  type RecountSample,
   type RecountFields,
   type RequestFields,
   type Resource,
@@ -75,6 +79,7 @@ export {
   type Section,
   type SectionFields,
   type Session,
+  type SignOff,
   type SessionFields,
   splitKind,
   type Step,
@@ -109,6 +114,9 @@ export { SUPPLY_ROLES, type SupplyRole } from './kinds/measure/supply';
 export { BRICK_LAYS, CELL_FORMATS, COOLANT_WAYS, type BrickLay, type CoolantWay } from './kinds/measure/pack';
 export { type MeshFormat, SCAN_UNITS, type ScanFigures, type ScanUnit, type Triple } from './kinds/measure/scan';
 export { SECTION_KINDS, type SectionKind } from './kinds/measure/section';
+export { CHECK_QUANTITIES, type CheckQuantity } from './kinds/reconcile/check-reading';
+export type { Explained } from './kinds/reconcile/explanation';
+export { SAMPLED_BY } from './kinds/reconcile/recount-sample';
 export { UNANSWERED } from './kinds/plan/hold-point';
 export type { PadPoint } from './kinds/plan/lift-set-up';
 export { PLACE_WORD, PLACES, type WorkPlace } from './kinds/plan/package';

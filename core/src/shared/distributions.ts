@@ -15,3 +15,9 @@ export const studentCdf = (x: number, freedom: number): number =>
 
 /** Chance that a value of the F distribution with these degrees of freedom is at most x. */
 export const fDistribution = (x: number, over: number, under: number): number => jStat.centralF.cdf(x, over, under);
+
+/** The value that a beta distribution stays below with a chance of p. */
+export const betaQuantile = (p: number, a: number, b: number): number => jStat.beta.inv(p, a, b);
+
+/** Natural logarithm of the gamma function. */
+export const lnGamma = (x: number): number => jStat.gammaln(x);

@@ -1,7 +1,7 @@
 export { MOST_SCAN_BYTES, STANDARD_GRAVITY } from './constants';
 export { check, type Checked, finite, isUuid, oneOf, requiredText, shape, text, UNPRINTABLE, uuid, whole } from './contract';
 export { dayNumber, dayText, isDay, isoDay, weekdayOf } from './days';
-export { fDistribution, normalCdf, studentCdf, studentQuantile } from './distributions';
+export { betaQuantile, fDistribution, lnGamma, normalCdf, studentCdf, studentQuantile } from './distributions';
 export { EVIDENCE_MARKS, EVIDENCE_WORD, evidenceAt, type EvidenceMark, evidenceRank } from './evidence';
 export { type FieldShape, type FieldValue, printField, readField, unitShape } from './field-text';
 export {

@@ -1,5 +1,6 @@
 import { fixed } from '../../shared';
 import type { Connection, FastenerSet, Part, Session, Step, StudyRecord } from '../../record';
+import { HAND_WORDS, nameWithout, SIDE_WORDS } from '../names-alike';
 import { canBeMeasured } from '../part-state';
 import { fastenerLine } from '../shorthand/from-row';
 
@@ -47,19 +48,10 @@ const opened = (part: Part, { inside }: Bench): readonly Loss[] =>
       ]
     : [];
 
-/** Names without the words that tell a side: what two sides have in common. */
-const SIDE = /\b(?:left|right|lh|rh|l\.?h\.?|r\.?h\.?|inner|outer|front|rear|upper|lower)\b/gi;
-const HAS_SIDE = new RegExp(SIDE.source, 'i');
-const HAND = /\b(?:left|right|lh|rh)\b/gi;
-const common = (name: string, words: RegExp): string =>
-  name
-    .toLowerCase()
-    .replace(words, '')
-    .replace(/[\s,]+/g, ' ')
-    .trim();
+const HAS_SIDE = new RegExp(SIDE_WORDS.source, 'i');
 
 const other = (part: Part, siblings: readonly Part[]): Part | undefined =>
-  siblings.find((p) => p.id !== part.id && common(p.name, HAND) === common(part.name, HAND) && p.hand !== part.hand);
+  siblings.find((p) => p.id !== part.id && nameWithout(p.name, HAND_WORDS) === nameWithout(part.name, HAND_WORDS) && p.hand !== part.hand);
 
 const oneHand = (part: Part, siblings: readonly Part[]): readonly Loss[] => {
   if (part.hand !== 'left' && part.hand !== 'right') return [];
@@ -84,7 +76,7 @@ const fewer = (part: Part, siblings: readonly Part[], bench: Bench): readonly Lo
     (p) =>
       p.id !== part.id &&
       HAS_SIDE.test(`${part.name} ${p.name}`) &&
-      common(p.name, SIDE) === common(part.name, SIDE) &&
+      nameWithout(p.name, SIDE_WORDS) === nameWithout(part.name, SIDE_WORDS) &&
       p.name.toLowerCase() !== part.name.toLowerCase(),
   );
   const more = alike.map((p) => ({ part: p, n: fastenersOn(p, bench) })).find(({ n }) => n > own);

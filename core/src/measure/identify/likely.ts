@@ -16,7 +16,7 @@ interface Identified {
 }
 
 /** Families a process works with; others are all but ruled out. */
-const WORKS_WITH: Readonly<Record<string, readonly MaterialFamily[]>> = {
+export const WORKS_WITH: Readonly<Record<string, readonly MaterialFamily[]>> = {
   stamping: ['steel', 'aluminium', 'copper'],
   'hot-stamping': ['steel'],
   'roll-forming': ['steel', 'aluminium'],

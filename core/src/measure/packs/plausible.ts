@@ -26,7 +26,7 @@ const SLIPS: readonly Slip[] = [
 ];
 
 /** Two figures that tell of the same thing, by how far they may be apart. */
-interface Allowed {
+export interface Allowed {
   readonly from: number;
   readonly to: number;
 }
@@ -47,11 +47,11 @@ export const likelySlip = (ratio: number, { from, to }: Allowed, kinds: readonly
 };
 
 /** Range × consumption is the battery, more where consumption is told from the socket, less where not all of it is used. Assumed. */
-const BY_RANGE: Allowed = { from: 0.8, to: 1.25 };
+export const BY_RANGE: Allowed = { from: 0.8, to: 1.25 };
 /** What the cells hold against what the maker says: a few percent are held back or rounded. Assumed. */
-const BY_CELLS: Allowed = { from: 0.9, to: 1.1 };
+export const BY_CELLS: Allowed = { from: 0.9, to: 1.1 };
 /** A voltage class is a round figure for packs of some fifth below to above. Assumed. */
-const BY_VOLTAGE: Allowed = { from: 0.8, to: 1.25 };
+export const BY_VOLTAGE: Allowed = { from: 0.8, to: 1.25 };
 
 const doubt = (code: string, said: string, slip: string | null, field: string, id: string): readonly Issue[] =>
   slip === null ? [] : [issue(code, slip === '' ? said : `${said}. It looks like ${slip}`, field, id)];

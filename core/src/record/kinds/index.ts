@@ -30,6 +30,10 @@ import { RESOURCE } from './plan/resource';
 import { RIG } from './plan/rig';
 import { SCOPE } from './plan/scope';
 import { LIFT_STEP } from './plan/lift-step';
+import { CHECK_READING } from './reconcile/check-reading';
+import { EXPLANATION } from './reconcile/explanation';
+import { RECOUNT_SAMPLE } from './reconcile/recount-sample';
+import { SIGN_OFF } from './reconcile/sign-off';
 import { FASTENERS } from './study/fasteners';
 import { JOINTS } from './study/joints';
 import { MEMBER } from './study/member';
@@ -83,4 +87,8 @@ export const KINDS = {
   runCase: RUN_CASE,
   runChange: RUN_CHANGE,
   picture: PICTURE,
+  explanation: EXPLANATION,
+  signOff: SIGN_OFF,
+  checkReading: CHECK_READING,
+  recountSample: RECOUNT_SAMPLE,
 } as const;

@@ -19,6 +19,8 @@ export const BOARD = kind({
     /** sides that carry components */
     sides: whole('Sides with components', 1, 2, { ...optional, evidence: 'S' }),
     layers: whole('Layers', 1, 100, { ...optional, evidence: 'S' }),
+    /** fitted components as counted on the whole board, whatever their class */
+    componentsCounted: whole('Components counted in all', 0, 100_000, { ...optional, evidence: 'C', later: true }),
     pressFitPins: whole('Press-fit pins', 0, 100_000, { ...optional, evidence: 'C', later: true }),
     solderedPins: whole('Soldered through pins', 0, 100_000, { ...optional, evidence: 'C', later: true }),
     /** joints soldered, parts placed or glued by hand, as seen */
