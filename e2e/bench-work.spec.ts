@@ -60,6 +60,8 @@ test('a session: each part becomes a removal with its tool, its time and what ha
   await expect(rows).toHaveCount(4);
   await expect(rows.nth(3)).toContainText('lock cable');
   await rows.nth(3).click();
+  // the field is that of the row before until the click has come through
+  await expect(page.getByLabel('Numbers of the removals that had to come first')).toHaveValue('2');
   await page.getByLabel('Numbers of the removals that had to come first').fill('9');
   await page.getByLabel('Numbers of the removals that had to come first').press('Enter');
   await expect(page.getByRole('alert')).toContainText('There is no step 9; they go from 1 to 3');

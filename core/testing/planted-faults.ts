@@ -137,7 +137,7 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
   },
   'cells that do not multiply': (record) => {
     const part = record.parts[0]!;
-    const pack: Pack = { ...NEW(5_000), ...blank('pack', { partId: part.id, name: 'as recorded' }), ...PACK_FIELDS };
+    const pack: Pack = { ...NEW(5_000), ...blank('pack', { partId: part.id, name: 'as recorded', isWhatIf: false }), ...PACK_FIELDS };
     return { record: { ...record, packs: [pack] }, aboutId: pack.id, cause: /topology$/ };
   },
   'scale that reads high': (record) => {

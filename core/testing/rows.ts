@@ -230,7 +230,17 @@ export const FULL_ROWS: FieldsOf = {
     evidence: { count: evidence('C', { low: 24, high: 26 }) },
   },
   board: {
-    ...{ partId: id.part, lengthM: 0.182, widthM: 0.096, sides: 2, layers: 6, componentsCounted: 214, pressFitPins: 48, solderedPins: 12, handJoints: 3 },
+    ...{
+      partId: id.part,
+      lengthM: 0.182,
+      widthM: 0.096,
+      sides: 2,
+      layers: 6,
+      componentsCounted: 214,
+      pressFitPins: 48,
+      solderedPins: 12,
+      handJoints: 3,
+    },
     ...{ potted: true, coated: true, note: 'coated', evidence: { layers: evidence('T') } },
   },
   fluid: {

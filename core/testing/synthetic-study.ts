@@ -62,7 +62,8 @@ const SCALE = 'BS-02';
 
 const mm = (metres: number): number => Math.round(metres * 10_000) / 10_000;
 const typedMass = (kg: number): string => (kg < 1 ? `${Number((kg * 1000).toPrecision(5))} g` : `${Number(kg.toPrecision(6))} kg`);
-const weighed = (kg: number) => evidence('M', { u: Math.max(0.0001, kg * 0.0005), typed: typedMass(kg), instrument: `Bench scale ${SCALE}` });
+const weighed = (kg: number) =>
+  evidence('M', { u: Math.max(0.0001, kg * 0.0005), typed: typedMass(kg), instrument: `Bench scale ${SCALE}` });
 
 interface Growing {
   readonly parts: Part[];
@@ -175,7 +176,11 @@ export const syntheticStudy = (seed: number, size: number): StudyRecord => {
               ...{ count: 2 + ((at + k) % 3), kind: 'bolt', threadM, lengthM, drive: 'H5' },
             };
             const each = Number((standardFastenerMass(set)!.kg * (1 + 0.05 * (2 * random() - 1))).toPrecision(3));
-            grown.fastenerSets.push({ ...set, massEachKg: each, evidence: { massEachKg: evidence('M', { u: 0.0001, typed: typedMass(each) }) } });
+            grown.fastenerSets.push({
+              ...set,
+              massEachKg: each,
+              evidence: { massEachKg: evidence('M', { u: 0.0001, typed: typedMass(each) }) },
+            });
             sumKg += quantity * set.count * each;
           }
         }

@@ -24,8 +24,7 @@ import {
   type MassClosure,
   type RollUp,
 } from '../bench';
-
-type ListName = Exclude<keyof StudyRecord, 'revision' | 'study'>;
+import { changedRows, listsOf, type ListName } from './record-diff';
 
 /** Rows by a key, kept up to date row by row. */
 class Grouped<T extends Row> {
@@ -57,27 +56,6 @@ const LAYOUT = layoutOf(BENCH_MEASURES);
 /** A name so common says nothing of what two parts have in common. */
 const TOO_COMMON = 40;
 
-interface RowChange {
-  readonly was: Row | undefined;
-  readonly now: Row | undefined;
-}
-
-/** Rows of a list that are not what they were. */
-const changedRows = (was: readonly Row[], now: readonly Row[]): readonly RowChange[] => {
-  if (was === now) return NONE;
-  if (was.length === now.length && was.every((row, i) => row.id === now[i]!.id))
-    return now.flatMap((row, i) => (row === was[i] ? [] : [{ was: was[i], now: row }]));
-  const before = new Map(was.map((row) => [row.id, row]));
-  const changes: RowChange[] = [];
-  for (const row of now) {
-    const old = before.get(row.id);
-    if (old !== row) changes.push({ was: old, now: row });
-    before.delete(row.id);
-  }
-  for (const row of before.values()) changes.push({ was: row, now: undefined });
-  return changes;
-};
-
 /** What a change of the record touched. */
 interface Touched {
   /** parts whose checks may say something else now */
@@ -88,7 +66,11 @@ interface Touched {
 }
 
 /** A text as words between spaces, for words to be found in it. */
-export const squeezed = (text: string): string => ` ${text.toLowerCase().replace(/[^a-z0-9]+/g, ' ').trim()} `;
+export const squeezed = (text: string): string =>
+  ` ${text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim()} `;
 
 const handless = ({ name }: Part): string => nameWithout(name, HAND_WORDS);
 const ofPart = <T extends Row & { readonly partId: string }>(): Grouped<T> => new Grouped<T>((row) => row.partId);
@@ -132,7 +114,7 @@ export class Ground {
   /** Goes on to another state of the same record. */
   moveTo(now: StudyRecord): Touched {
     const was = this.record;
-    const lists = new Set((Object.keys(now) as (keyof StudyRecord)[]).filter((name): name is ListName => isList(name) && was[name] !== now[name]));
+    const lists = new Set(listsOf(now).filter((name) => was[name] !== now[name]));
     const own = new Set<string>();
     for (const name of OF_PART)
       for (const { was: before, now: after } of changedRows(was[name], now[name]))
@@ -226,7 +208,14 @@ export class Ground {
     const inside = this.inside.at(part.id);
     // what is inside it is alike with others by where it is
     const alike = inside.length > TOO_COMMON ? [] : inside.map((child) => this.alike(child));
-    for (const group of [inside, ...alike, this.besideOf(part), this.alike(part), this.sameMarking(part), this.tagged.at(part.tag.trim().toUpperCase())])
+    for (const group of [
+      inside,
+      ...alike,
+      this.besideOf(part),
+      this.alike(part),
+      this.sameMarking(part),
+      this.tagged.at(part.tag.trim().toUpperCase()),
+    ])
       for (const other of group) touched.add(other.id);
   }
 
@@ -277,7 +266,6 @@ export class Ground {
 /** From so many parts on, sums are worked out anew rather than one by one. */
 const MANY = 200;
 
-const isList = (name: keyof StudyRecord): boolean => name !== 'revision' && name !== 'study';
 const besideKey = ({ vehicleId, parentId, subsystemId }: Part): string => `${vehicleId} ${parentId ?? subsystemId ?? ''}`;
 const staysInPlace = (before: Part, after: Part): boolean =>
   before.parentId === after.parentId &&
@@ -286,7 +274,10 @@ const staysInPlace = (before: Part, after: Part): boolean =>
   before.sequence === after.sequence;
 
 const moveGroup = <T extends Row>(group: Grouped<T>, was: readonly T[], now: readonly T[]): void => {
-  for (const { was: before, now: after } of changedRows(was, now) as readonly { readonly was: T | undefined; readonly now: T | undefined }[]) {
+  for (const { was: before, now: after } of changedRows(was, now) as readonly {
+    readonly was: T | undefined;
+    readonly now: T | undefined;
+  }[]) {
     if (before) group.take(before);
     if (after) group.put(after);
   }

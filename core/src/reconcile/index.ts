@@ -17,3 +17,7 @@ export {
 } from './finding';
 export { Checking, type ExplainedFinding, reconcile, type Reconciled, sawText } from './run';
 export { sameDigits } from './slips';
+export { subsystemStates, type SubsystemState } from './sign-off';
+export { type CountAgreement, countAgreement, countedSets, drawSample, neededFor, type SampleResult, sampleResult } from './recount-sample';
+export { instrumentCharts, doubtfulReadings, type InstrumentChart } from './control/instruments';
+export { recordDiff, type RecordDiff, withDiff } from './record-diff';

@@ -11,7 +11,9 @@ const BEHIND_ALL = ['vehicles', 'subsystems', 'sheets', 'ports'] as const;
 
 /** The figures of a finding in few signs: when these are others, what was explained is open again. */
 export const sawText = ({ compared, says }: Pick<Finding, 'compared' | 'says'>): string =>
-  compared === null ? says.slice(0, 200) : [compared.recorded, compared.against].map(({ value }: Compared['recorded']) => value.toPrecision(4)).join(' ~ ');
+  compared === null
+    ? says.slice(0, 200)
+    : [compared.recorded, compared.against].map(({ value }: Compared['recorded']) => value.toPrecision(4)).join(' ~ ');
 
 /** A finding that was explained, with the explanation. */
 export interface ExplainedFinding {

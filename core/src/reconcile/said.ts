@@ -12,7 +12,8 @@ export const told = (entity: KnowingEntity, row: { readonly evidence: EvidenceOf
 /** A figure that was worked out. */
 export const worked = (value: number, u: number, mark: EvidenceMark | null = null): Told => ({ value, u, mark });
 
-type Said = Pick<Finding, 'title' | 'says'> & Partial<Pick<Finding, 'compared' | 'suspects'>> & { readonly part?: Part | undefined; readonly beside?: string };
+type Said = Pick<Finding, 'title' | 'says'> &
+  Partial<Pick<Finding, 'compared' | 'suspects'>> & { readonly part?: Part | undefined; readonly beside?: string };
 
 /** A finding about a record; `beside` tells two of one check about one field apart. */
 export const finding = (check: string, about: About, { part, beside = '', ...said }: Said, vehicleId: string | null = null): Finding => ({

@@ -50,7 +50,10 @@ const typedUnits = (of: 'mass' | 'length', si: number, typed: string | null): re
   return of === 'mass' ? (si < 1 ? ['g', 'kg'] : ['kg', 'g']) : ['mm'];
 };
 
-const numberText = (value: number): string => fixed(value, value >= 100 ? 1 : value >= 1 ? 3 : 4).replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '');
+const numberText = (value: number): string =>
+  fixed(value, value >= 100 ? 1 : value >= 1 ? 3 : 4)
+    .replace(/(\.\d*?)0+$/, '$1')
+    .replace(/\.$/, '');
 const inUnits = (si: number, { unit }: SlipUnit): string => `${numberText((si * unit.over) / unit.times)} ${unit.symbol}`;
 
 /** A figure of a row that may have slipped. */
@@ -102,7 +105,8 @@ const mendBy = (slipping: Slipping, factor: number, from: SlipUnit, to: string):
 /** Digits as they were typed, once in each unit: “40.3 g → 40.3 oz = 1.1425 kg”. */
 const toText = (slipping: Slipping, factor: number, typed: SlipUnit, other: SlipUnit): string => {
   const same = slipping.fields.map((field) => inUnits((valueOf(slipping.row, field) * typed.unit.over) / typed.unit.times * (other.unit.times / other.unit.over), other)).join(' × '); // prettier-ignore
-  const plain = UNIT_WORDS[slipping.of][slipping.of === 'mass' ? (valueOf(slipping.row, slipping.fields[0]!) * factor < 1 ? 'g' : 'kg') : 'mm']!;
+  const plain =
+    UNIT_WORDS[slipping.of][slipping.of === 'mass' ? (valueOf(slipping.row, slipping.fields[0]!) * factor < 1 ? 'g' : 'kg') : 'mm']!;
   const mended = shownAs(slipping, factor, plain);
   return same === mended ? mended : `${same} = ${mended}`;
 };
@@ -170,7 +174,8 @@ export const slipSuspects = (slipping: Slipping, quantity: number, expects: (fac
     const fit = expects(factor);
     if (fit < LEAST_FIT) return [];
     const first = slipping.fields[0]!;
-    const typed = UNIT_WORDS[slipping.of][typedUnits(slipping.of, valueOf(slipping.row, first), slipping.row.evidence[first]?.typed ?? null)[0]]!;
+    const typed =
+      UNIT_WORDS[slipping.of][typedUnits(slipping.of, valueOf(slipping.row, first), slipping.row.evidence[first]?.typed ?? null)[0]]!;
     return [
       {
         ...{ key: `${slipping.row.id} ${slipping.fields.join('+')} ${key}`, rule, says, short, fit },

@@ -131,6 +131,43 @@ export const routes: Routes = [
           },
         ],
       },
+      {
+        path: 'reconcile',
+        loadComponent: () => import('./reconcile/reconcile-frame').then((m) => m.ReconcileFrame),
+        children: [
+          { path: '', pathMatch: 'full', redirectTo: 'open' },
+          {
+            path: 'open',
+            loadComponent: () => import('./reconcile/open-view').then((m) => m.ReconcileOpen),
+            title: 'Reconcile · Each Bolt',
+          },
+          {
+            path: 'explained',
+            loadComponent: () => import('./reconcile/explained-view').then((m) => m.ReconcileExplained),
+            title: 'Explained · Each Bolt',
+          },
+          {
+            path: 'recounts',
+            loadComponent: () => import('./reconcile/recounts-view').then((m) => m.ReconcileRecounts),
+            title: 'Blind recounts · Each Bolt',
+          },
+          {
+            path: 'readings',
+            loadComponent: () => import('./reconcile/readings-view').then((m) => m.ReconcileReadings),
+            title: 'Readings · Each Bolt',
+          },
+          {
+            path: 'sign-off',
+            loadComponent: () => import('./reconcile/sign-off-view').then((m) => m.ReconcileSignOff),
+            title: 'Sign-off · Each Bolt',
+          },
+          {
+            path: 'checks',
+            loadComponent: () => import('./reconcile/checks-view').then((m) => m.ReconcileChecks),
+            title: 'Checks · Each Bolt',
+          },
+        ],
+      },
       { path: 'cost', loadComponent: () => import('./cost/cost-page').then((m) => m.CostPage), title: 'Cost · Each Bolt' },
       { path: 'compare', loadComponent: () => import('./compare/compare-page').then((m) => m.ComparePage), title: 'Compare · Each Bolt' },
       { path: 'history', loadComponent: () => import('./record/history-page').then((m) => m.HistoryPage), title: 'History · Each Bolt' },

@@ -16,8 +16,8 @@ export interface Differences {
   readonly limitWithin: number;
 }
 
-/** Of a normal distribution, 95 % lie within so many standard deviations. */
-const Z95 = 1.959963985;
+/** Of a normal distribution, 95 % lie within so many standard deviations; to two places, as published. */
+const Z95 = 1.96;
 
 /**
  * Bias of a second reading against a first and its limits of agreement.

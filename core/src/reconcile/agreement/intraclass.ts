@@ -24,7 +24,8 @@ export interface Intraclass {
 export const intraclass = (table: readonly (readonly number[])[]): Intraclass | null => {
   const n = table.length;
   const k = table[0]?.length ?? 0;
-  if (n < 2 || k < 2 || table.some((row) => row.length !== k)) throw new RangeError('at least two subjects, each read by the same observers');
+  if (n < 2 || k < 2 || table.some((row) => row.length !== k))
+    throw new RangeError('at least two subjects, each read by the same observers');
   const all = mean(table.flat())!;
   const ofSubject = table.map((row) => mean(row)!);
   const ofObserver = table[0]!.map((_, j) => mean(table, (row) => row[j]!)!);

@@ -87,4 +87,5 @@ export const shareWithin = (wrong: number, n: number, assurance: number): readon
 };
 
 /** The most a share may be with so much assurance, one-sided. */
-export const shareAtMost = (wrong: number, n: number, assurance: number): number => (wrong >= n ? 1 : betaQuantile(assurance, wrong + 1, n - wrong));
+export const shareAtMost = (wrong: number, n: number, assurance: number): number =>
+  wrong >= n ? 1 : betaQuantile(assurance, wrong + 1, n - wrong);

@@ -12,7 +12,7 @@ const priceCheck = (ground: Ground, part: Part): readonly Finding[] => {
     ofPart('price-without-source', part, 'boughtPrice', {
       title: 'Bought-out price',
       says: `The price of ${nameOf(ground, part)} does not say who told it`,
-      suspects: [toLookAt(`${part.id} price source`, 'not said', `The source of the price of ${part.name} is not recorded`, 'source not said', 0.9)],
+      suspects: [toLookAt(`${part.vehicleId} price source`, 'not said', `Prices of ${ground.vehicleName(part.vehicleId)} do not say who told them`, 'source not said', 0.9)],
     }),
   ];
 }; // prettier-ignore

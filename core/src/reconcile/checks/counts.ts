@@ -62,13 +62,17 @@ const differing = ({ ground, part, other, fit, check, title, with: withWhat }: H
     const [fewer, more] = set.count < same.count ? [set, same] : [same, set];
     const [fewerPart, morePart] = set.count < same.count ? [part, other] : [other, part];
     return [
-      finding(check, { entity, id: set.id, field: 'count' }, {
-        part,
-        title,
-        says: `${nameOf(ground, part)} has ${set.count} of ${lineOf(set)}, ${withWhat} ${same.count}`,
-        compared: { recorded: told(entity, set, 'count'), against: told(entity, same, 'count'), readIn: PIECES },
-        suspects: [recounted(fewer, fewerPart, more.count, fit), recounted(more, morePart, fewer.count, fit * 0.4)],
-      }),
+      finding(
+        check,
+        { entity, id: set.id, field: 'count' },
+        {
+          part,
+          title,
+          says: `${nameOf(ground, part)} has ${set.count} of ${lineOf(set)}, ${withWhat} ${same.count}`,
+          compared: { recorded: told(entity, set, 'count'), against: told(entity, same, 'count'), readIn: PIECES },
+          suspects: [recounted(fewer, fewerPart, more.count, fit), recounted(more, morePart, fewer.count, fit * 0.4)],
+        },
+      ),
     ];
   });
 };
@@ -107,10 +111,14 @@ const neighbourCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const handless = nameWithout(part.name, HAND_WORDS);
   return ground
     .besideOf(part)
-    .filter((other) => other.id < part.id && nameWithout(other.name, SIDE_WORDS) === common && nameWithout(other.name, HAND_WORDS) !== handless)
+    .filter((other) => other.id < part.id && weighAlike(part, other) && nameWithout(other.name, SIDE_WORDS) === common && nameWithout(other.name, HAND_WORDS) !== handless)
     .slice(0, 3)
     .flatMap((other) => differing({ ground, part, other, fit: 0.6, check: 'counts-of-neighbours', title: `Count, against ${other.name}`, with: `its neighbour ${other.name}` }));
 }; // prettier-ignore
+
+/** Parts that differ by their place only weigh about the same. */
+const weighAlike = (a: Part, b: Part): boolean =>
+  a.massEachKg !== null && b.massEachKg !== null && Math.abs(Math.log(a.massEachKg / b.massEachKg)) < 0.05;
 
 /** The vehicle a vehicle follows: named, or the one earlier model of the study where it is the subject. */
 const earlierOf = ({ record }: Ground, vehicleId: string): string | null => {
@@ -156,19 +164,31 @@ const openedCheck = (ground: Ground, part: Part): readonly Finding[] =>
       ]
     : [];
 
-const cableCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  const connector = ground.connections.at(part.id).find((line) => line.kind === 'connector');
-  if (!connector) return [];
-  const cabled = [part, ...ground.besideOf(part)].some((one) => /\b(?:cable|harness|loom|wiring)\b/i.test(one.name) || ground.connections.at(one.id).some((line) => line.kind === 'cable')); // prettier-ignore
-  if (cabled) return [];
-  return [
-    finding('no-cable', { entity: 'connection', id: connector.id, field: 'kind' }, {
-      part,
-      title: 'The cable of a connector',
-      says: `A connector of ${nameOf(ground, part)} is recorded without its cable`,
-      suspects: [toLookAt(`${connector.id} cable`, 'not recorded', `The cable to ${part.name} is not recorded`, 'cable lost', 0.5)],
-    }),
-  ];
+const LEADS = /\b(?:cable|harness|loom|wiring)\b/i;
+
+/** Connectors in a subsystem of a vehicle where no cable is recorded at all. */
+const cableCheck = (ground: Ground): readonly Finding[] => {
+  const placeOf = (part: Part): string => `${part.vehicleId} ${ground.subsystemOf(part) ?? ''}`;
+  const connectors = ground.record.connections.filter((line) => line.kind === 'connector');
+  if (connectors.length === 0) return [];
+  const cabled = new Set<string>();
+  for (const line of ground.record.connections) {
+    const part = line.kind === 'cable' ? ground.parts.get(line.partId) : undefined;
+    if (part) cabled.add(placeOf(part));
+  }
+  for (const part of ground.record.parts) if (LEADS.test(part.name)) cabled.add(placeOf(part));
+  return connectors.flatMap((connector): readonly Finding[] => {
+    const part = ground.parts.get(connector.partId);
+    if (!part || cabled.has(placeOf(part))) return [];
+    return [
+      finding('no-cable', { entity: 'connection', id: connector.id, field: 'kind' }, {
+        part,
+        title: 'The cable of a connector',
+        says: `A connector of ${nameOf(ground, part)} is recorded without its cable`,
+        suspects: [toLookAt(`${connector.id} cable`, 'not recorded', `The cable to ${part.name} is not recorded`, 'cable lost', 0.5)],
+      }),
+    ];
+  });
 }; // prettier-ignore
 
 /** A part recorded in two places: the same name, marking and mass to the last digit. */
@@ -203,10 +223,19 @@ export const COUNT_CHECKS: readonly Check[] = [
   },
   {
     ...{ id: 'counts-of-neighbours', name: 'Counts against neighbours', severity: 'doubtful', blocks: 'cost', ofPart: neighbourCheck },
-    ...{ asks: 'Is as much counted on parts that differ by their place only?', needs: 'parts called alike but for upper, lower, front, rear' },
+    ...{
+      asks: 'Is as much counted on parts that differ by their place only?',
+      needs: 'parts called alike but for upper, lower, front, rear',
+    },
   },
   {
-    ...{ id: 'counts-and-earlier', name: 'Counts against the earlier model', severity: 'doubtful', blocks: 'compare', ofPart: earlierCheck },
+    ...{
+      id: 'counts-and-earlier',
+      name: 'Counts against the earlier model',
+      severity: 'doubtful',
+      blocks: 'compare',
+      ofPart: earlierCheck,
+    },
     ...{ asks: 'Is a part that was carried over held by as many?', needs: 'the same part with the same mass on the vehicle it follows' },
   },
   {
@@ -218,7 +247,14 @@ export const COUNT_CHECKS: readonly Check[] = [
     ...{ asks: 'Is something recorded inside what was opened?', needs: 'that a part was opened' },
   },
   {
-    ...{ id: 'no-cable', name: 'Connectors without a cable', severity: 'missing', blocks: 'cost', ofPart: cableCheck },
+    ...{
+      id: 'no-cable',
+      name: 'Connectors without a cable',
+      severity: 'missing',
+      blocks: 'cost',
+      reads: ['parts', 'connections'],
+      ofRecord: cableCheck,
+    },
     ...{ asks: 'Has every connector its cable?', needs: 'a connector' },
   },
   {

@@ -1,7 +1,16 @@
-import { COVERAGE_FACTOR, fixed, massText, materialById, READ_IN, threeDigits, type ShownUnit } from '../../shared';
+import { fixed, massText, materialById, READ_IN, threeDigits, type ShownUnit } from '../../shared';
 import { massSaid, type FastenerSet, type Part } from '../../record';
-import { boxVolumeM3, canBeMeasured, envelopeOf, fastenerMass, heavierThanSolid, standardFastenerMass, unlikelyFastenerMass } from '../../bench';
+import {
+  boxVolumeM3,
+  canBeMeasured,
+  envelopeOf,
+  fastenerMass,
+  heavierThanSolid,
+  standardFastenerMass,
+  unlikelyFastenerMass,
+} from '../../bench';
 import { density, materialsByDensity } from '../../measure';
+import { bends } from '../bends';
 import type { Check, Finding, Suspect } from '../finding';
 import type { Ground } from '../ground';
 import { contradicts, fitOf, slipSuspects, type Expected, type Slipping } from '../slips';
@@ -48,15 +57,25 @@ const entering = (ground: Ground, whole: Part): readonly Entering[] => {
 };
 
 /** What an assembly weighs that no part of it does: adhesive by its length, fluids left inside. kg and standard uncertainty. */
-const allowances = (ground: Ground, whole: Part, inside: readonly Entering[]): { readonly kg: number; readonly uKg: number; readonly says: string } => {
+const allowances = (
+  ground: Ground,
+  whole: Part,
+  inside: readonly Entering[],
+): { readonly kg: number; readonly uKg: number; readonly says: string } => {
   const all = [{ part: whole, times: 1 }, ...inside];
   const beadsM = all.reduce(
     (sum, { part, times }) =>
-      sum + ground.joints.at(part.id).reduce((own, set) => own + (set.kind === 'adhesive bead' ? set.count * times * (set.lengthEachM ?? 0) : 0), 0),
+      sum +
+      ground.joints
+        .at(part.id)
+        .reduce((own, set) => own + (set.kind === 'adhesive bead' ? set.count * times * (set.lengthEachM ?? 0) : 0), 0),
     0,
   );
   const ids = new Set(all.map(({ part }) => part.id));
-  const fluidKg = ground.record.fluids.reduce((sum, fluid) => sum + (ids.has(fluid.partId) && !fluid.drained ? (fluid.massEachKg ?? 0) : 0), 0);
+  const fluidKg = ground.record.fluids.reduce(
+    (sum, fluid) => sum + (ids.has(fluid.partId) && !fluid.drained ? (fluid.massEachKg ?? 0) : 0),
+    0,
+  );
   const adhesiveKg = beadsM * BEAD_KG_PER_M;
   const says = [
     ...(adhesiveKg > 0 ? [`${massText(adhesiveKg, 4)} of adhesive`] : []),
@@ -65,6 +84,9 @@ const allowances = (ground: Ground, whole: Part, inside: readonly Entering[]): {
   return { kg: adhesiveKg + fluidKg, uKg: adhesiveKg * BEAD_U, says };
 };
 
+/** Of many closures some are 2 u apart by chance; from so many standard uncertainties on one is looked at. */
+const DOUBTED_FROM = 3;
+
 /** A cause inside an assembly of many parts explains its residual at least so well. Assumed. */
 const LEAST_SHARE = 0.06;
 
@@ -72,11 +94,15 @@ const LEAST_SHARE = 0.06;
 const OFF_BY = [1, -1, 2, -2];
 
 /** How well an amount takes away a residual. */
-const takesAway = (residualKg: number, uKg: number) => (kg: number): number => Math.exp(-0.5 * ((residualKg - kg) / uKg) ** 2);
+const takesAway =
+  (residualKg: number, uKg: number) =>
+  (kg: number): number =>
+    Math.exp(-0.5 * ((residualKg - kg) / uKg) ** 2);
 
 const insideSuspects = (ground: Ground, { part, times }: Entering, closes: (kg: number) => number): readonly Suspect[] => {
   const massKg = part.massEachKg;
-  const ofMass = massKg === null || !(massKg > 0) ? [] : slipSuspects(massOf(part), part.quantity, (factor) => closes(times * massKg * (factor - 1)));
+  const ofMass =
+    massKg === null || !(massKg > 0) ? [] : slipSuspects(massOf(part), part.quantity, (factor) => closes(times * massKg * (factor - 1)));
   const perOne = massKg === null ? 0 : (times / part.quantity) * massKg;
   const ofCount = OFF_BY.flatMap((by): readonly Suspect[] => {
     const count = part.quantity + by;
@@ -106,7 +132,7 @@ const closureCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const residualKg = closure.residualKg - allowed.kg;
   const uKg = Math.hypot(closure.residualUKg, allowed.uKg);
   // a scale and a hand that lays parts on it are never better than a thousandth
-  const leastKg = Math.max(COVERAGE_FACTOR * uKg, 0.001 * closure.whole.massKg, 0.0005);
+  const leastKg = Math.max(DOUBTED_FROM * uKg, 0.001 * closure.whole.massKg, 0.0005);
   if (Math.abs(residualKg) <= leastKg) return [];
   // each of many parts may close it by chance: the more there are, the less it says that one does
   const share = Math.min(1, Math.max(LEAST_SHARE, 2 / inside.length));
@@ -170,8 +196,16 @@ const densityCheck = (ground: Ground, part: Part): readonly Finding[] => {
     ? [
         {
           ...{ key: `${part.id} materialId ${near.material.id}`, rule: 'other material', fit: 0.6 },
-          ...{ says: `${part.name} has the density of ${near.material.name}, not of ${material.name}`, short: `${near.material.name} instead` },
-          mend: { field: 'Material', from: material.name, to: near.material.name, ops: [editOp('part', part, 'materialId', near.material.id)] },
+          ...{
+            says: `${part.name} has the density of ${near.material.name}, not of ${material.name}`,
+            short: `${near.material.name} instead`,
+          },
+          mend: {
+            field: 'Material',
+            from: material.name,
+            to: near.material.name,
+            ops: [editOp('part', part, 'materialId', near.material.id)],
+          },
         },
       ]
     : [];
@@ -194,7 +228,13 @@ const densityCheck = (ground: Ground, part: Part): readonly Finding[] => {
 
 /** How well a part of this mass goes into its box: fully from this share of solid to solid, and less beyond. Assumed. */
 const LEAST_FILL = 0.004;
-const fillFit = (fill: number): number => (fill > 1.1 ? fitOf(fill, { value: 1, lnU: 0.15 }) : fill < LEAST_FILL ? fitOf(fill, { value: LEAST_FILL, lnU: 0.6 }) : 1);
+const fillFit = (fill: number): number =>
+  fill > 1.1 ? fitOf(fill, { value: 1, lnU: 0.15 }) : fill < LEAST_FILL ? fitOf(fill, { value: LEAST_FILL, lnU: 0.6 }) : 1;
+
+/** So many times solid a part of plastic or rubber with an insert of steel may be. Assumed. */
+const WITH_INSERT = 3;
+const METALS: readonly string[] = ['steel', 'aluminium', 'magnesium and zinc', 'copper'];
+const isMetal = (part: Part): boolean => METALS.includes(materialById.get(part.materialId ?? '')?.family ?? '');
 
 /** Foams and felts are named by their solid as often as by what they weigh. */
 const isLight = (part: Part): boolean => (materialById.get(part.materialId ?? '')?.densityKgPerM3 ?? 0) < 700;
@@ -205,8 +245,9 @@ const solidCheck = (ground: Ground, part: Part): readonly Finding[] => {
   if (!envelope || !material || !part.massEachKg || ground.inside.at(part.id).length > 0) return [];
   const solidKg = boxVolumeM3(envelope) * material.densityKgPerM3;
   const fill = part.massEachKg / solidKg;
-  const tooHeavy = heavierThanSolid(part) !== '';
-  const tooLight = fill < LEAST_FILL / 8 && !isLight(part) && part.runLengthM === null;
+  // a plastic or rubber part may have an insert of metal in it
+  const tooHeavy = heavierThanSolid(part) !== '' && (isMetal(part) || fill > WITH_INSERT);
+  const tooLight = fill < LEAST_FILL / 8 && !isLight(part) && !bends(part);
   if (!tooHeavy && !tooLight) return [];
   const ofMass = slipSuspects(massOf(part), part.quantity, (factor) => 0.8 * fillFit(fill * factor));
   const sides: Slipping = { entity: 'part', row: part, fields: ['lengthM', 'widthM', 'heightM'], of: 'length', name: part.name };
@@ -223,6 +264,8 @@ const solidCheck = (ground: Ground, part: Part): readonly Finding[] => {
   ];
 };
 
+/** Made of many sheets, or of fins. */
+const MANY_SHEETS = /\b(?:core|radiator|exchanger|cooler|evaporator|condenser|stack|fins?|lamination)\b/i;
 const SHEET = new Set(['stamping', 'hot-stamping', 'roll-forming']);
 /** The developed area of a sheet part against the faces of its box: from this share of the largest face to this multiple of three faces. Assumed. */
 const [LEAST_FACE, MOST_FACES] = [0.15, 1.6];
@@ -230,14 +273,24 @@ const [LEAST_FACE, MOST_FACES] = [0.15, 1.6];
 const sheetCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const material = materialById.get(part.materialId ?? '');
   const { wallThicknessM: thickM, massEachKg: massKg } = part;
-  if (!SHEET.has(part.processId ?? '') || !material || !thickM || !massKg || ground.inside.at(part.id).length > 0) return [];
+  if (
+    !SHEET.has(part.processId ?? '') ||
+    MANY_SHEETS.test(part.name) ||
+    !material ||
+    !thickM ||
+    !massKg ||
+    ground.inside.at(part.id).length > 0
+  )
+    return [];
   const areaM2 = massKg / (thickM * material.densityKgPerM3);
   const scanned = ground.scans.at(part.id)[0]?.figures.areaM2 ?? null;
   const envelope = envelopeOf(part);
   if (scanned === null && !envelope) return [];
   const [a, b, c] = [...(envelope ?? [0, 0, 0])].sort((x, y) => y - x) as [number, number, number];
-  const [low, high] = scanned === null ? [LEAST_FACE * a * b, MOST_FACES * (a * b + a * c + b * c)] : [scanned / 2 / 1.15, (scanned / 2) * 1.1];
-  const fitArea = (area: number): number => (area < low ? fitOf(area, { value: low, lnU: 0.15 }) : area > high ? fitOf(area, { value: high, lnU: 0.15 }) : 1);
+  const [low, high] =
+    scanned === null ? [LEAST_FACE * a * b, MOST_FACES * (a * b + a * c + b * c)] : [scanned / 2 / 1.15, (scanned / 2) * 1.1];
+  const fitArea = (area: number): number =>
+    area < low ? fitOf(area, { value: low, lnU: 0.15 }) : area > high ? fitOf(area, { value: high, lnU: 0.15 }) : 1;
   if (areaM2 > low / 1.5 && areaM2 < high * 1.5) return [];
   const thick: Slipping = { entity: 'part', row: part, fields: ['wallThicknessM'], of: 'length', name: part.name };
   const sides: Slipping = { ...thick, fields: ['lengthM', 'widthM', 'heightM'] };
@@ -300,7 +353,10 @@ const counterpartCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const first = others[0]!;
   // of two that contradict each other, the second of the record tells it
   if (others.length === 1 && part.id < first.id) return [];
-  const ofOther = others.length > 1 ? [] : slipSuspects(massOf(first), first.quantity, (factor) => fitOf(massKg, { ...expected, value: expected.value * factor }));
+  const ofOther =
+    others.length > 1
+      ? []
+      : slipSuspects(massOf(first), first.quantity, (factor) => fitOf(massKg, { ...expected, value: expected.value * factor }));
   return [
     ofPart('mass-of-counterparts', part, 'massEachKg', {
       title: `Mass, against ${others.length === 1 ? ground.vehicleName(first.vehicleId) : `${others.length} counterparts`}`,
@@ -330,9 +386,22 @@ const fastenerCheck = (ground: Ground, part: Part): readonly Finding[] =>
 
 const massMissing = (ground: Ground, part: Part): readonly Finding[] =>
   part.massEachKg === null && canBeMeasured(part) && ground.inside.at(part.id).length === 0
-    ? [ofPart('no-mass', part, 'massEachKg', { title: 'Mass', says: `${nameOf(ground, part)} has no mass` })]
+    ? [
+        ofPart('no-mass', part, 'massEachKg', {
+          title: `Mass of ${part.name}`,
+          says: `${nameOf(ground, part)} has no mass`,
+          suspects: [
+            toLookAt(
+              `${part.vehicleId} masses`,
+              'not recorded',
+              `Parts of ${ground.vehicleName(part.vehicleId)} are not weighed`,
+              'not weighed',
+              0.9,
+            ),
+          ],
+        }),
+      ]
     : [];
-
 
 /** Checks of masses. */
 export const MASS_CHECKS: readonly Check[] = [
@@ -350,7 +419,10 @@ export const MASS_CHECKS: readonly Check[] = [
   },
   {
     ...{ id: 'sheet-mass', name: 'Thickness × area × density', severity: 'doubtful', blocks: 'cost', ofPart: sheetCheck },
-    ...{ asks: 'Do mass and thickness of a sheet part make an area it can have?', needs: 'mass, material, thickness, and envelope or scan' },
+    ...{
+      asks: 'Do mass and thickness of a sheet part make an area it can have?',
+      needs: 'mass, material, thickness, and envelope or scan',
+    },
   },
   {
     ...{ id: 'mass-of-hands', name: 'Mass, left against right', severity: 'doubtful', blocks: 'compare', ofPart: handsCheck },
@@ -358,7 +430,11 @@ export const MASS_CHECKS: readonly Check[] = [
   },
   {
     ...{ id: 'mass-of-counterparts', name: 'Mass against the same part of other vehicles', severity: 'doubtful', blocks: 'compare' },
-    ...{ asks: 'Is a part of the order of its counterparts?', needs: 'a part of the same name and place on another vehicle', ofPart: counterpartCheck },
+    ...{
+      asks: 'Is a part of the order of its counterparts?',
+      needs: 'a part of the same name and place on another vehicle',
+      ofPart: counterpartCheck,
+    },
   },
   {
     ...{ id: 'fastener-mass', name: 'Mass of fasteners', severity: 'doubtful', blocks: 'cost', ofPart: fastenerCheck },

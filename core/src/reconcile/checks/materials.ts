@@ -32,7 +32,9 @@ const processCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const form = formOf(material);
   const isCast = CASTS.has(processId);
   const clash = (form === 'wrought' && isCast) || (form === 'cast' && SHAPES.has(processId));
-  const ofFamily = works !== undefined && !works.includes(material.family);
+  // gaskets, pads and felts are cut in the same presses as sheet
+  const isCut = processId === 'stamping' && (material.family === 'rubber and foam' || material.family === 'plastic');
+  const ofFamily = works !== undefined && !works.includes(material.family) && !isCut;
   const designation = part.materialDetail === '' ? null : readDesignation(part.materialDetail, isCast ? true : SHAPES.has(processId) ? false : null);
   if (!clash && !ofFamily && !designation?.fault) return [];
   const fits = (other: Material): boolean => {

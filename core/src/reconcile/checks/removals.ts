@@ -92,7 +92,15 @@ const lacking = (ground: Ground, { steps }: Ordered): readonly Finding[] =>
       say(ground, 'removal-incomplete', step, field, '', {
         title: `Removal ${at + 1}, ${what}`,
         says: `The ${what} of ${of} is not recorded`,
-        suspects: [toLookAt(`${step.id} ${field}`, 'not recorded', `The ${what} of ${of} is not recorded`, `no ${what}`, 0.7)],
+        suspects: [
+          toLookAt(
+            `${step.vehicleId} ${field}`,
+            'not recorded',
+            `Removals of ${ground.vehicleName(step.vehicleId)} name no ${what}`,
+            `no ${what}`,
+            0.7,
+          ),
+        ],
       });
     return [
       ...(step.parts.length === 0 ? [lacks('parts', 'part')] : []),

@@ -1,7 +1,8 @@
-import { fixed, lengthText, materialById, READ_IN, threeDigits } from '../../shared';
+import { fixed, lengthText, READ_IN, threeDigits } from '../../shared';
 import type { Connection, FastenerSet, Part, Triple } from '../../record';
 import { envelopeOf } from '../../bench';
 import { portsById, routeOf, type PortsById } from '../../measure';
+import { bends } from '../bends';
 import type { Check, Finding, Suspect } from '../finding';
 import type { Ground } from '../ground';
 import { fitOf, slipSuspects, type Slipping } from '../slips';
@@ -19,12 +20,6 @@ const diagonal = ([a, b, c]: Triple): number => Math.hypot(a, b, c);
 const times = (sides: Triple, factor: number): Triple => [sides[0] * factor, sides[1] * factor, sides[2] * factor];
 const withSide = (sides: Triple, at: number, factor: number): Triple =>
   sides.map((side, i) => (i === at ? side * factor : side)) as unknown as Triple;
-
-/** What bends may be longer than what it is inside of. */
-const bends = (part: Part): boolean =>
-  part.runLengthM !== null ||
-  materialById.get(part.materialId ?? '')?.family === 'rubber and foam' ||
-  /\b(?:cable|harness|loom|wiring|hose|seal|strap|belt|felt|mat|carpet|cover|film|tape|spring)\b/i.test(part.name);
 
 /** Sizes are read to so much; assumed. */
 const READ_M = 0.004;
@@ -64,11 +59,13 @@ const insideCheck = (ground: Ground, part: Part): readonly Finding[] => {
 }; // prettier-ignore
 
 /** How alike two boxes are, side by side from the longest. */
-const boxesAlike = (lnU: number) => (a: Triple, b: Triple): number =>
-  sorted(a).reduce((fit, side, i) => {
-    const other = sorted(b)[i]!;
-    return Math.abs(side - other) < READ_M ? fit : fit * fitOf(side, { value: other, lnU });
-  }, 1);
+const boxesAlike =
+  (lnU: number) =>
+  (a: Triple, b: Triple): number =>
+    sorted(a).reduce((fit, side, i) => {
+      const other = sorted(b)[i]!;
+      return Math.abs(side - other) < READ_M ? fit : fit * fitOf(side, { value: other, lnU });
+    }, 1);
 
 /** A hand on a calliper and a box around a scan agree to so much, as a factor; two hands of a part do; counterparts do. Assumed. */
 const [SCAN_LN_U, HANDS_LN_U, COUNTERPART_LN_U] = [0.06, 0.03, 0.4];
@@ -124,6 +121,7 @@ const scanBoxCheck = (ground: Ground, part: Part): readonly Finding[] => {
 };
 
 const counterpartBox = (ground: Ground, part: Part): readonly Finding[] => {
+  if (bends(part)) return [];
   const others = ground.alike(part).filter((one) => envelopeOf(one) !== null);
   const hand = others.find((one) => one.vehicleId === part.vehicleId && one.parentId === part.parentId && one.hand !== part.hand);
   if (hand && part.hand === 'right')
@@ -231,6 +229,7 @@ const repeatedSides = (part: Part, other: Part): Side | null => {
 }; // prettier-ignore
 
 const repeatedCheck = (ground: Ground, part: Part): readonly Finding[] => {
+  if (bends(part)) return [];
   const other = ground.alike(part).find((one) => envelopeOf(one) !== null && envelopeOf(part) !== null);
   const side = other ? repeatedSides(part, other) : null;
   if (!other || side === null || repeatedSides(other, part) !== null) return [];

@@ -101,8 +101,18 @@ const OF_CONSUMPTION: readonly Slip[] = [
 ];
 
 type Stated = 'batteryJ' | 'rangeM' | 'consumptionJPerM' | 'voltageV';
-const READ: Readonly<Record<Stated, ShownUnit>> = { batteryJ: READ_IN.kWh, rangeM: READ_IN.km, consumptionJPerM: READ_IN['kWh/100 km'], voltageV: READ_IN.V };
-const WORD: Readonly<Record<Stated, string>> = { batteryJ: 'Battery energy', rangeM: 'Range', consumptionJPerM: 'Consumption', voltageV: 'Battery voltage' };
+const READ: Readonly<Record<Stated, ShownUnit>> = {
+  batteryJ: READ_IN.kWh,
+  rangeM: READ_IN.km,
+  consumptionJPerM: READ_IN['kWh/100 km'],
+  voltageV: READ_IN.V,
+};
+const WORD: Readonly<Record<Stated, string>> = {
+  batteryJ: 'Battery energy',
+  rangeM: 'Range',
+  consumptionJPerM: 'Consumption',
+  voltageV: 'Battery voltage',
+};
 
 const agrees = (ratio: number, { from, to }: Allowed): number => (ratio >= from && ratio <= to ? 0.9 : 0);
 

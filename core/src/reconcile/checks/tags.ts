@@ -55,7 +55,15 @@ const untagged = (ground: Ground, part: Part): readonly Finding[] => {
     ofPart('no-tag', part, 'tag', {
       title: 'Tag',
       says: `${nameOf(ground, part)} has no tag, and ${tagged} of ${beside.length - 1} parts beside it have one`,
-      suspects: [toLookAt(`${part.id} tag missing`, 'not recorded', `The tag of ${part.name} is missing`, 'tag missing', 0.6)],
+      suspects: [
+        toLookAt(
+          `${part.vehicleId} tags missing`,
+          'not recorded',
+          `Parts of ${ground.vehicleName(part.vehicleId)} have no tag where those beside them have one`,
+          'tags missing',
+          0.6,
+        ),
+      ],
     }),
   ];
 };

@@ -14,14 +14,25 @@ interface Slip {
 
 const NUMBER = String.raw`[-−+]?\d+(?:\.\d+)?`;
 const numberOf = (text: string): number => Number(text.replace('−', '-'));
-const OF_DIFFERENCE = /\b(?:cooler|hotter|warmer|colder|spread|difference|rise|rises|rose|drop|drops|dropped|apart|lower by|higher by|more than|less than|between)\b/i;
+const OF_DIFFERENCE =
+  /\b(?:cooler|hotter|warmer|colder|spread|difference|rise|rises|rose|drop|drops|dropped|apart|lower by|higher by|more than|less than|between)\b/i;
 
 /** A difference of temperatures converted as if it were a temperature. @source 1 °F of difference is 5/9 K; t/°C = (t/°F − 32)/1.8 */
 const differences = (text: string): readonly Slip[] => {
   const found: Slip[] = [];
   const pairs = [
-    [new RegExp(String.raw`(${NUMBER})\s*°?\s*F\b[^.;]{0,12}?(${NUMBER})\s*°?\s*C\b`, 'g'), (f: number) => (f - 32) / 1.8, (f: number) => f / 1.8, 'C'],
-    [new RegExp(String.raw`(${NUMBER})\s*°?\s*C\b[^.;]{0,12}?(${NUMBER})\s*°?\s*F\b`, 'g'), (c: number) => c * 1.8 + 32, (c: number) => c * 1.8, 'F'],
+    [
+      new RegExp(String.raw`(${NUMBER})\s*°?\s*F\b[^.;]{0,12}?(${NUMBER})\s*°?\s*C\b`, 'g'),
+      (f: number) => (f - 32) / 1.8,
+      (f: number) => f / 1.8,
+      'C',
+    ],
+    [
+      new RegExp(String.raw`(${NUMBER})\s*°?\s*C\b[^.;]{0,12}?(${NUMBER})\s*°?\s*F\b`, 'g'),
+      (c: number) => c * 1.8 + 32,
+      (c: number) => c * 1.8,
+      'F',
+    ],
   ] as const;
   for (const sentence of text.split(/(?<=[.;!?])\s+/)) {
     if (!OF_DIFFERENCE.test(sentence)) continue;
@@ -49,7 +60,12 @@ const energies = (text: string): readonly Slip[] => {
     if (/\b(?:power|charg\w*|motor|peak|heater|output|draws?)\b/i.test(sentence)) continue;
     if (!/\b(?:energy|capacity|battery|pack|holds?|stores?)\b/i.test(sentence)) continue;
     for (const [whole, value] of sentence.matchAll(new RegExp(String.raw`(${NUMBER})\s*kW\b(?!\s*[h·/])`, 'g')))
-      found.push({ says: `${value!} kW is a power, and an energy is spoken of: kWh is meant`, short: 'kW for kWh', wrong: whole, right: `${value!} kWh` });
+      found.push({
+        says: `${value!} kW is a power, and an energy is spoken of: kWh is meant`,
+        short: 'kW for kWh',
+        wrong: whole,
+        right: `${value!} kWh`,
+      });
   }
   return found;
 };
@@ -96,7 +112,9 @@ const inFields = (ground: Ground, entity: Entity, row: Written, fields: readonly
   ); // prettier-ignore
 
 const inParts = (ground: Ground, part: Part): readonly Finding[] =>
-  part.notes === '' && part.function === '' && part.processDetail === '' ? [] : inFields(ground, 'part', part, ['notes', 'function', 'processDetail']);
+  part.notes === '' && part.function === '' && part.processDetail === ''
+    ? []
+    : inFields(ground, 'part', part, ['notes', 'function', 'processDetail']);
 
 /** Texts of the record that speak of figures, but for those of parts. */
 const inTexts = (ground: Ground): readonly Finding[] => [

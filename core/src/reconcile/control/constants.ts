@@ -11,8 +11,7 @@ const integral = (of: (x: number) => number, from: number, to: number, steps: nu
 const FAR = 8;
 
 /** Mean range of n standard normal values. @source d₂ = ∫ (1 − Φⁿ − (1 − Φ)ⁿ) dx */
-export const d2 = (n: number): number =>
-  integral((x) => 1 - normalCdf(x, 0, 1) ** n - (1 - normalCdf(x, 0, 1)) ** n, -FAR, FAR, 400);
+export const d2 = (n: number): number => integral((x) => 1 - normalCdf(x, 0, 1) ** n - (1 - normalCdf(x, 0, 1)) ** n, -FAR, FAR, 400);
 
 /**
  * Standard deviation of the range of n standard normal values.

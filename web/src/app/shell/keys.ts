@@ -11,6 +11,7 @@ export const KEY_GROUPS: readonly { readonly title: string; readonly keys: reado
       { keys: ['p'], does: 'plan' },
       { keys: ['b'], does: 'bench' },
       { keys: ['m'], does: 'measure' },
+      { keys: ['r'], does: 'reconcile' },
       { keys: ['c'], does: 'cost' },
       { keys: ['v'], does: 'compare vehicles' },
       { keys: ['/'], does: 'find a part, tag or word' },
@@ -27,6 +28,14 @@ export const KEY_GROUPS: readonly { readonly title: string; readonly keys: reado
       { keys: ['n'], does: 'what was not kept, and why' },
       { keys: ['?'], does: 'this help' },
       { keys: ['Esc'], does: 'leave a field, close the card' },
+    ],
+  },
+  {
+    title: 'Where something does not close',
+    keys: [
+      { keys: ['1'], does: 'mend what is open as it is written out' },
+      { keys: ['2'], does: 'explain why it may stay' },
+      { keys: ['3'], does: 'ask somebody' },
     ],
   },
   {

@@ -4,6 +4,7 @@ import { VEHICLE_ROLE_WORD, subsystemKey, type OutlineNode } from '@each-bolt/co
 import { totalsAt } from '@each-bolt/core/bench';
 import { studyShown, type StudyShown } from '@each-bolt/core/cost';
 import { ShellActs } from '../acts/shell-acts';
+import { CheckingService } from '../reconcile/checking-service';
 import { OpenStudy } from '../record/open-study';
 import { todayHere } from '../record/when';
 import type { BehindLine } from './behind-figure';
@@ -15,6 +16,7 @@ import type { Beside, StageFigures } from './strip';
 export class ShellFigures {
   private readonly open = inject(OpenStudy);
   private readonly acts = inject(ShellActs);
+  private readonly checking = inject(CheckingService);
 
   private readonly shownAt = computed(() => {
     const { rolled } = this.open.rollUp();
@@ -27,6 +29,7 @@ export class ShellFigures {
   readonly textOf = computed(() => {
     const { placeOf } = this.open.outline();
     const shownAt = this.shownAt();
+    const causes = this.checking.countAt();
     const [parts, vehicles, subsystems] = [this.open.partById(), this.open.vehicleById(), this.open.subsystemById()];
     const places = new Map(this.open.record().vehicles.map((vehicle, place) => [vehicle.id, place]));
     return (node: OutlineNode): NodeText => {
@@ -35,6 +38,7 @@ export class ShellFigures {
         name: part?.name ?? vehicles.get(node.id)?.name ?? subsystems.get(node.id)?.name ?? '',
         tag: part?.tag ?? '',
         parts: shownAt(placeOf.get(node.key) ?? -1)?.parts ?? 0,
+        causes: causes[placeOf.get(node.key) ?? -1] ?? 0,
         vehiclePlace: places.get(node.vehicleId) ?? 0,
       };
     };
@@ -74,6 +78,7 @@ export class ShellFigures {
         progress: progress(sum((s) => s.partsWeighed)),
       },
       measure: this.measureFigure(),
+      reconcile: this.reconcileFigure(parts),
       cost: { figure: cost, progress: progress(costed) },
       compare: { figure: counted(vehicles.length, 'vehicle'), progress: vehicles.length < 2 ? 'empty' : 'half' },
     };
@@ -88,6 +93,8 @@ export class ShellFigures {
         return () => this.bySubsystem('bench/record', (s) => counted(s.parts, 'counted', 'counted'));
       case 'measure':
         return () => this.measured();
+      case 'reconcile':
+        return () => this.notClosing();
       case 'cost':
         return () =>
           this.bySubsystem('cost', (s) =>
@@ -145,6 +152,20 @@ export class ShellFigures {
       ...holePatterns.map((h) => line('measure/holes', h.partId, `holes “${h.name}”`)),
       ...gaugeStudies.map((g) => ({ name: g.name, figure: 'gauge R&R study', path: 'measure/gauge-studies', params: {} })),
     ];
+  }
+
+  /** What does not close, by check and subsystem: the gravest first. */
+  private notClosing(): readonly BehindLine[] {
+    return this.checking
+      .causes()
+      .slice(0, 40)
+      .map((cause) => ({ name: cause.says, figure: counted(cause.findings.length, 'finding'), path: 'reconcile/open', params: {} }));
+  }
+
+  private reconcileFigure(parts: number): StageFigures['reconcile'] {
+    const said = this.checking.said();
+    if (said === null) return { figure: parts === 0 ? 'nothing yet' : 'checking', progress: 'empty' };
+    return { figure: `${said.causes.length} open`, progress: said.causes.length === 0 ? 'full' : 'half' };
   }
 
   private measureFigure(): StageFigures['measure'] {

@@ -274,6 +274,7 @@ export class ShellPage {
       p: () => this.go('plan'),
       b: () => this.go('bench'),
       m: () => this.go('measure'),
+      r: () => this.go('reconcile'),
       c: () => this.go('cost'),
       v: () => this.go('compare'),
       '/': () => this.find(),

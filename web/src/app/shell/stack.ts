@@ -17,6 +17,8 @@ export interface NodeText {
   readonly name: string;
   readonly tag: string;
   readonly parts: number;
+  /** causes of what does not close, in and below it */
+  readonly causes: number;
   /** place of its vehicle in the study */
   readonly vehiclePlace: number;
 }
@@ -94,6 +96,13 @@ const ROW_PX = 26;
           <eb-vehicle-mark [place]="textOf()(row.node).vehiclePlace" />
         }
         <span class="text" [title]="textOf()(row.node).name">{{ textOf()(row.node).name }}</span>
+        @if (textOf()(row.node).causes; as causes) {
+          <span
+            class="causes figure"
+            [title]="causes === 1 ? 'one cause of what does not close' : causes + ' causes of what does not close'"
+            >{{ causes }}</span
+          >
+        }
         <span class="count figure">{{ textOf()(row.node).parts | ebCount }}</span>
       </div>
     </cdk-virtual-scroll-viewport>
@@ -200,7 +209,20 @@ const ROW_PX = 26;
       overflow: hidden;
       text-overflow: ellipsis;
     }
+    .causes {
+      min-width: 18px;
+      padding: 0 4px;
+      border: 1px solid var(--amber-edge);
+      border-radius: 2px;
+      background: var(--amber-tint);
+      color: var(--amber);
+      font-size: 12px;
+      line-height: 16px;
+      text-align: center;
+    }
     .count {
+      min-width: 26px;
+      text-align: right;
       color: var(--soft);
       font-size: 12.5px;
     }

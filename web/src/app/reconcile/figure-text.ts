@@ -1,0 +1,21 @@
+import { ABSENT, asShown, chanceText, fixed, type ShownUnit, withU } from '@each-bolt/core/shared';
+import type { Cause, Compared, Told } from '@each-bolt/core/reconcile';
+
+/** A figure of a finding as it is read, without its unit. */
+export const figureText = ({ value, u }: Told, readIn: ShownUnit): string => {
+  const { per, digits } = asShown(readIn);
+  const shown = value / per;
+  return u > 0 ? withU(shown, u / per, digits) : fixed(shown, Number.isInteger(Number(shown.toPrecision(9))) ? 0 : digits);
+};
+
+/** By how much a figure is off, without its unit; a ratio of more than ten in its place. */
+export const offText = ({ recorded, against, readIn }: Compared): string => {
+  const { per, digits } = asShown(readIn);
+  const off = (recorded.value - against.value) / per;
+  return `${off > 0 ? '+' : ''}${fixed(off, digits)}`;
+};
+
+export const unitText = (compared: Compared | null): string => (compared === null ? '' : asShown(compared.readIn).unit);
+
+/** The chance of a cause; nothing where no cause is likelier than that it is so. */
+export const causeChance = ({ ranked, chanceFraction }: Cause): string => (ranked.length < 2 ? ABSENT : chanceText(chanceFraction));

@@ -1,0 +1,500 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
+import { chanceText, counted, fixed } from '@each-bolt/core/shared';
+import { BLOCKED, BLOCKED_WORD, checkById, sawText, type Cause } from '@each-bolt/core/reconcile';
+import { ButtonDirective } from 'primeng/button';
+import { InputText } from 'primeng/inputtext';
+import { OpenStudy } from '../record/open-study';
+import { PartLink } from '../record/part-link';
+import { QuestionDialog, type About } from '../record/question-dialog';
+import { RecordService } from '../record/record-service';
+import { RowEdits } from '../record/row-edits';
+import { Session } from '../record/session';
+import { Selection } from '../record/selection';
+import { ShellActs } from '../acts/shell-acts';
+import { EvidenceMark } from '../shared/evidence-mark';
+import { VehicleMark } from '../shared/vehicle-mark';
+import { CheckingService } from './checking-service';
+import { causeChance, figureText, offText, unitText } from './figure-text';
+
+/** So many causes of one group are shown before it folds. */
+const FOLD_FROM = 12;
+
+/** What does not close: one line per cause, what it blocks first, the chosen one opened to its findings. */
+@Component({
+  selector: 'eb-reconcile-open',
+  imports: [ButtonDirective, EvidenceMark, InputText, PartLink, QuestionDialog, VehicleMark],
+  template: `<div class="sheet scroll" (keydown)="onKey($event)">
+      @if (checking.said(); as said) {
+        <header class="sheet-head">
+          <div>
+            <h1>{{ headline() }}</h1>
+            <p class="soft">{{ waits() }}</p>
+            <p class="soft">{{ run() }}</p>
+          </div>
+        </header>
+        @if (said.causes.length === 0) {
+          <p class="all-closed">
+            Everything that can be held together closes. What the checks ask, and what they need to say anything, stands under Checks; sign
+            a subsystem off under Sign-off.
+          </p>
+        }
+        @for (group of groups(); track group.blocks) {
+          <section [attr.aria-label]="'Blocks ' + group.word">
+            <h2>
+              Blocks {{ group.word }} <small class="soft">{{ group.says }}</small>
+            </h2>
+            @for (cause of group.shown; track cause.key) {
+              <article class="cause" [class.open]="cause.key === chosen()?.key">
+                <div class="line">
+                  <button type="button" class="title" [attr.aria-expanded]="cause.key === chosen()?.key" (click)="choose(cause)">
+                    @for (place of placesOf(cause); track place) {
+                      <eb-vehicle-mark [place]="place" />
+                    }
+                    <span class="says">{{ cause.says }}</span>
+                    <small class="soft">{{ besides(cause) }}</small>
+                  </button>
+                  <span class="chance figure" [title]="'Chance of this cause among those considered'">{{ chance(cause) }}</span>
+                  @if (cause.key !== chosen()?.key) {
+                    <span class="acts">
+                      @if (cause.mend) {
+                        <button pButton severity="secondary" type="button" (click)="choose(cause)">Mend</button>
+                      }
+                      <button pButton severity="secondary" type="button" (click)="explain(cause)">Explain</button>
+                      <button pButton severity="secondary" type="button" (click)="ask(cause)">Ask</button>
+                    </span>
+                  }
+                </div>
+                @if (cause.key === chosen()?.key) {
+                  <div class="body">
+                    <table>
+                      <thead>
+                        <tr>
+                          <th scope="col">Does not close</th>
+                          <th scope="col" class="right">recorded</th>
+                          <th scope="col" class="right">against</th>
+                          <th scope="col" class="right">off by</th>
+                          <th scope="col">unit</th>
+                          <th scope="col">if mended</th>
+                        </tr>
+                      </thead>
+                      <tbody>
+                        @for (finding of cause.findings; track finding.key) {
+                          <tr>
+                            <td>
+                              @if (finding.partId) {
+                                <eb-part-link [partId]="finding.partId" [name]="finding.title" />
+                              } @else {
+                                {{ finding.title }}
+                              }
+                              <small class="soft says-it">{{ finding.says }}</small>
+                            </td>
+                            @if (finding.compared; as compared) {
+                              <td class="right figure">
+                                {{ figure(compared.recorded, compared.readIn) }} <eb-mark [mark]="compared.recorded.mark" />
+                              </td>
+                              <td class="right figure">
+                                {{ figure(compared.against, compared.readIn) }} <eb-mark [mark]="compared.against.mark" />
+                              </td>
+                              <td class="right figure">{{ off(compared) }}</td>
+                              <td class="soft">{{ unit(compared) }}</td>
+                            } @else {
+                              <td colspan="4"></td>
+                            }
+                            <td>{{ ifMended(finding.key) }}</td>
+                          </tr>
+                        }
+                      </tbody>
+                    </table>
+                    <div class="beneath">
+                      <div class="ranked" aria-label="Likeliest cause, by rule">
+                        <h3>Likeliest cause, by rule</h3>
+                        @for (one of cause.ranked.slice(0, 5); track one.suspect.key) {
+                          <div class="bar">
+                            <span class="figure">{{ percent(one.chanceFraction) }}</span>
+                            <span class="track"><i [style.width.%]="100 * one.chanceFraction"></i></span>
+                            <span>{{ one.suspect.short }}</span>
+                          </div>
+                        }
+                        <p class="soft">How the chances come about stands under Checks.</p>
+                      </div>
+                      @if (brings().length > 0) {
+                        <div class="brings">
+                          <h3>The mend would bring</h3>
+                          @for (says of brings(); track says) {
+                            <p>{{ says }}</p>
+                          }
+                        </div>
+                      }
+                    </div>
+                    <div class="mend">
+                      @if (cause.mend; as mend) {
+                        <span>
+                          {{ mend.field }} <span class="figure">{{ mend.from }} → {{ mend.to }}</span>
+                        </span>
+                      } @else {
+                        <span class="soft">No value follows from the record: look at it, then write it where it belongs.</span>
+                      }
+                      <span class="acts">
+                        @if (cause.mend && mayWrite()) {
+                          <button pButton type="button" (click)="mend(cause)">Mend <kbd>1</kbd></button>
+                        }
+                        <button pButton severity="secondary" type="button" (click)="explain(cause)">Explain <kbd>2</kbd></button>
+                        <button pButton severity="secondary" type="button" (click)="ask(cause)">Ask <kbd>3</kbd></button>
+                        @if (cause.partId) {
+                          <button pButton severity="secondary" type="button" (click)="selection.choosePart(cause.partId)">
+                            Open the part
+                          </button>
+                        }
+                      </span>
+                    </div>
+                    @if (explaining() === cause.key) {
+                      <form class="explain" (submit)="keepExplanation($event, cause, why.value)">
+                        <label for="eb-why">Why it may stay as it is</label>
+                        <input pInputText #why id="eb-why" type="text" maxlength="1000" [attr.aria-invalid]="fault() !== ''" />
+                        <button pButton type="submit">Keep the reason</button>
+                        <button pButton severity="secondary" type="button" (click)="explaining.set('')">Leave it</button>
+                        @if (fault() !== '') {
+                          <small role="alert">{{ fault() }}</small>
+                        }
+                      </form>
+                    }
+                  </div>
+                }
+              </article>
+            }
+            @if (group.folded > 0) {
+              <button pButton [text]="true" type="button" class="link-button more" (click)="unfold(group.blocks)">
+                {{ group.folded }} more
+              </button>
+            }
+          </section>
+        }
+        @if (said.outdated.length > 0) {
+          <p class="soft">{{ outdatedText() }}</p>
+        }
+      } @else if (checking.failed() === '') {
+        <p class="soft">The checks run over the whole record …</p>
+      }
+    </div>
+    <eb-question-dialog [(visible)]="asking" [about]="about()" [people]="acts.members()" (saved)="acts.attach($event)" />`,
+  styles: `
+    h1 {
+      margin-bottom: 2px;
+    }
+    h2 {
+      margin: 14px 0 0;
+      padding-bottom: 4px;
+      border-bottom: 1px solid var(--ink);
+      font-size: 13.5px;
+    }
+    h2 small {
+      margin-left: 6px;
+      font-weight: 400;
+    }
+    h3 {
+      margin: 0 0 4px;
+      font-size: 13px;
+    }
+    .cause {
+      border-bottom: 1px solid var(--fine);
+    }
+    .cause.open {
+      margin: 6px 0;
+      border: 1px solid var(--line);
+      border-left: 3px solid var(--dye);
+      background: var(--sheet);
+    }
+    .line {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) 64px auto;
+      gap: 12px;
+      align-items: center;
+      min-height: 44px;
+      padding: 4px 8px;
+    }
+    .open > .line {
+      grid-template-columns: minmax(0, 1fr) 64px;
+    }
+    .title {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 2px 7px;
+      align-items: center;
+      min-width: 0;
+      padding: 4px 0;
+      border: 0;
+      background: none;
+      color: var(--ink);
+      font: inherit;
+      text-align: left;
+      cursor: pointer;
+    }
+    .says {
+      font-weight: 600;
+    }
+    .chance {
+      text-align: right;
+    }
+    .acts {
+      display: flex;
+      gap: 6px;
+      flex-wrap: wrap;
+      justify-content: flex-end;
+    }
+    .body {
+      padding: 0 12px 0 29px;
+    }
+    table {
+      width: 100%;
+      border-collapse: collapse;
+      font-size: 13px;
+    }
+    th {
+      padding: 4px 8px 4px 0;
+      border-bottom: 1px solid var(--line);
+      color: var(--soft);
+      font-weight: 500;
+      text-align: left;
+    }
+    td {
+      padding: 5px 8px 5px 0;
+      border-bottom: 1px solid var(--fine);
+      vertical-align: top;
+    }
+    .right {
+      text-align: right;
+      white-space: nowrap;
+    }
+    .says-it {
+      display: block;
+      font-size: 12.5px;
+    }
+    .beneath {
+      display: flex;
+      gap: 32px;
+      flex-wrap: wrap;
+      padding: 10px 0;
+    }
+    .bar {
+      display: grid;
+      grid-template-columns: 62px 90px auto;
+      gap: 8px;
+      align-items: center;
+      font-size: 13px;
+    }
+    .bar .figure {
+      text-align: right;
+    }
+    .track {
+      height: 8px;
+      background: var(--fine);
+    }
+    .track i {
+      display: block;
+      min-width: 1px;
+      height: 8px;
+      background: var(--dye);
+    }
+    .ranked p,
+    .brings p {
+      margin: 4px 0 0;
+      font-size: 12.5px;
+    }
+    .brings {
+      max-width: 420px;
+    }
+    .mend {
+      display: flex;
+      gap: 12px;
+      align-items: center;
+      justify-content: space-between;
+      flex-wrap: wrap;
+      margin: 0 -12px 0 -29px;
+      padding: 8px 12px 8px 29px;
+      background: var(--dye-tint);
+    }
+    .explain {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      flex-wrap: wrap;
+      padding: 10px 0;
+    }
+    .explain input {
+      flex: 1;
+      min-width: 240px;
+    }
+    .explain small {
+      flex-basis: 100%;
+      color: var(--amber);
+    }
+    kbd {
+      padding: 0 4px;
+      border: 1px solid currentColor;
+      border-radius: 2px;
+      font: 500 11px/14px var(--figure);
+    }
+    .more {
+      margin: 6px 8px;
+    }
+    @media (max-width: 1100px) {
+      .line {
+        grid-template-columns: minmax(0, 1fr) 56px;
+      }
+      .line .acts {
+        grid-column: 1 / -1;
+        justify-content: flex-start;
+      }
+    }
+  `,
+  changeDetection: ChangeDetectionStrategy.OnPush,
+})
+export class ReconcileOpen {
+  protected readonly checking = inject(CheckingService);
+  protected readonly selection = inject(Selection);
+  protected readonly acts = inject(ShellActs);
+  private readonly open = inject(OpenStudy);
+  private readonly service = inject(RecordService);
+  private readonly edits = inject(RowEdits);
+  private readonly session = inject(Session);
+
+  private readonly chosenKey = signal<string | null>(null);
+  private readonly unfolded = signal<ReadonlySet<string>>(new Set());
+  protected readonly explaining = signal('');
+  protected readonly fault = signal('');
+  protected readonly asking = signal(false);
+  private readonly asked = signal<Cause | null>(null);
+
+  protected readonly chance = causeChance;
+  protected readonly figure = figureText;
+  protected readonly off = offText;
+  protected readonly unit = unitText;
+  protected readonly percent = chanceText;
+  protected readonly mayWrite = computed(() => this.service.can()('part.edit'));
+
+  /** the one that was chosen; the first until somebody chooses, so that what to do next is seen at once */
+  protected readonly chosen = computed<Cause | null>(() => {
+    const causes = this.checking.causes();
+    return causes.find((cause) => cause.key === this.chosenKey()) ?? (this.chosenKey() === '' ? null : (causes[0] ?? null));
+  });
+  protected readonly groups = computed(() =>
+    BLOCKED.flatMap((blocks) => {
+      const causes = this.checking.causes().filter((cause) => cause.blocks === blocks);
+      if (causes.length === 0) return [];
+      const findings = causes.reduce((sum, cause) => sum + cause.findings.length, 0);
+      const shown = this.unfolded().has(blocks) ? causes : causes.slice(0, FOLD_FROM);
+      return [{ blocks, word: BLOCKED_WORD[blocks], says: `${counted(causes.length, 'cause')}, ${counted(findings, 'finding')}`, shown, folded: causes.length - shown.length }]; // prettier-ignore
+    }),
+  );
+  protected readonly headline = computed(() => {
+    const causes = this.checking.causes();
+    const findings = causes.reduce((sum, cause) => sum + cause.findings.length, 0);
+    return causes.length === 0 ? 'Nothing is open' : `${counted(causes.length, 'cause')} behind ${counted(findings, 'open finding')}`;
+  });
+  protected readonly waits = computed(() => {
+    const groups = BLOCKED.flatMap((blocks) => {
+      const n = this.checking.causes().filter((cause) => cause.blocks === blocks).length;
+      return n === 0 ? [] : [`${BLOCKED_WORD[blocks]} waits for ${n}`];
+    });
+    return groups.length === 0 ? '' : `${groups.join(', ')}.`;
+  });
+  protected readonly run = computed(() => {
+    const said = this.checking.said();
+    return said === null ? '' : `All ${checkById.size} checks run on ${counted(said.parts, 'part')} at revision ${said.revision}, in ${fixed(said.tookMs / 1000, said.tookMs < 100 ? 3 : 1)} s.`; // prettier-ignore
+  });
+  protected readonly outdatedText = computed(() => {
+    const n = this.checking.said()?.outdated.length ?? 0;
+    return `${counted(n, 'finding')} above ${n === 1 ? 'was' : 'were'} explained once; the figures have changed since, so ${n === 1 ? 'it is' : 'they are'} open again.`;
+  });
+  protected readonly brings = computed(() => {
+    const tried = this.checking.tried();
+    return tried?.key === this.chosen()?.key ? (tried?.brings ?? []) : [];
+  });
+  protected readonly about = computed<About>(() => {
+    const cause = this.asked();
+    const part = this.open.partById().get(cause?.partId ?? '');
+    return part
+      ? { kind: 'part', id: part.id, field: null, text: cause?.says ?? part.name }
+      : { kind: 'study', id: this.open.study().id, field: null, text: cause?.says ?? '' };
+  });
+
+  constructor() {
+    // what a mend would leave is worked out for the one that is open
+    effect(() => {
+      const cause = this.chosen();
+      untracked(() => {
+        if (cause) this.checking.try(cause);
+      });
+    });
+  }
+
+  protected placesOf(cause: Cause): readonly number[] {
+    const { vehicles } = this.open.record();
+    return cause.vehicleIds.map((id) => vehicles.findIndex((vehicle) => vehicle.id === id)).filter((place) => place >= 0);
+  }
+
+  protected besides(cause: Cause): string {
+    const check = checkById.get(cause.findings[0].check)?.name ?? '';
+    return cause.findings.length === 1 ? check : `one cause, ${counted(cause.findings.length, 'finding')}`;
+  }
+
+  protected ifMended(key: string): string {
+    const [cause, tried] = [this.chosen(), this.checking.tried()];
+    if (!cause?.mend || tried?.key !== cause.key) return '';
+    return tried.left.includes(key) ? 'stays open' : 'closes';
+  }
+
+  protected choose(cause: Cause): void {
+    this.explaining.set('');
+    this.chosenKey.set(cause.key === this.chosen()?.key ? '' : cause.key);
+  }
+
+  protected unfold(blocks: string): void {
+    this.unfolded.update((all) => new Set([...all, blocks]));
+  }
+
+  protected mend(cause: Cause): void {
+    if (cause.mend) void this.edits.send(cause.mend.ops);
+  }
+
+  protected explain(cause: Cause): void {
+    this.chosenKey.set(cause.key);
+    this.fault.set('');
+    this.explaining.set(cause.key);
+    setTimeout(() => document.getElementById('eb-why')?.focus());
+  }
+
+  protected ask(cause: Cause): void {
+    this.asked.set(cause);
+    this.asking.set(true);
+  }
+
+  protected async keepExplanation(event: Event, cause: Cause, why: string): Promise<void> {
+    event.preventDefault();
+    if (why.trim() === '') {
+      this.fault.set('Say why it may stay as it is: the reason is shown in the report, with your name');
+      return;
+    }
+    const id = await this.edits.add('explanation', {
+      ...{ says: cause.says.slice(0, 400), reason: why.trim(), by: this.session.person?.name ?? '', at: new Date().toISOString() },
+      findings: cause.findings.slice(0, 200).map((finding) => ({
+        ...{ check: finding.check, aboutId: finding.about.id, field: finding.about.field ?? '', saw: sawText(finding) },
+        beside: finding.key.slice([finding.check, finding.about.id, finding.about.field ?? ''].join(' ').length).trim(),
+      })),
+    });
+    if (id === null) return;
+    this.explaining.set('');
+    this.chosenKey.set(null);
+  }
+
+  /** 1, 2 and 3 act on the line that is open. */
+  protected onKey(event: KeyboardEvent): void {
+    const cause = this.chosen();
+    if (!cause || event.target instanceof HTMLInputElement || event.ctrlKey || event.altKey || event.metaKey) return;
+    if (event.key === '1' && cause.mend && this.mayWrite()) this.mend(cause);
+    else if (event.key === '2') this.explain(cause);
+    else if (event.key === '3') this.ask(cause);
+    else return;
+    event.preventDefault();
+  }
+}
