@@ -6,6 +6,7 @@ import { crowdBench } from './crowd.bench';
 import { hammerHere } from './hammer';
 import { ledgerBench } from './ledger.bench';
 import { meshBench } from './mesh.bench';
+import { reconcileBench } from './reconcile.bench';
 import { rollUpBench } from './roll-up.bench';
 import { scheduleBench } from './schedule.bench';
 import { studyBench } from './study.bench';
@@ -20,6 +21,7 @@ const BENCHES: Readonly<Record<string, () => readonly Result[] | Promise<readonl
   crowd: crowdBench,
   schedule: scheduleBench,
   systems: systemsBench,
+  reconcile: reconcileBench,
 };
 
 const printed = (value: number): string => String(Number(value.toPrecision(3)));

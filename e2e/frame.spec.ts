@@ -43,6 +43,7 @@ const VIEWS = {
   Plan: ['choice', 'samples', 'scope', 'packages', 'people', 'schedule', 'precautions', 'rigs'],
   Bench: ['removals', 'closed', 'tags', 'recount', 'instruments', 'wall'],
   Measure: ['scans', 'material', 'sections', 'holes', 'hand', 'gauge-studies', 'runs', 'packs', 'boards', 'supply', 'heating'],
+  Reconcile: ['open', 'explained', 'recounts', 'readings', 'sign-off', 'checks'],
 };
 /** Views that say little until a part is chosen, and one of the demo that has what they show. */
 const PART_OF: Readonly<Record<string, string | undefined>> = {

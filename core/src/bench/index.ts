@@ -32,7 +32,16 @@ export { blindSets, differences, recountState } from './recount/compare-counts';
 export { type AssembliesAs, productVar } from './roll-up/add-up';
 export { closureText, type MassClosure } from './roll-up/mass-closure';
 export { layoutOf, type Measures, type OwnFigure } from './roll-up/measure';
-export { BENCH_MEASURES, type BenchMeasures, benchOwn, closureAt, groupByPart, ownOfParts, partsByPlace, rankOf } from './roll-up/own-figures';
+export {
+  BENCH_MEASURES,
+  type BenchMeasures,
+  benchOwn,
+  closureAt,
+  groupByPart,
+  ownOfParts,
+  partsByPlace,
+  rankOf,
+} from './roll-up/own-figures';
 export {
   addedUp,
   belowAt,
@@ -75,7 +84,7 @@ export { countLeftOut, isPaused, shownS, startClock, tickClock, type WorkClock }
 export { checkCharacter } from './tags/check-character';
 export { judgeTag, tagFault } from './tags/judge-tag';
 export { LABEL_STOCKS, labelPlace, type LabelStock } from './tags/label-stock';
-export { readTag, tagText } from './tags/tag';
+export { readTag, type Tag, tagText } from './tags/tag';
 export { nextFreeTag, nextTagNumber, sheetOf, tagPrefix, tagsOf } from './tags/tag-sheets';
 export {
   assembleParts,

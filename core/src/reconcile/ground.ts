@@ -8,7 +8,10 @@ import {
   type Row,
   type Scan,
   type StudyRecord,
+  type TagSheet,
 } from '../record';
+import { group } from 'd3-array';
+import { portsById, type PortsById } from '../measure';
 import {
   BENCH_MEASURES,
   benchOwn,
@@ -20,6 +23,8 @@ import {
   partsByPlace,
   rollUp,
   rollUpAfterEdit,
+  sheetOf,
+  type Tag,
   type BenchMeasures,
   type MassClosure,
   type RollUp,
@@ -96,6 +101,9 @@ export class Ground {
   readonly tagged = new Grouped<Part>((part) => (part.tag.trim() === '' ? null : part.tag.trim().toUpperCase()));
   private readonly named = new Grouped<Part>(handless);
   private readonly marked = new Grouped<Part>((part) => (part.markings.trim() === '' ? null : part.markings.trim().toLowerCase()));
+  /** ports and sheets as checks of parts look them up; when one changes, all parts are looked at again */
+  private byPort: PortsById | null = null;
+  private byPrefix: ReadonlyMap<string, readonly TagSheet[]> | null = null;
   private tree: Outline | null = null;
   private sums: RollUp<BenchMeasures> | null = null;
 
@@ -127,6 +135,8 @@ export class Ground {
     for (const { was: before } of parts) if (before) this.takePart(before);
     this.moveRows(now);
     this.record = now;
+    this.byPort = null;
+    this.byPrefix = null;
     for (const { now: after } of parts) if (after) this.putPart(after);
     for (const { now: after } of parts) if (after) this.around(after, touched);
     for (const id of own) {
@@ -176,6 +186,16 @@ export class Ground {
       at = this.parts.get(at.parentId ?? '');
     }
     return null;
+  }
+
+  ports(): PortsById {
+    return (this.byPort ??= portsById(this.record));
+  }
+
+  /** The sheet a tag was printed on; null where none was. */
+  sheetOf(tag: Tag): TagSheet | null {
+    this.byPrefix ??= group(this.record.sheets, (sheet) => sheet.prefix);
+    return sheetOf(this.byPrefix.get(tag.prefix) ?? [], tag);
   }
 
   /** The weighing of an assembly against what is inside it; null where there is nothing to hold together. */

@@ -44,7 +44,7 @@ const explainedOf = (findings: readonly Finding[], { explanations, sessions }: S
   for (const finding of findings) {
     const known = by.get(finding.key);
     const left = waived.get(`${finding.check} ${finding.about.id}`);
-    if (known && known.saw === sawText(finding)) explained.push({ finding, explanation: known.explanation });
+    if (known?.saw === sawText(finding)) explained.push({ finding, explanation: known.explanation });
     else if (left) {
       const { waiver, session } = left;
       const explanation: Explanation = { id: session.id, version: session.version, says: finding.says, reason: waiver.reason, by: waiver.by, at: session.closedAt ?? session.openedAt, findings: [] }; // prettier-ignore

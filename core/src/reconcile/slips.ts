@@ -51,7 +51,7 @@ const typedUnits = (of: 'mass' | 'length', si: number, typed: string | null): re
 };
 
 const numberText = (value: number): string =>
-  fixed(value, value >= 100 ? 1 : value >= 1 ? 3 : 4)
+  fixed(value, value >= 100 ? 1 : 4)
     .replace(/(\.\d*?)0+$/, '$1')
     .replace(/\.$/, '');
 const inUnits = (si: number, { unit }: SlipUnit): string => `${numberText((si * unit.over) / unit.times)} ${unit.symbol}`;

@@ -28,8 +28,8 @@ import { STORES } from '../db/stores';
 
 const MESH = stlOf(boxesMesh([[0, 0, 0, 118, 42, 86]]));
 const KINDS = ENTITIES.filter((entity): entity is Exclude<Entity, 'study'> => entity !== 'study');
-/** what an instrument said and what was printed is never changed: it is corrected by another, or taken off */
-const FINAL: readonly Entity[] = ['reading', 'sheet'];
+/** what an instrument said, what was printed and what was signed is never changed: it is corrected by another, or taken off */
+const FINAL: readonly Entity[] = ['reading', 'sheet', 'signOff'];
 const EDITABLE = ENTITIES.filter((entity) => !FINAL.includes(entity));
 /** what still holds others is not taken off, and a study keeps its lead */
 const HELD = new Set<Entity>(REFERENCES.filter(({ whenGone }) => whenGone === 'refuse').map(({ to }) => to));

@@ -233,6 +233,8 @@ const fillFit = (fill: number): number =>
 
 /** So many times solid a part of plastic or rubber with an insert of steel may be. Assumed. */
 const WITH_INSERT = 3;
+/** Foams of one name differ in density by so much. Assumed. */
+const OF_FOAM = 12;
 const METALS: readonly string[] = ['steel', 'aluminium', 'magnesium and zinc', 'copper'];
 const isMetal = (part: Part): boolean => METALS.includes(materialById.get(part.materialId ?? '')?.family ?? '');
 
@@ -246,7 +248,7 @@ const solidCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const solidKg = boxVolumeM3(envelope) * material.densityKgPerM3;
   const fill = part.massEachKg / solidKg;
   // a plastic or rubber part may have an insert of metal in it
-  const tooHeavy = heavierThanSolid(part) !== '' && (isMetal(part) || fill > WITH_INSERT);
+  const tooHeavy = heavierThanSolid(part) !== '' && fill > (isMetal(part) ? 1 : isLight(part) ? OF_FOAM : WITH_INSERT);
   const tooLight = fill < LEAST_FILL / 8 && !isLight(part) && !bends(part);
   if (!tooHeavy && !tooLight) return [];
   const ofMass = slipSuspects(massOf(part), part.quantity, (factor) => 0.8 * fillFit(fill * factor));

@@ -33,7 +33,7 @@ const processCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const isCast = CASTS.has(processId);
   const clash = (form === 'wrought' && isCast) || (form === 'cast' && SHAPES.has(processId));
   // gaskets, pads and felts are cut in the same presses as sheet
-  const isCut = processId === 'stamping' && (material.family === 'rubber and foam' || material.family === 'plastic');
+  const isCut = (processId === 'stamping' || processId === 'thermoforming') && (material.family === 'rubber and foam' || material.family === 'plastic');
   const ofFamily = works !== undefined && !works.includes(material.family) && !isCut;
   const designation = part.materialDetail === '' ? null : readDesignation(part.materialDetail, isCast ? true : SHAPES.has(processId) ? false : null);
   if (!clash && !ofFamily && !designation?.fault) return [];

@@ -20,9 +20,9 @@ const ordered = ({ record }: Ground): readonly Ordered[] => {
 
 /** Whether a number is another one with a digit typed too many, or two exchanged. */
 const isMistyped = (typed: number, meant: number): boolean => {
-  const [a, b] = [String(typed), String(meant)];
-  if (a.length === b.length + 1) return [...a].some((_, at) => a.slice(0, at) + a.slice(at + 1) === b);
-  return a.length === b.length && a !== b && [...a].sort().join('') === [...b].sort().join('');
+  const [a, b] = [Array.from(String(typed)), Array.from(String(meant))];
+  if (a.length === b.length + 1) return a.some((_, at) => a.toSpliced(at, 1).join('') === b.join(''));
+  return a.length === b.length && typed !== meant && a.sort().join('') === b.sort().join('');
 };
 
 const about = (step: Step, field: string) => ({ entity: 'step', id: step.id, field }) as const;

@@ -1,7 +1,7 @@
 import { fixed, lengthText, READ_IN, threeDigits } from '../../shared';
 import type { Connection, FastenerSet, Part, Triple } from '../../record';
 import { envelopeOf } from '../../bench';
-import { portsById, routeOf, type PortsById } from '../../measure';
+import { routeOf, type PortsById } from '../../measure';
 import { bends } from '../bends';
 import type { Check, Finding, Suspect } from '../finding';
 import type { Ground } from '../ground';
@@ -110,7 +110,7 @@ const scanBoxCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const scan = ground.scans.at(part.id)[0];
   const own = envelopeOf(part);
   if (!scan || !own) return [];
-  const sides = scan.figures.minimumM as Triple;
+  const sides = scan.figures.minimumM;
   if (!sides.every((side) => side > 0)) return [];
   const alike = boxesAlike(SCAN_LN_U);
   const more = SCAN_UNIT_FACTORS.flatMap(([word, factor]) => {
@@ -217,7 +217,7 @@ const runCheck = (ground: Ground, part: Part): readonly Finding[] => {
         ]
       : [];
   if (lines.length === 0) return alone;
-  const ports = portsById(ground.record);
+  const ports = ground.ports();
   return [...alone, ...lines.flatMap((line) => lineCheck(ground, part, line, ports))];
 }; // prettier-ignore
 

@@ -1,5 +1,5 @@
 import type { Part } from '../../record';
-import { readTag, sheetOf, tagText } from '../../bench';
+import { readTag, tagText } from '../../bench';
 import type { Check, Finding, Suspect } from '../finding';
 import type { Ground } from '../ground';
 import { editOp, nameOf, ofPart, toLookAt } from '../said';
@@ -20,10 +20,9 @@ const tagCheck = (ground: Ground, part: Part): readonly Finding[] => {
     : [];
   const read = readTag(part.tag);
   if (read.kind === 'other') return doubled;
-  const { sheets } = ground.record;
   if (read.kind === 'misread') {
     const right = tagText(read.tag);
-    const isFree = sheetOf(sheets, read.tag) !== null && ground.tagged.at(right).length === 0;
+    const isFree = ground.sheetOf(read.tag) !== null && ground.tagged.at(right).length === 0;
     return [
       ...doubled,
       say(ground, part, `Tag ${part.tag}`, `tag ${part.tag} was misread or mistyped; its check character would be ${read.expected}`, [
@@ -31,7 +30,7 @@ const tagCheck = (ground: Ground, part: Part): readonly Finding[] => {
       ]),
     ];
   }
-  const sheet = sheetOf(sheets, read.tag);
+  const sheet = ground.sheetOf(read.tag);
   if (!sheet) return [...doubled, say(ground, part, `Tag ${part.tag}`, `tag ${part.tag} was never printed for this study`, [wrongTag(part, `Tag of ${part.name} is of another study`, 0.8)])];
   if (sheet.vehicleId !== part.vehicleId)
     return [...doubled, say(ground, part, `Tag ${part.tag}`, `tag ${part.tag} was printed for ${ground.vehicleName(sheet.vehicleId)}`, [wrongTag(part, `Tag of ${part.name} belongs on ${ground.vehicleName(sheet.vehicleId)}`, 0.9)])];

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { fixed } from '@each-bolt/core/shared';
+import { ABSENT, fixed } from '@each-bolt/core/shared';
 import { BLOCKED_WORD, CHECKS, PRIOR } from '@each-bolt/core/reconcile';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
-import { CheckingService } from './checking-service';
+import { CheckingService } from '../checking/checking-service';
 
 const PRIORS = Object.entries(PRIOR).sort(([, a], [, b]) => b - a);
 
@@ -95,8 +95,8 @@ export class ReconcileChecks {
         severity: check.severity,
         blocks: BLOCKED_WORD[check.blocks],
       },
-      open: open.filter((finding) => finding.check === check.id).length,
-      explained: (said?.explained ?? []).filter(({ finding }) => finding.check === check.id).length,
+      open: said === null ? ABSENT : open.filter((finding) => finding.check === check.id).length,
+      explained: said === null ? ABSENT : said.explained.filter(({ finding }) => finding.check === check.id).length,
     }));
   });
 

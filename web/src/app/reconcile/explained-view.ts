@@ -7,7 +7,7 @@ import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { whenText } from '../record/when';
 import { DataTable, TableHead, TableRow } from '../shared/data-table';
-import { CheckingService } from './checking-service';
+import { CheckingService } from '../checking/checking-service';
 
 /** What does not close and may stay so: with name and reason, as the report shows it. */
 @Component({

@@ -11,9 +11,10 @@ import { RowEdits } from '../record/row-edits';
 import { Session } from '../record/session';
 import { Selection } from '../record/selection';
 import { ShellActs } from '../acts/shell-acts';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { VehicleMark } from '../shared/vehicle-mark';
-import { CheckingService } from './checking-service';
+import { CheckingService } from '../checking/checking-service';
 import { causeChance, figureText, offText, unitText } from './figure-text';
 
 /** So many causes of one group are shown before it folds. */
@@ -22,7 +23,7 @@ const FOLD_FROM = 12;
 /** What does not close: one line per cause, what it blocks first, the chosen one opened to its findings. */
 @Component({
   selector: 'eb-reconcile-open',
-  imports: [ButtonDirective, EvidenceMark, InputText, PartLink, QuestionDialog, VehicleMark],
+  imports: [ButtonDirective, DataTable, TableHead, TableRow, EvidenceMark, InputText, PartLink, QuestionDialog, VehicleMark],
   template: `<div class="sheet scroll" (keydown)="onKey($event)">
       @if (checking.said(); as said) {
         <header class="sheet-head">
@@ -46,7 +47,15 @@ const FOLD_FROM = 12;
             @for (cause of group.shown; track cause.key) {
               <article class="cause" [class.open]="cause.key === chosen()?.key">
                 <div class="line">
-                  <button type="button" class="title" [attr.aria-expanded]="cause.key === chosen()?.key" (click)="choose(cause)">
+                  <button
+                    pButton
+                    [text]="true"
+                    severity="secondary"
+                    type="button"
+                    class="title"
+                    [attr.aria-expanded]="cause.key === chosen()?.key"
+                    (click)="choose(cause)"
+                  >
                     @for (place of placesOf(cause); track place) {
                       <eb-vehicle-mark [place]="place" />
                     }
@@ -66,8 +75,8 @@ const FOLD_FROM = 12;
                 </div>
                 @if (cause.key === chosen()?.key) {
                   <div class="body">
-                    <table>
-                      <thead>
+                    <eb-table [label]="'Findings of: ' + cause.says"
+                      ><ng-template ebHead>
                         <tr>
                           <th scope="col">Does not close</th>
                           <th scope="col" class="right">recorded</th>
@@ -75,36 +84,33 @@ const FOLD_FROM = 12;
                           <th scope="col" class="right">off by</th>
                           <th scope="col">unit</th>
                           <th scope="col">if mended</th>
-                        </tr>
-                      </thead>
-                      <tbody>
-                        @for (finding of cause.findings; track finding.key) {
-                          <tr>
-                            <td>
-                              @if (finding.partId) {
-                                <eb-part-link [partId]="finding.partId" [name]="finding.title" />
-                              } @else {
-                                {{ finding.title }}
-                              }
-                              <small class="soft says-it">{{ finding.says }}</small>
-                            </td>
-                            @if (finding.compared; as compared) {
-                              <td class="right figure">
-                                {{ figure(compared.recorded, compared.readIn) }} <eb-mark [mark]="compared.recorded.mark" />
-                              </td>
-                              <td class="right figure">
-                                {{ figure(compared.against, compared.readIn) }} <eb-mark [mark]="compared.against.mark" />
-                              </td>
-                              <td class="right figure">{{ off(compared) }}</td>
-                              <td class="soft">{{ unit(compared) }}</td>
+                        </tr> </ng-template
+                      ><ng-template [ebRow]="cause.findings" track="key" let-finding>
+                        <tr>
+                          <td>
+                            @if (finding.partId) {
+                              <eb-part-link [partId]="finding.partId" [name]="finding.title" />
                             } @else {
-                              <td colspan="4"></td>
+                              {{ finding.title }}
                             }
-                            <td>{{ ifMended(finding.key) }}</td>
-                          </tr>
-                        }
-                      </tbody>
-                    </table>
+                            <small class="soft says-it">{{ finding.says }}</small>
+                          </td>
+                          @if (finding.compared; as compared) {
+                            <td class="right figure">
+                              {{ figure(compared.recorded, compared.readIn) }} <eb-mark [mark]="compared.recorded.mark" />
+                            </td>
+                            <td class="right figure">
+                              {{ figure(compared.against, compared.readIn) }} <eb-mark [mark]="compared.against.mark" />
+                            </td>
+                            <td class="right figure">{{ off(compared) }}</td>
+                            <td class="soft">{{ unit(compared) }}</td>
+                          } @else {
+                            <td colspan="4"></td>
+                          }
+                          <td>{{ ifMended(finding.key) }}</td>
+                        </tr>
+                      </ng-template></eb-table
+                    >
                     <div class="beneath">
                       <div class="ranked" aria-label="Likeliest cause, by rule">
                         <h3>Likeliest cause, by rule</h3>
@@ -243,23 +249,6 @@ const FOLD_FROM = 12;
     }
     .body {
       padding: 0 12px 0 29px;
-    }
-    table {
-      width: 100%;
-      border-collapse: collapse;
-      font-size: 13px;
-    }
-    th {
-      padding: 4px 8px 4px 0;
-      border-bottom: 1px solid var(--line);
-      color: var(--soft);
-      font-weight: 500;
-      text-align: left;
-    }
-    td {
-      padding: 5px 8px 5px 0;
-      border-bottom: 1px solid var(--fine);
-      vertical-align: top;
     }
     .right {
       text-align: right;

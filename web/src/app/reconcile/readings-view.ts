@@ -217,8 +217,14 @@ export class ReconcileReadings {
     };
     const [known, reads] = [read(nominal, true), read(value, true)];
     const knownU = read(nominalU, false);
-    if (instrument!.value.trim() === '' || serial!.value.trim() === '') return this.fault.set('Say which instrument it is, with its serial number');
-    if (known === null || reads === null || knownU === null) return this.fault.set(`Write what the check weight or block is and what was read, as numbers in ${this.unit()}`);
+    if (instrument!.value.trim() === '' || serial!.value.trim() === '') {
+      this.fault.set('Say which instrument it is, with its serial number');
+      return;
+    }
+    if (known === null || reads === null || knownU === null) {
+      this.fault.set(`Write what the check weight or block is and what was read, as numbers in ${this.unit()}`);
+      return;
+    }
     this.fault.set('');
     const id = await this.edits.add('checkReading', {
       ...{ instrument: instrument!.value.trim(), serial: serial!.value.trim(), quantity: this.quantity(), nominal: known, nominalU: standardU(knownU), value: reads },

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RowEdits } from '../record/row-edits';
 import { RefusalNote } from '../shared/refusal-note';
 import { ViewFrame } from '../shared/view-frame';
-import { CheckingService } from './checking-service';
+import { CheckingService } from '../checking/checking-service';
 
 /** What does not close, and everything that says whether the record can be relied on. */
 @Component({

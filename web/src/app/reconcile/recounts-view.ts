@@ -99,6 +99,9 @@ const WAYS = SAMPLED_BY.map((value) => ({ value, word: value }));
     </section>
   </div>`,
   styles: `
+    a {
+      color: var(--dye);
+    }
     section {
       max-width: 880px;
       margin-bottom: 18px;

@@ -8,13 +8,14 @@ import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Session } from '../record/session';
 import { whenText } from '../record/when';
+import { DataTable, TableHead, TableRow } from '../shared/data-table';
 import { VehicleMark } from '../shared/vehicle-mark';
-import { CheckingService } from './checking-service';
+import { CheckingService } from '../checking/checking-service';
 
 /** Each subsystem of each vehicle: what does not close in it, who signed it off, what reopened it. */
 @Component({
   selector: 'eb-reconcile-sign-off',
-  imports: [ButtonDirective, InputText, VehicleMark],
+  imports: [ButtonDirective, DataTable, InputText, TableHead, TableRow, VehicleMark],
   template: `<div class="sheet scroll">
     <header class="sheet-head">
       <div>
@@ -29,8 +30,8 @@ import { CheckingService } from './checking-service';
     } @else if (rows().length === 0) {
       <p class="soft">Nothing is recorded yet.</p>
     } @else {
-      <table>
-        <thead>
+      <eb-table label="Subsystems"
+        ><ng-template ebHead>
           <tr>
             <th scope="col">Subsystem</th>
             <th scope="col" class="right">parts</th>
@@ -38,71 +39,48 @@ import { CheckingService } from './checking-service';
             <th scope="col" class="right">explained</th>
             <th scope="col">State</th>
             <th scope="col"></th>
+          </tr> </ng-template
+        ><ng-template [ebRow]="rows()" track="key" let-row>
+          <tr>
+            <th scope="row"><eb-vehicle-mark [place]="row.place" /> {{ row.name }}</th>
+            <td class="right figure">{{ row.state.parts }}</td>
+            <td class="right figure" [class.amber]="row.state.causes.length > 0">{{ row.state.causes.length }}</td>
+            <td class="right figure">{{ row.state.explained }}</td>
+            <td>
+              {{ row.says }}
+              @if (row.detail !== '') {
+                <small class="soft">{{ row.detail }}</small>
+              }
+            </td>
+            <td class="act">
+              @if (row.mayBeSigned && service.can()('signOff.add')) {
+                @if (signing() === row.key) {
+                  <form (submit)="sign($event, row.state, left.value)">
+                    <input
+                      pInputText
+                      #left
+                      type="text"
+                      maxlength="4000"
+                      [attr.aria-label]="'What stays open in ' + row.name"
+                      [placeholder]="row.state.causes.length > 0 ? 'why what is open may stay so' : 'anything to add'"
+                    />
+                    <button pButton type="submit">Sign</button>
+                    <button pButton severity="secondary" type="button" (click)="signing.set('')">Leave it</button>
+                    @if (fault() !== '') {
+                      <small role="alert">{{ fault() }}</small>
+                    }
+                  </form>
+                } @else {
+                  <button pButton severity="secondary" type="button" (click)="begin(row.key)">Sign off</button>
+                }
+              }
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          @for (row of rows(); track row.key) {
-            <tr>
-              <th scope="row"><eb-vehicle-mark [place]="row.place" /> {{ row.name }}</th>
-              <td class="right figure">{{ row.state.parts }}</td>
-              <td class="right figure" [class.amber]="row.state.causes.length > 0">{{ row.state.causes.length }}</td>
-              <td class="right figure">{{ row.state.explained }}</td>
-              <td>
-                {{ row.says }}
-                @if (row.detail !== '') {
-                  <small class="soft">{{ row.detail }}</small>
-                }
-              </td>
-              <td class="act">
-                @if (row.mayBeSigned && service.can()('signOff.add')) {
-                  @if (signing() === row.key) {
-                    <form (submit)="sign($event, row.state, left.value)">
-                      <input
-                        pInputText
-                        #left
-                        type="text"
-                        maxlength="4000"
-                        [attr.aria-label]="'What stays open in ' + row.name"
-                        [placeholder]="row.state.causes.length > 0 ? 'why what is open may stay so' : 'anything to add'"
-                      />
-                      <button pButton type="submit">Sign</button>
-                      <button pButton severity="secondary" type="button" (click)="signing.set('')">Leave it</button>
-                      @if (fault() !== '') {
-                        <small role="alert">{{ fault() }}</small>
-                      }
-                    </form>
-                  } @else {
-                    <button pButton severity="secondary" type="button" (click)="begin(row.key)">Sign off</button>
-                  }
-                }
-              </td>
-            </tr>
-          }
-        </tbody>
-      </table>
+        </ng-template></eb-table
+      >
     }
   </div>`,
   styles: `
-    table {
-      width: 100%;
-      border-collapse: collapse;
-      font-size: 13.5px;
-    }
-    th,
-    td {
-      padding: 7px 10px 7px 0;
-      border-bottom: 1px solid var(--fine);
-      text-align: left;
-      vertical-align: middle;
-    }
-    thead th {
-      border-bottom-color: var(--line);
-      color: var(--soft);
-      font-weight: 500;
-    }
-    tbody th {
-      font-weight: 500;
-    }
     .right {
       text-align: right;
     }
@@ -157,7 +135,7 @@ export class ReconcileSignOff {
   protected readonly headline = computed(() => {
     const states = this.states();
     const signed = states.filter((state) => state.signed !== null && state.changed.length === 0).length;
-    return `${signed} of ${counted(states.length, 'subsystem')} signed off`;
+    return this.checking.said() === null ? 'Sign-off' : `${signed} of ${counted(states.length, 'subsystem')} signed off`;
   });
 
   protected begin(key: string): void {

@@ -4,7 +4,7 @@ import { VEHICLE_ROLE_WORD, subsystemKey, type OutlineNode } from '@each-bolt/co
 import { totalsAt } from '@each-bolt/core/bench';
 import { studyShown, type StudyShown } from '@each-bolt/core/cost';
 import { ShellActs } from '../acts/shell-acts';
-import { CheckingService } from '../reconcile/checking-service';
+import { CheckingService } from '../checking/checking-service';
 import { OpenStudy } from '../record/open-study';
 import { todayHere } from '../record/when';
 import type { BehindLine } from './behind-figure';
