@@ -131,6 +131,18 @@ const MAY: Readonly<Record<OpKind, string>> = {
   'pack.add': 'LR',
   'pack.edit': 'LR',
   'pack.remove': 'LR',
+  'explanation.add': 'LRC',
+  'explanation.edit': 'LRC',
+  'explanation.remove': 'LRC',
+  'signOff.add': 'LR',
+  'signOff.edit': '',
+  'signOff.remove': 'L',
+  'checkReading.add': 'LR',
+  'checkReading.edit': 'LR',
+  'checkReading.remove': 'LR',
+  'recountSample.add': 'LR',
+  'recountSample.edit': 'LR',
+  'recountSample.remove': 'LR',
 };
 const LETTER: Readonly<Record<Role, string>> = { lead: 'L', recorder: 'R', cost: 'C', reader: 'r' };
 
