@@ -5,6 +5,7 @@ import { fewAtOnce } from './few-at-once';
 class Answer extends EventEmitter {
   destroyed = false;
   readonly locals: object;
+  readonly req = { socket: Object.assign(new EventEmitter(), { destroyed: false }) };
   begun = false;
   constructor(id: string) {
     super();
@@ -37,6 +38,15 @@ describe('large answers', () => {
     gone!.destroyed = true;
     first!.leave();
     expect(begun([gone!, last!])).toEqual([false, true]);
+  });
+  it('give their place to others when a connection ends before its answer was begun to be written', () => {
+    const mine = ask('ilse', 5);
+    // the answer itself is told nothing: another stood before it on the connection
+    mine[1]!.req.socket.destroyed = true;
+    mine[1]!.req.socket.emit('close');
+    expect(begun(mine)).toEqual([true, true, true, true, true]);
+    for (const answer of mine) answer.leave();
+    expect(begun(ask('ilse', 4))).toEqual([true, true, true, true]);
   });
   it('are refused in words to whoever has far more waiting than can be answered', () => {
     const all = ask('pell', 34);

@@ -1,6 +1,8 @@
 import type { RequestHandler } from 'express';
 import { Problem } from './problem';
+import { doing } from './request-log';
 import { personOf } from './routes';
+import { isGone, whenOver } from './when-over';
 
 /** So many large answers are on their way to one person at a time, and so many more requests of theirs may wait. */
 const AT_ONCE = 4;
@@ -32,16 +34,19 @@ export const fewAtOnce: RequestHandler = (_request, response, next) => {
   };
   const begin = (): void => {
     // whoever waited may have gone meanwhile
-    if (response.destroyed) {
+    if (isGone(response)) {
       end();
       return;
     }
-    response.once('close', end);
+    whenOver(response, end);
+    doing(response, 'begins');
     next();
   };
   if (of.running < AT_ONCE) {
     of.running += 1;
     begin();
-  } else if (of.waiting.length < MOST_WAITING) of.waiting.push(begin);
-  else throw new Problem('too-many', 'You ask for more than can be answered at once; wait for what you asked for');
+  } else if (of.waiting.length < MOST_WAITING) {
+    doing(response, `waits for ${of.running} answers on their way to the same person`);
+    of.waiting.push(begin);
+  } else throw new Problem('too-many', 'You ask for more than can be answered at once; wait for what you asked for');
 };

@@ -1,6 +1,7 @@
 import type { Request, RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { Problem } from './problem';
+import { whenOver } from './when-over';
 
 /** Counted over so long: a whole minute’s requests at once would keep others waiting. */
 const WINDOW_MS = 10_000;
@@ -22,7 +23,7 @@ const atMost = (perMinute: number, skip: (request: Request) => boolean): Request
         next(new Problem('too-many', 'Too many requests from this address; wait ten seconds. Nothing was written'));
       };
       const refusing = setTimeout(refuse, REFUSED_AFTER_MS);
-      response.once('close', () => clearTimeout(refusing));
+      whenOver(response, () => clearTimeout(refusing));
     },
   });
 

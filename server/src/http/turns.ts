@@ -43,7 +43,7 @@ export class Turns {
 
   /** Notes that a person has asked for something, whatever it is. */
   see(who: string): void {
-    this.seen = [{ who, at: Date.now() }, ...this.seen.filter((one) => one.who !== who)].slice(0, 2);
+    this.seen = [{ who, at: performance.now() }, ...this.seen.filter((one) => one.who !== who)].slice(0, 2);
   }
 
   /** Waits until a person may have work done, and gives what says that it is done. @throws Problem when far too much waits */
@@ -55,12 +55,12 @@ export class Turns {
       account.waiting = [...account.waiting, { lane, begin }];
       this.begin(account);
     });
-    const since = Date.now();
+    const since = performance.now();
     let isOver = false;
     return () => {
       if (isOver) return;
       isOver = true;
-      this.end(account, lane, Date.now() - since);
+      this.end(account, lane, performance.now() - since);
     };
   }
 
@@ -75,25 +75,25 @@ export class Turns {
   }
 
   private accountOf(who: string): Account {
-    const account = this.accounts.get(who) ?? { who, running: new Set(), waiting: [], spentMs: 0, at: Date.now(), restUntil: 0 };
+    const account = this.accounts.get(who) ?? { who, running: new Set(), waiting: [], spentMs: 0, at: performance.now(), restUntil: 0 };
     this.accounts.set(who, account);
     return account;
   }
 
   private spent(account: Account): number {
-    const now = Date.now();
+    const now = performance.now();
     account.spentMs = Math.max(0, account.spentMs - FORGOTTEN * (now - account.at));
     account.at = now;
     return account.spentMs;
   }
 
   private areOthersThere({ who }: Account): boolean {
-    return this.seen.some((one) => one.who !== who && Date.now() - one.at < THERE_MS);
+    return this.seen.some((one) => one.who !== who && performance.now() - one.at < THERE_MS);
   }
 
   private begin(account: Account): void {
     const givesWay = this.spent(account) > FREE_MS && this.areOthersThere(account);
-    const rest = account.restUntil - Date.now();
+    const rest = account.restUntil - performance.now();
     if (rest > 0 && givesWay) {
       setTimeout(() => this.begin(account), rest).unref();
       return;
@@ -109,7 +109,7 @@ export class Turns {
   private end(account: Account, lane: Lane, tookMs: number): void {
     account.running.delete(lane);
     account.spentMs = this.spent(account) + tookMs;
-    account.restUntil = Date.now() + Math.min(tookMs, MOST_PAUSE_MS);
+    account.restUntil = performance.now() + Math.min(tookMs, MOST_PAUSE_MS);
     this.begin(account);
   }
 }

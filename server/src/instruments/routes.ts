@@ -6,6 +6,7 @@ import type { Pool } from '../db/pool';
 import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { routed } from '../http/routes';
+import { whenOver } from '../http/when-over';
 import type { InstrumentDriver } from './driver';
 import { eventOf, type Live } from '../live/live';
 import type { InstrumentHub } from './hub';
@@ -55,7 +56,7 @@ const streamReadings = (response: Response, hub: InstrumentHub, attend: (end: ()
     response.write(eventOf('all', JSON.stringify(hub.all())));
   });
   const away = attend(() => response.end());
-  response.on('close', () => {
+  whenOver(response, () => {
     if (behind !== null) clearTimeout(behind);
     leave();
     away();

@@ -5,6 +5,7 @@ import type { Pool } from '../db/pool';
 import { json } from '../http/json';
 import { Problem } from '../http/problem';
 import { personOf, routed, studyIdOf } from '../http/routes';
+import { isGone, whenOver } from '../http/when-over';
 import { revisionOf } from '../ledger/routes';
 import { roleIn } from '../people/queries';
 import { eventOf, type Follower, type Live } from './live';
@@ -76,9 +77,9 @@ export const liveRoutes = (pool: Pool, live: Live): Router => {
       response.end();
     };
     // the page may be gone already, or go before it is said to be here
-    let gone = response.destroyed;
+    let gone = isGone(response);
     const leaving: (() => void)[] = [];
-    response.on('close', () => {
+    whenOver(response, () => {
       gone = true;
       for (const leave of leaving) leave();
       // what cannot be said now is over by itself before long

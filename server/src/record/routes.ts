@@ -6,6 +6,7 @@ import { Problem } from '../http/problem';
 import { fewAtOnce } from '../http/few-at-once';
 import { opsOf } from '../http/roles';
 import { personOf, roleOf, routed, studyIdOf } from '../http/routes';
+import { doing } from '../http/request-log';
 import { sendSteadily } from '../http/send-steadily';
 import type { Turns } from '../http/turns';
 import { studyHead, studyLines } from './queries';
@@ -29,7 +30,15 @@ export const recordRoutes = (pool: Pool, turns: Turns): Router => {
       response.status(304).end();
       return;
     }
-    const record = await turns.of(personOf(response).id, 'read', () => transaction(pool, (db) => readRecordText(db, studyId)));
+    doing(response, 'waits for its turn');
+    const record = await turns.of(personOf(response).id, 'read', () => {
+      doing(response, 'waits for a connection to the database');
+      return transaction(pool, (db) => {
+        doing(response, 'reads the record');
+        return readRecordText(db, studyId);
+      });
+    });
+    doing(response, 'sends the record');
     if (!record) throw new Problem('not-found', 'There is no such study');
     response.set('ETag', `"${record.revision}"`).type('json');
     await sendSteadily(response, Readable.from(recordJson(record), { objectMode: false }));
