@@ -1,5 +1,5 @@
+import { randomLcg } from 'd3-random';
 import { blank, evidence, type Claim, type Pack, type Part, type Question, type Row, type StudyRecord } from '../src/record';
-import { randomFrom } from './synthetic-study';
 import { testId } from './teardown';
 
 /** A fault put into a clean study, and what the checks have to say of it. */
@@ -177,4 +177,4 @@ export const PLANTS: Readonly<Record<string, Plant>> = {
 }; // prettier-ignore
 
 /** One fault of a kind in a clean study; null where the study has nothing to put it into. */
-export const planted = (record: StudyRecord, kind: string, seed: number): Planted | null => PLANTS[kind]!(record, randomFrom(seed));
+export const planted = (record: StudyRecord, kind: string, seed: number): Planted | null => PLANTS[kind]!(record, randomLcg(seed));

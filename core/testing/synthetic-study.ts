@@ -1,3 +1,4 @@
+import { randomLcg } from 'd3-random';
 import {
   blank,
   emptyRecord,
@@ -17,18 +18,6 @@ import {
 import { standardFastenerMass, tagText } from '../src/bench';
 import { materialById } from '../src/shared';
 import { STUDY, testId } from './teardown';
-
-/** Numbers from 0 to 1 that are the same for the same seed. @source mulberry32, public domain */
-export const randomFrom = (seed: number): (() => number) => {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = a;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-};
 
 /** How a kind of part is made and how large it comes out. */
 interface Made {
@@ -84,7 +73,7 @@ interface Growing {
  * @param size parts in all
  */
 export const syntheticStudy = (seed: number, size: number): StudyRecord => {
-  const random = randomFrom(seed);
+  const random = randomLcg(seed);
   const between = (low: number, high: number): number => low + (high - low) * random();
   const normal = (): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   let n = 10_000;

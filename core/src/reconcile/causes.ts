@@ -1,4 +1,4 @@
-import { PRIOR, ranked, type Ranked } from './chances';
+import { BY_CHANCE, PRIOR, ranked, type Ranked } from './chances';
 import { BLOCKED, type Blocked, type Check, type Finding, type Mend, type Severity } from './finding';
 
 /** Findings that one cause explains. */
@@ -58,17 +58,36 @@ const causeOf = (findings: readonly [Finding, ...Finding[]], leading: string | n
 /** How much more a cause explains than the same findings would by themselves. */
 const worthOf = (fits: ReadonlyMap<string, number>, prior: number): number => {
   let worth = Math.log(prior);
-  for (const fit of fits.values()) worth += Math.log(fit / 0.02);
+  for (const fit of fits.values()) worth += Math.log(fit / BY_CHANCE);
   return worth;
 };
 
-/**
- * Findings joined by what would explain them: the cause that explains most, with its findings, then the one that explains most of
- * what is left, until every finding has its line. A finding that nothing explains stands by itself.
- *
- * @returns what blocks the nearest stage first, and in it the likeliest
- */
-export const causesOf = (findings: readonly Finding[], checks: ReadonlyMap<string, Check>): readonly Cause[] => {
+/** Findings that no possible cause joins with others: each group is weighed by itself. */
+const groupsOf = (findings: readonly Finding[]): readonly (readonly Finding[])[] => {
+  const parent = findings.map((_, at) => at);
+  const root = (at: number): number => {
+    let up = at;
+    while (parent[up] !== up) up = parent[up] = parent[parent[up]!]!;
+    return up;
+  };
+  const first = new Map<string, number>();
+  for (const [at, { suspects }] of findings.entries())
+    for (const { key } of suspects) {
+      const known = first.get(key);
+      if (known === undefined) first.set(key, at);
+      else parent[root(at)] = root(known);
+    }
+  const groups = new Map<number, Finding[]>();
+  for (const [at, finding] of findings.entries()) {
+    const group = groups.get(root(at));
+    if (group) group.push(finding);
+    else groups.set(root(at), [finding]);
+  }
+  return [...groups.values()];
+};
+
+/** Causes of findings that hang together: the one that explains most, then the one that explains most of what is left. */
+const causesWithin = (findings: readonly Finding[], checks: ReadonlyMap<string, Check>): readonly Cause[] => {
   const left = new Map(findings.map((finding) => [finding.key, finding]));
   const fitsOf = new Map<string, Map<string, number>>();
   const priorOf = new Map<string, number>();
@@ -79,29 +98,53 @@ export const causesOf = (findings: readonly Finding[], checks: ReadonlyMap<strin
       fitsOf.set(suspect.key, fits);
       priorOf.set(suspect.key, PRIOR[suspect.rule]);
     }
-  const order = [...fitsOf]
+  const waiting = [...fitsOf]
     .map(([key, fits]) => ({ key, fits, worth: worthOf(fits, priorOf.get(key)!) }))
-    .sort((a, b) => b.worth - a.worth || (a.key < b.key ? -1 : 1));
+    .sort((a, b) => a.worth - b.worth || (a.key < b.key ? 1 : -1));
   const causes: Cause[] = [];
-  // what stands first may have lost findings to another: it is weighed again before it is taken
-  const waiting = [...order];
-  while (waiting.length > 0) {
-    const next = waiting.shift()!;
+  // the last stands first; it may have lost findings to another, and is weighed again before it is taken
+  for (let next = waiting.pop(); next && left.size > 0; next = waiting.pop()) {
     const fits = new Map([...next.fits].filter(([key]) => left.has(key)));
     if (fits.size === 0) continue;
     if (fits.size < next.fits.size) {
-      const worth = worthOf(fits, priorOf.get(next.key)!);
-      const at = waiting.findIndex((other) => other.worth < worth);
-      const again = { key: next.key, fits, worth };
-      if (at < 0) waiting.push(again);
-      else waiting.splice(at, 0, again);
+      const again = { key: next.key, fits, worth: worthOf(fits, priorOf.get(next.key)!) };
+      const at = waiting.findLastIndex((other) => other.worth < again.worth);
+      waiting.splice(at + 1, 0, again);
       continue;
     }
-    const own = findings.filter(({ key }) => fits.has(key) && left.has(key)) as [Finding, ...Finding[]];
+    const own = findings.filter(({ key }) => fits.has(key)) as [Finding, ...Finding[]];
     for (const { key } of own) left.delete(key);
     causes.push(causeOf(own, next.key, checks));
   }
   for (const finding of left.values()) causes.push(causeOf([finding], null, checks));
+  return causes;
+};
+
+/** Groups that were weighed before, by their first finding: most of them are what they were after an edit. */
+export type WeighedGroups = Map<string, { readonly findings: readonly Finding[]; readonly causes: readonly Cause[] }>;
+
+/**
+ * Findings joined by what would explain them: the cause that explains most, with its findings, then the one that explains most of
+ * what is left, until every finding has its line. A finding that nothing explains stands by itself.
+ *
+ * @param weighed groups of the run before, kept up to date here; what has not changed is not weighed again
+ * @returns what blocks the nearest stage first, and in it the likeliest
+ */
+export const causesOf = (
+  findings: readonly Finding[],
+  checks: ReadonlyMap<string, Check>,
+  weighed: WeighedGroups = new Map(),
+): readonly Cause[] => {
+  const before = new Map(weighed);
+  weighed.clear();
+  const causes = groupsOf(findings).flatMap((group) => {
+    const { key } = group[0]!;
+    const known = before.get(key);
+    const isSame = known?.findings.length === group.length && group.every((finding, at) => finding === known.findings[at]);
+    const own = isSame ? known : { findings: group, causes: causesWithin(group, checks) };
+    weighed.set(key, own);
+    return own.causes;
+  });
   return causes.sort(
     (a, b) =>
       BLOCKED.indexOf(a.blocks) - BLOCKED.indexOf(b.blocks) ||

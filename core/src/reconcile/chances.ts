@@ -22,7 +22,7 @@ export const PRIOR: Readonly<Record<Rule, number>> = {
 };
 
 /** A cause explains a finding that it does not speak of by chance only, in so many cases. Assumed. */
-const BY_CHANCE = 0.02;
+export const BY_CHANCE = 0.02;
 /** What is recorded may be so after all: it then leaves each finding as a coincidence of this size. Assumed. */
 const COINCIDENCE = 0.05;
 
@@ -62,15 +62,21 @@ export const ranked = (findings: readonly Pick<Finding, 'key' | 'suspects'>[]): 
       if (known) known.fits.set(key, Math.max(known.fits.get(key) ?? 0, suspect.fit));
       else suspects.set(suspect.key, { first: suspect, fits: new Map([[key, suspect.fit]]) });
     }
+  // in logarithms: a cause may explain thousands of findings, and their product is none any more
   const weighed = [...suspects.values()].map(({ first, fits }) => ({
     suspect: first,
-    weight: findings.reduce((product, { key }) => product * Math.max(fits.get(key) ?? 0, BY_CHANCE), PRIOR[first.rule]),
+    lnWeight: findings.reduce((ln, { key }) => ln + Math.log(Math.max(fits.get(key) ?? 0, BY_CHANCE)), Math.log(PRIOR[first.rule])),
     explains: [...fits].flatMap(([key, fit]) => (fit > BY_CHANCE ? [key] : [])),
   }));
-  const so = { suspect: asItIs(COINCIDENCE), weight: findings.reduce((product) => product * COINCIDENCE, PRIOR['as it is']), explains: [] };
+  const so = {
+    suspect: asItIs(COINCIDENCE),
+    lnWeight: Math.log(PRIOR['as it is']) + findings.length * Math.log(COINCIDENCE),
+    explains: [],
+  };
   const all = [...weighed, so];
-  const sum = all.reduce((total, { weight }) => total + weight, 0);
+  const most = all.reduce((high, { lnWeight }) => Math.max(high, lnWeight), -Infinity);
+  const sum = all.reduce((total, { lnWeight }) => total + Math.exp(lnWeight - most), 0);
   return all
-    .map(({ suspect, weight, explains }) => ({ suspect, explains, chanceFraction: sum === 0 ? 0 : weight / sum }))
+    .map(({ suspect, lnWeight, explains }) => ({ suspect, explains, chanceFraction: Math.exp(lnWeight - most) / sum }))
     .sort((a, b) => b.chanceFraction - a.chanceFraction || (a.suspect.key < b.suspect.key ? -1 : 1));
 };

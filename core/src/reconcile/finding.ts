@@ -82,6 +82,8 @@ export interface Finding {
   readonly key: string;
   readonly check: string;
   readonly about: About;
+  /** tells two findings of one check about one field apart; empty mostly */
+  readonly beside: string;
   /** part beside which it is marked; null where it is of no part */
   readonly partId: string | null;
   readonly vehicleId: string | null;
@@ -92,6 +94,9 @@ export interface Finding {
   readonly compared: Compared | null;
   readonly suspects: readonly Suspect[];
 }
+
+/** Nothing found: the same list for all, for most checks of most parts find nothing. */
+export const NOTHING: readonly Finding[] = [];
 
 /** One check of the record, declared once. */
 export interface Check {

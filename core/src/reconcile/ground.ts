@@ -99,7 +99,10 @@ export class Ground {
   readonly connections = ofPart<Connection>();
   readonly scans = ofPart<Scan>();
   readonly tagged = new Grouped<Part>((part) => (part.tag.trim() === '' ? null : part.tag.trim().toUpperCase()));
-  private readonly named = new Grouped<Part>(handless);
+  private readonly handless = new Map<string, string>();
+  private readonly named = new Grouped<Part>((part) => this.handless.get(part.id) ?? handless(part));
+  /** checks of one part ask for what is alike with it one after the other */
+  private lastAlike: { readonly part: Part; readonly alike: readonly Part[] } | null = null;
   private readonly marked = new Grouped<Part>((part) => (part.markings.trim() === '' ? null : part.markings.trim().toLowerCase()));
   /** ports and sheets as checks of parts look them up; when one changes, all parts are looked at again */
   private byPort: PortsById | null = null;
@@ -135,8 +138,9 @@ export class Ground {
     for (const { was: before } of parts) if (before) this.takePart(before);
     this.moveRows(now);
     this.record = now;
-    this.byPort = null;
-    this.byPrefix = null;
+    this.lastAlike = null;
+    if (lists.has('ports')) this.byPort = null;
+    if (lists.has('sheets')) this.byPrefix = null;
     for (const { now: after } of parts) if (after) this.putPart(after);
     for (const { now: after } of parts) if (after) this.around(after, touched);
     for (const id of own) {
@@ -156,10 +160,13 @@ export class Ground {
 
   /** Parts that are called the same but for their hand, in the same place of any vehicle; none where the name says nothing. */
   alike(part: Part): readonly Part[] {
-    const named = this.named.at(handless(part));
-    if (named.length < 2 || named.length > TOO_COMMON) return NONE;
+    if (this.lastAlike?.part === part) return this.lastAlike.alike;
+    const named = this.named.at(this.handless.get(part.id) ?? handless(part));
     const where = this.whereOf(part);
-    return named.filter((other) => other.id !== part.id && this.whereOf(other) === where);
+    const alike =
+      named.length < 2 || named.length > TOO_COMMON ? NONE : named.filter((other) => other.id !== part.id && this.whereOf(other) === where);
+    this.lastAlike = { part, alike };
+    return alike;
   }
 
   /** Parts with the same marking; none where so many have it that it says nothing. */
@@ -216,7 +223,7 @@ export class Ground {
 
   private whereOf(part: Part): string {
     const parent = this.parts.get(part.parentId ?? '');
-    return parent ? handless(parent) : (part.subsystemId ?? '');
+    return parent ? (this.handless.get(parent.id) ?? handless(parent)) : (part.subsystemId ?? '');
   }
 
   private around(part: Part, touched: Set<string>): void {
@@ -241,6 +248,7 @@ export class Ground {
 
   private putPart(part: Part): void {
     this.parts.set(part.id, part);
+    this.handless.set(part.id, handless(part));
     this.inside.put(part);
     this.beside.put(part);
     this.tagged.put(part);
@@ -250,11 +258,13 @@ export class Ground {
 
   private takePart(part: Part): void {
     this.parts.delete(part.id);
+    this.lastAlike = null;
     this.inside.take(part);
     this.beside.take(part);
     this.tagged.take(part);
     this.named.take(part);
     this.marked.take(part);
+    this.handless.delete(part.id);
   }
 
   private moveRows(now: StudyRecord): void {

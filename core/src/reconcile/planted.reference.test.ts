@@ -21,7 +21,6 @@ const studies: readonly StudyRecord[] = CLEAN.map(([seed, size]) => syntheticStu
 describe('what the checks say of clean studies', () => {
   it.each(CLEAN.map(([seed, size], at) => [size, seed, at]))('of %i parts (seed %i): at most 2 % of parts are doubted', (size, _, at) => {
     const { causes } = reconcile(studies[at]!, TODAY);
-    expect(causes.map(({ says }) => says).slice(0, Math.ceil(0.02 * size) + 5)).toHaveLength(causes.length);
     expect(causes.length / size).toBeLessThanOrEqual(0.02);
   });
 });

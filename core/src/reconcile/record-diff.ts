@@ -12,11 +12,23 @@ export interface RowChange {
   readonly now: Row | undefined;
 }
 
+/** Rows that are not what they were, where each stands where it stood; null where rows came, went or moved. */
+const inPlace = (was: readonly Row[], now: readonly Row[]): readonly RowChange[] | null => {
+  if (was.length !== now.length) return null;
+  const changes: RowChange[] = [];
+  for (let at = 0; at < now.length; at++) {
+    if (was[at] === now[at]) continue;
+    if (was[at]!.id !== now[at]!.id) return null;
+    changes.push({ was: was[at], now: now[at] });
+  }
+  return changes;
+};
+
 /** Rows of a list that are not what they were. */
 export const changedRows = (was: readonly Row[], now: readonly Row[]): readonly RowChange[] => {
   if (was === now) return [];
-  if (was.length === now.length && was.every((row, i) => row.id === now[i]!.id))
-    return now.flatMap((row, i) => (row === was[i] ? [] : [{ was: was[i], now: row }]));
+  const stayed = inPlace(was, now);
+  if (stayed) return stayed;
   const before = new Map(was.map((row) => [row.id, row]));
   const changes: RowChange[] = [];
   for (const row of now) {

@@ -1,3 +1,4 @@
+import { randomLcg } from 'd3-random';
 import { evidenceRank } from '../shared';
 import { countRange, evidenceFor, type FastenerSet, type JointSet, type Recount, type RecountSample, type StudyRecord } from '../record';
 import { differencesOf, type Differences } from './agreement/differences';
@@ -12,18 +13,6 @@ export interface CountedSet {
   readonly partId: string;
   readonly risk: number;
 }
-
-/** Numbers from 0 to 1 that are the same for the same seed. @source mulberry32, public domain */
-const randomFrom = (seed: number): (() => number) => {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = a;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-  };
-};
 
 const WEAK = evidenceRank('P');
 
@@ -47,7 +36,7 @@ export const countedSets = ({ fastenerSets, jointSets }: Pick<StudyRecord, 'fast
  * @source by risk: exponential keys, Efraimidis and Spirakis 2006
  */
 export const drawSample = (sets: readonly CountedSet[], n: number, by: RecountSample['sampledBy'], seed: number): readonly CountedSet[] => {
-  const random = randomFrom(seed);
+  const random = randomLcg(seed);
   return [...sets]
     .sort((a, b) => (a.setId < b.setId ? -1 : 1))
     .map((set) => ({ set, key: -Math.log(1 - random()) / (by === 'by risk' ? Math.max(set.risk, 1e-6) : 1) }))

@@ -1,8 +1,9 @@
 import type { Explanation, StudyRecord } from '../record';
 import { CHECKS, checkById } from './checks';
-import { causesOf, type Cause } from './causes';
+import { causesOf, type Cause, type WeighedGroups } from './causes';
 import type { Compared, Finding } from './finding';
 import { Ground } from './ground';
+import { findingKey } from './said';
 
 const PART_CHECKS = CHECKS.filter((check) => check.ofPart !== undefined);
 const RECORD_CHECKS = CHECKS.filter((check) => check.ofRecord !== undefined);
@@ -31,13 +32,11 @@ export interface Reconciled {
   readonly outdated: readonly ExplainedFinding[];
 }
 
-const explanationKey = ({ check, aboutId, field, beside }: Explanation['findings'][number]): string => [check, aboutId, field, beside].join(' ').trimEnd(); // prettier-ignore
-
 /** Splits findings into open and explained ones. */
 const explainedOf = (findings: readonly Finding[], { explanations, sessions }: StudyRecord): Pick<Reconciled, 'explained' | 'outdated'> & { readonly open: readonly Finding[] } => {
   const by = new Map<string, { readonly explanation: Explanation; readonly saw: string }>();
   for (const explanation of [...explanations].sort((a, b) => (a.at < b.at ? -1 : 1)))
-    for (const own of explanation.findings) by.set(explanationKey(own), { explanation, saw: own.saw });
+    for (const own of explanation.findings) by.set(findingKey(own), { explanation, saw: own.saw });
   // what was left as it is at the end of a session was explained there
   const waived = new Map(sessions.flatMap((session) => session.waived.map((waiver) => [`${waiver.check} ${waiver.aboutId}`, { waiver, session }] as const)));
   const [open, explained, outdated]: [Finding[], ExplainedFinding[], ExplainedFinding[]] = [[], [], []];
@@ -65,6 +64,7 @@ export class Checking {
   private ground: Ground;
   private readonly ofParts = new Map<string, readonly Finding[]>();
   private readonly ofRecord = new Map<string, readonly Finding[]>();
+  private readonly weighed: WeighedGroups = new Map();
 
   /** @param today YYYY-MM-DD, of whoever looks: what is overdue is so by then */
   constructor(record: StudyRecord, today: string) {
@@ -97,12 +97,13 @@ export class Checking {
   reconciled(): Reconciled {
     const findings = this.findings();
     const { open, explained, outdated } = explainedOf(findings, this.ground.record);
-    return { findings, causes: causesOf(open, checkById), explained, outdated };
+    return { findings, causes: causesOf(open, checkById, this.weighed), explained, outdated };
   }
 
   private lookAt(partId: string): void {
     const part = this.ground.parts.get(partId);
-    const found = part ? PART_CHECKS.flatMap((check) => check.ofPart!(this.ground, part)) : [];
+    const found: Finding[] = [];
+    if (part) for (const check of PART_CHECKS) for (const finding of check.ofPart!(this.ground, part)) found.push(finding);
     if (found.length > 0) this.ofParts.set(partId, found);
     else this.ofParts.delete(partId);
   }

@@ -1,5 +1,5 @@
-import type { EvidenceMark, ShownUnit } from '../shared';
-import { evidenceFor, KINDS, type KnowingEntity, type Entity, type EvidenceOf, type Op, type Part } from '../record';
+import type { EvidenceMark } from '../shared';
+import { evidenceFor, type KnowingEntity, type Entity, type EvidenceOf, type Explained, type Op, type Part } from '../record';
 import type { About, Finding, Suspect, Told } from './finding';
 import type { Ground } from './ground';
 
@@ -15,10 +15,14 @@ export const worked = (value: number, u: number, mark: EvidenceMark | null = nul
 type Said = Pick<Finding, 'title' | 'says'> &
   Partial<Pick<Finding, 'compared' | 'suspects'>> & { readonly part?: Part | undefined; readonly beside?: string };
 
+/** What a finding is known by, from one run to the next. */
+export const findingKey = ({ check, aboutId, field, beside }: Pick<Explained, 'check' | 'aboutId' | 'field' | 'beside'>): string =>
+  [check, aboutId, field, beside].join(' ').trimEnd();
+
 /** A finding about a record; `beside` tells two of one check about one field apart. */
 export const finding = (check: string, about: About, { part, beside = '', ...said }: Said, vehicleId: string | null = null): Finding => ({
-  ...{ key: [check, about.id, about.field ?? '', beside].join(' ').trimEnd(), check, about, compared: null, suspects: [] },
-  ...{ partId: part?.id ?? null, vehicleId: part?.vehicleId ?? vehicleId },
+  ...{ key: findingKey({ check, aboutId: about.id, field: about.field ?? '', beside }), check, about, compared: null, suspects: [] },
+  ...{ beside, partId: part?.id ?? null, vehicleId: part?.vehicleId ?? vehicleId },
   ...said,
 });
 
@@ -40,8 +44,4 @@ export const toLookAt = (key: string, rule: Suspect['rule'], says: string, short
   ...{ key, rule, says, short, fit, mend: null },
 });
 
-export const kindWords = (entity: Entity): string => KINDS[entity].words[0];
-
 export const nameOf = (ground: Ground, part: Part): string => `${part.name}, ${ground.vehicleName(part.vehicleId)}`;
-
-export type { ShownUnit };

@@ -1,7 +1,7 @@
 import { differencesOf } from './differences';
 import { intraclass } from './intraclass';
-import { fleissKappa, kappa } from './kappa';
-import { hypergeometricAtMost, binomialAtMost, sampleSize, sampleSizeOf, shareAtMost, shareWithin } from './sample-size';
+import { kappa } from './kappa';
+import { hypergeometricAtMost, sampleSizeOf, shareAtMost, shareWithin } from './sample-size';
 
 describe('kappa', () => {
   // values of the R package psych 2.2.9, run on these tables
@@ -26,15 +26,6 @@ describe('kappa', () => {
   });
   it('says nothing where everything is of one class', () => expect(kappa([[7, 0], [0, 0]], 'none').kappa).toBeNull()); // prettier-ignore
   it('refuses what is no table', () => expect(() => kappa([[1, 2]], 'none')).toThrow(RangeError));
-  // Fleiss 1971, the published example of 10 subjects, 14 raters and 5 classes: 0.210
-  it('of many observers', () => {
-    const table = [
-      [0, 0, 0, 0, 14], [0, 2, 6, 4, 2], [0, 0, 3, 5, 6], [0, 3, 9, 2, 0], [2, 2, 8, 1, 1],
-      [7, 7, 0, 0, 0], [3, 2, 6, 3, 0], [2, 5, 3, 2, 2], [6, 5, 2, 1, 0], [0, 2, 2, 3, 7],
-    ]; // prettier-ignore
-    const { kappa: value, observed, byChance } = fleissKappa(table);
-    expect([value, observed, byChance]).toEqual([expect.closeTo(0.209931, 6), expect.closeTo(0.378022, 6), expect.closeTo(0.212755, 6)]);
-  });
 });
 
 describe('intraclass correlation', () => {
@@ -62,19 +53,11 @@ describe('intraclass correlation', () => {
 
 describe('sample size', () => {
   const at = (assuranceFraction: number, wrongFraction: number) => ({ assuranceFraction, wrongFraction });
-  // binomial acceptance, worked out by R 4.2.2
-  it('out of very many', () => {
-    expect([0, 1, 2, 3].map((c) => sampleSize(at(0.95, 0.02), c))).toEqual([149, 236, 313, 386]);
-    expect([0, 1].map((c) => sampleSize(at(0.95, 0.01), c))).toEqual([299, 473]);
-    expect([0, 1].map((c) => sampleSize(at(0.99, 0.01), c))).toEqual([459, 662]);
-  });
   // hypergeometric acceptance, worked out by R 4.2.2: fewer than 2 % of the lot wrong, none in the sample
   it('out of a lot', () =>
     expect([100, 200, 500, 1000, 5000].map((lot) => sampleSizeOf(lot, at(0.95, 0.02), 0))).toEqual([78, 105, 129, 138, 147]));
   it('is the whole of a lot too small to say it otherwise', () => expect(sampleSizeOf(12, at(0.95, 0.02), 1)).toBe(12));
   it('chances of acceptance', () => {
-    expect(binomialAtMost(1, 50, 0.01)).toBeCloseTo(0.910565, 6);
-    expect(binomialAtMost(1, 50, 0.05)).toBeCloseTo(0.279432, 6);
     expect(hypergeometricAtMost(0, 78, 100, 2)).toBeLessThanOrEqual(0.05);
     expect(hypergeometricAtMost(0, 77, 100, 2)).toBeGreaterThan(0.05);
   });
@@ -86,5 +69,9 @@ describe('sample size', () => {
     expect(shareWithin(2, 100, 0.95)).toEqual([expect.closeTo(0.002431, 6), expect.closeTo(0.070384, 6)]);
     expect(shareWithin(5, 5, 0.95)[1]).toBe(1);
   });
-  it('refuses an assurance that is none', () => expect(() => sampleSize(at(1, 0.02), 0)).toThrow(RangeError));
+  // binomial acceptance, which a very large lot comes to, by R 4.2.2
+  it('out of very many', () => {
+    expect([0, 1, 2, 3].map((c) => sampleSizeOf(2_000_000, at(0.95, 0.02), c))).toEqual([149, 236, 313, 386]);
+  });
+  it('refuses an assurance that is none', () => expect(() => sampleSizeOf(100, at(1, 0.02), 0)).toThrow(RangeError));
 });

@@ -49,20 +49,3 @@ export const kappa = (table: readonly (readonly number[])[], weights: KappaWeigh
   const rest = (value - byChance * (1 - value)) ** 2;
   return { kappa: value, observed, byChance, standardError: Math.sqrt(Math.max(0, onDiagonal + besides - rest) / n) / (1 - byChance) };
 };
-
-/**
- * Fleiss' kappa of several observers, as many for each subject.
- *
- * @param table [subject][class] how many observers chose it
- * @throws RangeError when subjects have different numbers of observers, or fewer than two
- * @source Fleiss 1971
- */
-export const fleissKappa = (table: readonly (readonly number[])[]): Kappa => {
-  const raters = sum(table[0] ?? []);
-  if (table.length === 0 || raters < 2 || table.some((row) => sum(row) !== raters))
-    throw new RangeError('every subject needs the same number of observers, two at least');
-  const shares = table[0]!.map((_, j) => sum(table, (row) => row[j]!) / (table.length * raters));
-  const observed = sum(table, (row) => (sum(row, (count) => count ** 2) - raters) / (raters * (raters - 1))) / table.length;
-  const byChance = sum(shares, (share) => share ** 2);
-  return { kappa: 1 - byChance < 1e-12 ? null : (observed - byChance) / (1 - byChance), observed, byChance, standardError: null };
-};

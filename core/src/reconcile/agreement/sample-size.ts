@@ -8,20 +8,20 @@ export interface Assurance {
 
 const lnChoose = (n: number, k: number): number => lnGamma(n + 1) - lnGamma(k + 1) - lnGamma(n - k + 1);
 
-/** Chance of at most c wrong among n drawn where a share is wrong. */
-export const binomialAtMost = (c: number, n: number, share: number): number => {
-  if (share <= 0) return 1;
-  if (share >= 1) return c >= n ? 1 : 0;
-  let chance = 0;
-  for (let k = 0; k <= Math.min(c, n); k++) chance += Math.exp(lnChoose(n, k) + k * Math.log(share) + (n - k) * Math.log1p(-share));
-  return Math.min(1, chance);
-};
-
-/** Chance of at most c wrong among n drawn without putting back from `lot` of which `wrong` are. */
+/** Chance of at most c wrong among n drawn without putting back from `lot` of which `wrong` are: term by term, each from the one before. */
 export const hypergeometricAtMost = (c: number, n: number, lot: number, wrong: number): number => {
+  const right = lot - wrong;
+  // of so many drawn at least these are wrong: all right ones are among them
+  const least = Math.max(0, n - right);
+  if (c < least) return 0;
+  let ln = 0;
+  if (least === 0) for (let i = 0; i < n; i++) ln += Math.log1p(-wrong / (lot - i));
+  else ln = lnChoose(wrong, least) - lnChoose(lot, n);
   let chance = 0;
-  for (let k = Math.max(0, n - (lot - wrong)); k <= Math.min(c, n, wrong); k++)
-    chance += Math.exp(lnChoose(wrong, k) + lnChoose(lot - wrong, n - k) - lnChoose(lot, n));
+  for (let k = least; k <= Math.min(c, n, wrong); k++) {
+    chance += Math.exp(ln);
+    ln += Math.log(((wrong - k) * (n - k)) / ((k + 1) * (right - n + k + 1)));
+  }
   return Math.min(1, chance);
 };
 
@@ -31,31 +31,10 @@ const checked = ({ assuranceFraction, wrongFraction }: Assurance, allowed: numbe
 };
 
 /**
- * How many of very many to count again, so that with at most so many wrong found the share of wrong ones is sure to be below a limit.
+ * How many of a lot to count again, so that with at most so many wrong found the share of wrong ones is sure to be below a limit; never more
+ * than the lot. The share is reached by ⌈share · lot⌉ wrong ones.
  *
- * @returns the least n with P(at most `allowed` wrong | n, share) ≤ 1 − assurance
- * @throws RangeError when assurance or share is not between 0 and 1
- * @source binomial acceptance sampling
- * @example
- * sampleSize({ assuranceFraction: 0.95, wrongFraction: 0.02 }, 0) // => 149
- */
-export const sampleSize = (wanted: Assurance, allowed: number): number => {
-  checked(wanted, allowed);
-  let n = allowed + 1;
-  // doubled until it is enough, then halved in between
-  while (binomialAtMost(allowed, n, wanted.wrongFraction) > 1 - wanted.assuranceFraction) n *= 2;
-  let [low, high] = [Math.floor(n / 2), n];
-  while (high - low > 1) {
-    const middle = Math.floor((low + high) / 2);
-    if (binomialAtMost(allowed, middle, wanted.wrongFraction) > 1 - wanted.assuranceFraction) low = middle;
-    else high = middle;
-  }
-  return high;
-};
-
-/**
- * The same out of a lot: never more than the lot. The wrong share is reached by ⌈share · lot⌉ wrong ones.
- *
+ * @returns the least n with P(at most `allowed` wrong | n) ≤ 1 − assurance
  * @throws RangeError when assurance or share is not between 0 and 1
  * @source hypergeometric acceptance sampling
  * @example

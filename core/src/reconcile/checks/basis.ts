@@ -1,13 +1,13 @@
 import type { Part, Vehicle } from '../../record';
-import type { Check, Finding } from '../finding';
+import { type Check, type Finding, NOTHING } from '../finding';
 import { squeezed, type Ground } from '../ground';
 import { finding, nameOf, ofPart, toLookAt } from '../said';
 
 const priceCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.boughtPrice === null) return [];
+  if (part.boughtPrice === null) return NOTHING;
   const said = part.evidence.boughtPrice;
   const noSource = (said?.mark === undefined || said.mark === 'T' || said.mark === 'R') && (said?.source ?? '').trim() === '';
-  if (!noSource) return [];
+  if (!noSource) return NOTHING;
   return [
     ofPart('price-without-source', part, 'boughtPrice', {
       title: 'Bought-out price',
@@ -27,12 +27,12 @@ const samples = (ground: Ground): readonly Finding[] => {
   const { vehicles } = ground.record;
   const subject = vehicles.find((vehicle) => vehicle.role === 'subject');
   const own = subject ? builtAt(subject) : null;
-  if (!subject || own === null) return [];
+  if (!subject || own === null) return NOTHING;
   return vehicles.flatMap((vehicle): readonly Finding[] => {
     const its = builtAt(vehicle);
-    if (vehicle.role !== 'competitor' || its === null) return [];
+    if (vehicle.role !== 'competitor' || its === null) return NOTHING;
     const days = Math.abs(own - its) / DAY_MS;
-    if (days <= APART_DAYS) return [];
+    if (days <= APART_DAYS) return NOTHING;
     return [
       finding('samples-apart', { entity: 'vehicle', id: vehicle.id, field: 'builtOn' }, {
         title: `Built, against ${subject.name}`,
@@ -48,7 +48,7 @@ const NOT_ORIGINAL = /\b(?:after-?market|not original|non-original|retro-?fit(?:
 const original = (ground: Ground, part: Part): readonly Finding[] => {
   const named = ground.changesOf(part.vehicleId).includes(squeezed(part.name));
   const words = part.notes === '' && part.supplier === '' ? null : NOT_ORIGINAL.exec(`${part.notes} ${part.supplier}`)?.[0];
-  if (!named && !words) return [];
+  if (!named && !words) return NOTHING;
   return [
     ofPart('not-original', part, 'notes', {
       title: 'As delivered',

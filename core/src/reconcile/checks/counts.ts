@@ -1,7 +1,7 @@
 import type { ShownUnit } from '../../shared';
 import { countRange, type FastenerSet, type JointSet, type Part } from '../../record';
 import { fastenerLine, HAND_WORDS, jointLine, nameWithout, SIDE_WORDS } from '../../bench';
-import type { Check, Finding, Suspect } from '../finding';
+import { type Check, type Finding, type Suspect, NOTHING } from '../finding';
 import type { Ground } from '../ground';
 import { editOp, finding, nameOf, ofPart, toLookAt, told } from '../said';
 
@@ -56,7 +56,7 @@ const differing = ({ ground, part, other, fit, check, title, with: withWhat }: H
   const [own, its] = [setsOf(ground, part), setsOf(ground, other)];
   return own.flatMap((set): readonly Finding[] => {
     const same = onlyOf(its, sortOf(set));
-    if (!same || onlyOf(own, sortOf(set)) === null || same.count === set.count || !isSure(set) || !isSure(same)) return [];
+    if (!same || onlyOf(own, sortOf(set)) === null || same.count === set.count || !isSure(set) || !isSure(same)) return NOTHING;
     const entity = 'threadM' in set ? 'fasteners' : 'joints';
     // fewer were found more often than more: what was lost is likelier than what was counted twice
     const [fewer, more] = set.count < same.count ? [set, same] : [same, set];
@@ -78,9 +78,9 @@ const differing = ({ ground, part, other, fit, check, title, with: withWhat }: H
 };
 
 const handsCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.hand !== 'right') return [];
+  if (part.hand !== 'right') return NOTHING;
   const other = ground.alike(part).find((one) => one.vehicleId === part.vehicleId && one.hand === 'left' && one.parentId === part.parentId);
-  if (!other) return [];
+  if (!other) return NOTHING;
   const quantity =
     other.quantity === part.quantity || !isSureOf(part) || !isSureOf(other)
       ? []
@@ -107,7 +107,7 @@ const handsCheck = (ground: Ground, part: Part): readonly Finding[] => {
 const neighbourCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const name = part.name.toLowerCase();
   const common = nameWithout(part.name, SIDE_WORDS);
-  if (common === name.replace(/[\s,]+/g, ' ').trim() || common === '') return [];
+  if (common === name.replace(/[\s,]+/g, ' ').trim() || common === '') return NOTHING;
   const handless = nameWithout(part.name, HAND_WORDS);
   return ground
     .besideOf(part)
@@ -132,17 +132,17 @@ const earlierOf = ({ record }: Ground, vehicleId: string): string | null => {
 /** Makers carry fasteners over: the very same set in another number is looked at, and is often so. */
 const earlierCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const earlier = earlierOf(ground, part.vehicleId);
-  if (earlier === null) return [];
+  if (earlier === null) return NOTHING;
   const other = ground.alike(part).find((one) => one.vehicleId === earlier && one.hand === part.hand);
   // a part that weighs the same is carried over; one that does not may be held by another number
-  if (!other?.massEachKg || !part.massEachKg || Math.abs(Math.log(part.massEachKg / other.massEachKg)) > 0.01) return [];
+  if (!other?.massEachKg || !part.massEachKg || Math.abs(Math.log(part.massEachKg / other.massEachKg)) > 0.01) return NOTHING;
   return differing({ ground, part, other, fit: 0.5, check: 'counts-and-earlier', title: `Count, against ${ground.vehicleName(earlier)}`, with: `the same part of ${ground.vehicleName(earlier)}` });
 }; // prettier-ignore
 
 const oneHandCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.hand !== 'left' && part.hand !== 'right') return [];
+  if (part.hand !== 'left' && part.hand !== 'right') return NOTHING;
   const has = ground.besideOf(part).some((one) => one.id !== part.id && one.hand !== part.hand && nameWithout(one.name, HAND_WORDS) === nameWithout(part.name, HAND_WORDS)); // prettier-ignore
-  if (has) return [];
+  if (has) return NOTHING;
   const missing = part.hand === 'left' ? 'right' : 'left';
   return [
     ofPart('one-hand', part, 'hand', {
@@ -162,7 +162,7 @@ const openedCheck = (ground: Ground, part: Part): readonly Finding[] =>
           suspects: [toLookAt(`${part.id} inside`, 'not recorded', `What is inside ${part.name} is not recorded`, 'inside lost', 0.7)],
         }),
       ]
-    : [];
+    : NOTHING;
 
 const LEADS = /\b(?:cable|harness|loom|wiring)\b/i;
 
@@ -170,7 +170,7 @@ const LEADS = /\b(?:cable|harness|loom|wiring)\b/i;
 const cableCheck = (ground: Ground): readonly Finding[] => {
   const placeOf = (part: Part): string => `${part.vehicleId} ${ground.subsystemOf(part) ?? ''}`;
   const connectors = ground.record.connections.filter((line) => line.kind === 'connector');
-  if (connectors.length === 0) return [];
+  if (connectors.length === 0) return NOTHING;
   const cabled = new Set<string>();
   for (const line of ground.record.connections) {
     const part = line.kind === 'cable' ? ground.parts.get(line.partId) : undefined;
@@ -179,7 +179,7 @@ const cableCheck = (ground: Ground): readonly Finding[] => {
   for (const part of ground.record.parts) if (LEADS.test(part.name)) cabled.add(placeOf(part));
   return connectors.flatMap((connector): readonly Finding[] => {
     const part = ground.parts.get(connector.partId);
-    if (!part || cabled.has(placeOf(part))) return [];
+    if (!part || cabled.has(placeOf(part))) return NOTHING;
     return [
       finding('no-cable', { entity: 'connection', id: connector.id, field: 'kind' }, {
         part,
@@ -193,11 +193,11 @@ const cableCheck = (ground: Ground): readonly Finding[] => {
 
 /** A part recorded in two places: the same name, marking and mass to the last digit. */
 const twiceCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.massEachKg === null || part.markings.trim() === '' || part.hand !== 'none') return [];
+  if (part.massEachKg === null || part.markings.trim() === '' || part.hand !== 'none') return NOTHING;
   const same = ground
     .sameMarking(part)
     .find((one) => one.id < part.id && one.vehicleId === part.vehicleId && one.massEachKg === part.massEachKg && one.name.toLowerCase() === part.name.toLowerCase() && one.parentId !== part.parentId); // prettier-ignore
-  if (!same) return [];
+  if (!same) return NOTHING;
   return [
     ofPart('in-two-places', part, 'parentId', {
       title: `The same part as in ${placeName(ground, same)}`,

@@ -11,7 +11,7 @@ import {
 } from '../../bench';
 import { density, materialsByDensity } from '../../measure';
 import { bends } from '../bends';
-import type { Check, Finding, Suspect } from '../finding';
+import { type Check, type Finding, type Suspect, NOTHING } from '../finding';
 import type { Ground } from '../ground';
 import { contradicts, fitOf, slipSuspects, type Expected, type Slipping } from '../slips';
 import { editOp, finding, nameOf, ofPart, toLookAt, told, worked } from '../said';
@@ -124,16 +124,16 @@ const insideSuspects = (ground: Ground, { part, times }: Entering, closes: (kg: 
 };
 
 const closureCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.massEachKg === null || ground.inside.at(part.id).length === 0) return [];
+  if (part.massEachKg === null || ground.inside.at(part.id).length === 0) return NOTHING;
   const closure = ground.closure(part);
-  if (!closure || closure.state === 'closed' || (closure.state === 'short' && !closure.sum.isComplete)) return [];
+  if (!closure || closure.state === 'closed' || (closure.state === 'short' && !closure.sum.isComplete)) return NOTHING;
   const inside = entering(ground, part);
   const allowed = allowances(ground, part, inside);
   const residualKg = closure.residualKg - allowed.kg;
   const uKg = Math.hypot(closure.residualUKg, allowed.uKg);
   // a scale and a hand that lays parts on it are never better than a thousandth
   const leastKg = Math.max(DOUBTED_FROM * uKg, 0.001 * closure.whole.massKg, 0.0005);
-  if (Math.abs(residualKg) <= leastKg) return [];
+  if (Math.abs(residualKg) <= leastKg) return NOTHING;
   // each of many parts may close it by chance: the more there are, the less it says that one does
   const share = Math.min(1, Math.max(LEAST_SHARE, 2 / inside.length));
   const fits = takesAway(residualKg, Math.hypot(uKg, 0.005 * residualKg, 0.0005));
@@ -175,7 +175,7 @@ const SCAN_SLIPS: readonly (readonly [word: string, factor: number])[] = [
 const densityCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const material = materialById.get(part.materialId ?? '');
   const scan = ground.scans.at(part.id).find((one) => one.figures.volumeM3 !== null);
-  if (!material || !scan || !part.massEachKg) return [];
+  if (!material || !scan || !part.massEachKg) return NOTHING;
   const volumeM3 = scan.figures.volumeM3!;
   const read = density({ massKg: part.massEachKg, uKg: massSaid(part)?.u ?? 0 }, { volumeM3, uM3: scan.figures.volumeUM3 ?? 0 });
   const materialU = material.gradeKnown ? GRADE_LN_U : (FAMILY_LN_U[material.family] ?? OTHER_FAMILY_LN_U);
@@ -183,7 +183,7 @@ const densityCheck = (ground: Ground, part: Part): readonly Finding[] => {
     value: material.densityKgPerM3,
     lnU: Math.max(0.01, Math.hypot(read.uKgPerM3 / read.densityKgPerM3, materialU)),
   };
-  if (!contradicts(read.densityKgPerM3, expected)) return [];
+  if (!contradicts(read.densityKgPerM3, expected)) return NOTHING;
   const ratio = read.densityKgPerM3 / material.densityKgPerM3;
   const loose = { ...expected, lnU: Math.max(0.04, expected.lnU) };
   const ofMass = slipSuspects(massOf(part), part.quantity, (factor) => fitOf(read.densityKgPerM3 * factor, loose));
@@ -244,13 +244,13 @@ const isLight = (part: Part): boolean => (materialById.get(part.materialId ?? ''
 const solidCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const envelope = envelopeOf(part);
   const material = materialById.get(part.materialId ?? '');
-  if (!envelope || !material || !part.massEachKg || ground.inside.at(part.id).length > 0) return [];
+  if (!envelope || !material || !part.massEachKg || ground.inside.at(part.id).length > 0) return NOTHING;
   const solidKg = boxVolumeM3(envelope) * material.densityKgPerM3;
   const fill = part.massEachKg / solidKg;
   // a plastic or rubber part may have an insert of metal in it
   const tooHeavy = heavierThanSolid(part) !== '' && fill > (isMetal(part) ? 1 : isLight(part) ? OF_FOAM : WITH_INSERT);
   const tooLight = fill < LEAST_FILL / 8 && !isLight(part) && !bends(part);
-  if (!tooHeavy && !tooLight) return [];
+  if (!tooHeavy && !tooLight) return NOTHING;
   const ofMass = slipSuspects(massOf(part), part.quantity, (factor) => 0.8 * fillFit(fill * factor));
   const sides: Slipping = { entity: 'part', row: part, fields: ['lengthM', 'widthM', 'heightM'], of: 'length', name: part.name };
   const ofBox = slipSuspects(sides, 1, (factor) => 0.8 * fillFit(fill / factor ** 3));
@@ -283,17 +283,17 @@ const sheetCheck = (ground: Ground, part: Part): readonly Finding[] => {
     !massKg ||
     ground.inside.at(part.id).length > 0
   )
-    return [];
+    return NOTHING;
   const areaM2 = massKg / (thickM * material.densityKgPerM3);
   const scanned = ground.scans.at(part.id)[0]?.figures.areaM2 ?? null;
   const envelope = envelopeOf(part);
-  if (scanned === null && !envelope) return [];
+  if (scanned === null && !envelope) return NOTHING;
   const [a, b, c] = [...(envelope ?? [0, 0, 0])].sort((x, y) => y - x) as [number, number, number];
   const [low, high] =
     scanned === null ? [LEAST_FACE * a * b, MOST_FACES * (a * b + a * c + b * c)] : [scanned / 2 / 1.15, (scanned / 2) * 1.1];
   const fitArea = (area: number): number =>
     area < low ? fitOf(area, { value: low, lnU: 0.15 }) : area > high ? fitOf(area, { value: high, lnU: 0.15 }) : 1;
-  if (areaM2 > low / 1.5 && areaM2 < high * 1.5) return [];
+  if (areaM2 > low / 1.5 && areaM2 < high * 1.5) return NOTHING;
   const thick: Slipping = { entity: 'part', row: part, fields: ['wallThicknessM'], of: 'length', name: part.name };
   const sides: Slipping = { ...thick, fields: ['lengthM', 'widthM', 'heightM'] };
   const middle = Math.sqrt(low * high);
@@ -324,12 +324,12 @@ const isOtherHand = (a: Part, b: Part): boolean =>
   a.vehicleId === b.vehicleId && ((a.hand === 'left' && b.hand === 'right') || (a.hand === 'right' && b.hand === 'left'));
 
 const handsCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.hand !== 'right' || !part.massEachKg) return [];
+  if (part.hand !== 'right' || !part.massEachKg) return NOTHING;
   const other = ground.alike(part).find((one) => isOtherHand(one, part) && one.parentId === part.parentId);
-  if (!other?.massEachKg) return [];
+  if (!other?.massEachKg) return NOTHING;
   const lnU = Math.hypot(HANDS_LN_U, relativeU(part, 0), relativeU(other, 0));
   const expected: Expected = { value: other.massEachKg, lnU };
-  if (!contradicts(part.massEachKg, expected)) return [];
+  if (!contradicts(part.massEachKg, expected)) return NOTHING;
   const [own, its] = [part.massEachKg, other.massEachKg];
   return [
     ofPart('mass-of-hands', part, 'massEachKg', {
@@ -346,15 +346,15 @@ const handsCheck = (ground: Ground, part: Part): readonly Finding[] => {
 
 const counterpartCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const massKg = part.massEachKg;
-  if (!massKg) return [];
+  if (!massKg) return NOTHING;
   const others = ground.alike(part).filter((one) => one.vehicleId !== part.vehicleId && one.massEachKg !== null && one.massEachKg > 0);
-  if (others.length === 0) return [];
+  if (others.length === 0) return NOTHING;
   const lns = others.map((one) => Math.log(one.massEachKg!)).sort((a, b) => a - b);
   const expected: Expected = { value: Math.exp(lns[Math.floor((lns.length - 1) / 2)]!), lnU: COUNTERPART_LN_U };
-  if (!contradicts(massKg, expected)) return [];
+  if (!contradicts(massKg, expected)) return NOTHING;
   const first = others[0]!;
   // of two that contradict each other, the second of the record tells it
-  if (others.length === 1 && part.id < first.id) return [];
+  if (others.length === 1 && part.id < first.id) return NOTHING;
   const ofOther =
     others.length > 1
       ? []
@@ -373,7 +373,7 @@ const fastenerCheck = (ground: Ground, part: Part): readonly Finding[] =>
   ground.fasteners.at(part.id).flatMap((set): readonly Finding[] => {
     const standard = standardFastenerMass(set);
     const massKg = set.massEachKg;
-    if (!standard || !massKg || unlikelyFastenerMass(set, massKg) === '') return [];
+    if (!standard || !massKg || unlikelyFastenerMass(set, massKg) === '') return NOTHING;
     const expected: Expected = { value: standard.kg, lnU: Math.max(0.12, standard.uKg / standard.kg) };
     return [
       finding('fastener-mass', { entity: 'fasteners', id: set.id, field: 'massEachKg' }, {
@@ -403,7 +403,7 @@ const massMissing = (ground: Ground, part: Part): readonly Finding[] =>
           ],
         }),
       ]
-    : [];
+    : NOTHING;
 
 /** Checks of masses. */
 export const MASS_CHECKS: readonly Check[] = [

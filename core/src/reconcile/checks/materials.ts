@@ -1,7 +1,7 @@
 import { materialById, PROCESSES, type Material } from '../../shared';
 import type { FastenerSet, Part } from '../../record';
 import { GRADES, readDesignation, readMaterialMarking, WORKS_WITH } from '../../measure';
-import type { Check, Finding, Suspect } from '../finding';
+import { type Check, type Finding, type Suspect, NOTHING } from '../finding';
 import type { Ground } from '../ground';
 import { editOp, finding, nameOf, ofPart, toLookAt } from '../said';
 
@@ -27,7 +27,7 @@ const counterpartMaterial = (ground: Ground, part: Part, from: Material, fits: (
 const processCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const material = materialById.get(part.materialId ?? '');
   const processId = part.processId ?? '';
-  if (!material || processId === '') return [];
+  if (!material || processId === '') return NOTHING;
   const works = WORKS_WITH[processId];
   const form = formOf(material);
   const isCast = CASTS.has(processId);
@@ -36,7 +36,7 @@ const processCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const isCut = (processId === 'stamping' || processId === 'thermoforming') && (material.family === 'rubber and foam' || material.family === 'plastic');
   const ofFamily = works !== undefined && !works.includes(material.family) && !isCut;
   const designation = part.materialDetail === '' ? null : readDesignation(part.materialDetail, isCast ? true : SHAPES.has(processId) ? false : null);
-  if (!clash && !ofFamily && !designation?.fault) return [];
+  if (!clash && !ofFamily && !designation?.fault) return NOTHING;
   const fits = (other: Material): boolean => {
     const its = formOf(other);
     return (works?.includes(other.family) ?? true) && !(its === 'wrought' && isCast) && !(its === 'cast' && SHAPES.has(processId));
@@ -74,10 +74,10 @@ const markingIn = (markings: string): ReturnType<typeof readMaterialMarking> => 
 
 const markingCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const stated = materialById.get(part.materialId ?? '');
-  if (!stated || part.markings === '') return [];
+  if (!stated || part.markings === '') return NOTHING;
   const marking = markingIn(part.markings);
   const marked = materialById.get(marking?.materialId ?? '');
-  if (!marking || !marked || marked.id === stated.id || (!stated.gradeKnown && stated.family === marked.family)) return [];
+  if (!marking || !marked || marked.id === stated.id || (!stated.gradeKnown && stated.family === marked.family)) return NOTHING;
   return [
     ofPart('marking-and-material', part, 'materialId', {
       title: `Marking against material`,
@@ -114,7 +114,7 @@ const isStainless = (set: FastenerSet): boolean => /^A[245](?:[-\s]?\d{2})?$/i.t
 const galvanic = (ground: Ground, part: Part): readonly Finding[] => {
   const own = materialById.get(part.materialId ?? '');
   const ownV = own ? potentialOf(own) : null;
-  if (!own || ownV === null) return [];
+  if (!own || ownV === null) return NOTHING;
   const parent = ground.parts.get(part.parentId ?? '');
   const around = parent ? materialById.get(parent.materialId ?? '') : undefined;
   const aroundV = around ? potentialOf(around) : null;
@@ -131,7 +131,7 @@ const galvanic = (ground: Ground, part: Part): readonly Finding[] => {
       : [];
   const ofSets = ground.fasteners.at(part.id).flatMap((set): readonly Finding[] => {
     const apartV = Math.abs(ownV - POTENTIAL_V['x5crni18-10']!);
-    if (!isStainless(set) || apartV < APART_V || own.id === 'x5crni18-10' || isIsolated(part) || ISOLATED.test(set.note)) return [];
+    if (!isStainless(set) || apartV < APART_V || own.id === 'x5crni18-10' || isIsolated(part) || ISOLATED.test(set.note)) return NOTHING;
     return [
       finding('galvanic', { entity: 'fasteners', id: set.id, field: 'grade' }, {
         part,

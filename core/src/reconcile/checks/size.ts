@@ -3,7 +3,7 @@ import type { Connection, FastenerSet, Part, Triple } from '../../record';
 import { envelopeOf } from '../../bench';
 import { routeOf, type PortsById } from '../../measure';
 import { bends } from '../bends';
-import type { Check, Finding, Suspect } from '../finding';
+import { type Check, type Finding, type Suspect, NOTHING } from '../finding';
 import type { Ground } from '../ground';
 import { fitOf, slipSuspects, type Slipping } from '../slips';
 import { finding, nameOf, ofPart, toLookAt, told, worked } from '../said';
@@ -42,8 +42,8 @@ const boxSuspects = (part: Part, sides: Triple, fits: (sides: Triple) => number)
 const insideCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const parent = ground.parts.get(part.parentId ?? '');
   const [own, around] = [envelopeOf(part), parent ? envelopeOf(parent) : null];
-  if (!own || !around || !parent || bends(part)) return [];
-  if (goesInto(own, around) > 0.2) return [];
+  if (!own || !around || !parent || bends(part)) return NOTHING;
+  if (goesInto(own, around) > 0.2) return NOTHING;
   return [
     ofPart('envelope-in-parent', part, 'lengthM', {
       title: `Envelope inside ${parent.name}`,
@@ -80,7 +80,7 @@ const boxAgainst = (
 ): readonly Finding[] => {
   const own = envelopeOf(part);
   const alike = boxesAlike(other.lnU);
-  if (!own || alike(own, other.sides) >= LEAST_AGREE) return [];
+  if (!own || alike(own, other.sides) >= LEAST_AGREE) return NOTHING;
   const { part: its } = other;
   // the sides that are apart most are the ones shown
   const [a, b] = [sorted(own), sorted(other.sides)];
@@ -109,9 +109,9 @@ const SCAN_UNIT_FACTORS: readonly (readonly [string, number])[] = [
 const scanBoxCheck = (ground: Ground, part: Part): readonly Finding[] => {
   const scan = ground.scans.at(part.id)[0];
   const own = envelopeOf(part);
-  if (!scan || !own) return [];
+  if (!scan || !own) return NOTHING;
   const sides = scan.figures.minimumM;
-  if (!sides.every((side) => side > 0)) return [];
+  if (!sides.every((side) => side > 0)) return NOTHING;
   const alike = boxesAlike(SCAN_LN_U);
   const more = SCAN_UNIT_FACTORS.flatMap(([word, factor]) => {
     const fit = alike(own, times(sides, factor));
@@ -121,16 +121,16 @@ const scanBoxCheck = (ground: Ground, part: Part): readonly Finding[] => {
 };
 
 const counterpartBox = (ground: Ground, part: Part): readonly Finding[] => {
-  if (bends(part)) return [];
+  if (bends(part)) return NOTHING;
   const others = ground.alike(part).filter((one) => envelopeOf(one) !== null);
   const hand = others.find((one) => one.vehicleId === part.vehicleId && one.parentId === part.parentId && one.hand !== part.hand);
   if (hand && part.hand === 'right')
     return boxAgainst(ground, part, { sides: envelopeOf(hand)!, lnU: HANDS_LN_U, part: hand }, { check: 'envelope-of-hands', title: 'Envelope, left against right', says: 'the other hand' }); // prettier-ignore
   const other = others.find((one) => one.vehicleId !== part.vehicleId);
-  if (!other || (part.id < other.id && others.length === 1)) return [];
+  if (!other || (part.id < other.id && others.length === 1)) return NOTHING;
   const lonely = others.filter((one) => one.vehicleId !== part.vehicleId).length === 1;
   const far = others.filter((one) => one.vehicleId !== part.vehicleId).every((one) => boxesAlike(COUNTERPART_LN_U)(envelopeOf(part) ?? [1, 1, 1], envelopeOf(one)!) < LEAST_AGREE);
-  if (!far) return [];
+  if (!far) return NOTHING;
   return boxAgainst(ground, part, { sides: envelopeOf(other)!, lnU: COUNTERPART_LN_U, part: lonely ? other : null }, { check: 'envelope-of-counterparts', title: `Envelope, against ${ground.vehicleName(other.vehicleId)}`, says: 'the part of the same name there' }); // prettier-ignore
 }; // prettier-ignore
 
@@ -149,7 +149,7 @@ const lengthFit = (set: FastenerSet, lengthM: number, threadM: number): number =
 const fastenerSize = (ground: Ground, part: Part): readonly Finding[] =>
   ground.fasteners.at(part.id).flatMap((set): readonly Finding[] => {
     const { threadM, lengthM } = set;
-    if (!threadM || !lengthM || !THREADED.has(set.kind) || lengthFit(set, lengthM, threadM) > 0.5) return [];
+    if (!threadM || !lengthM || !THREADED.has(set.kind) || lengthFit(set, lengthM, threadM) > 0.5) return NOTHING;
     const of = (field: string): Slipping => ({ entity: 'fasteners', row: set, fields: [field], of: 'length', name: `a ${set.kind} of ${part.name}` }); // prettier-ignore
     // the usual ratio decides between readings that are both possible
     const usual = (length: number, thread: number): number => lengthFit(set, length, thread) * fitOf(length / thread, { value: 3, lnU: 1 });
@@ -180,9 +180,9 @@ const lineFit = (lengthM: number, straightM: number): number =>
 const lineCheck = (ground: Ground, part: Part, line: Connection, ports: PortsById): readonly Finding[] => {
   const { straightM } = routeOf(line, part.name, ports);
   const lengthM = line.lengthEachM;
-  if (straightM === null || !lengthM) return [];
+  if (straightM === null || !lengthM) return NOTHING;
   const isShort = lengthM < straightM - 0.01;
-  if (!isShort && lengthM <= DETOUR * straightM + SLACK_M) return [];
+  if (!isShort && lengthM <= DETOUR * straightM + SLACK_M) return NOTHING;
   const slipping: Slipping = { entity: 'connection', row: line, fields: ['lengthEachM'], of: 'length', name: `the ${line.kind} of ${part.name}` }; // prettier-ignore
   return [
     finding('run-and-ends', { entity: 'connection', id: line.id, field: 'lengthEachM' }, {
@@ -229,13 +229,13 @@ const repeatedSides = (part: Part, other: Part): Side | null => {
 }; // prettier-ignore
 
 const repeatedCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (bends(part)) return [];
+  if (bends(part)) return NOTHING;
   const other = ground.alike(part).find((one) => envelopeOf(one) !== null && envelopeOf(part) !== null);
   const side = other ? repeatedSides(part, other) : null;
-  if (!other || side === null || repeatedSides(other, part) !== null) return [];
+  if (!other || side === null || repeatedSides(other, part) !== null) return NOTHING;
   const first = side === 'widthM' ? part.lengthM! : part.widthM!;
   // a round size is often square
-  if (Math.abs(first * 200 - Math.round(first * 200)) < 1e-6) return [];
+  if (Math.abs(first * 200 - Math.round(first * 200)) < 1e-6) return NOTHING;
   return [
     ofPart('repeated-figures', part, side, {
       title: `${SIDE_WORD[side]}, typed twice`,

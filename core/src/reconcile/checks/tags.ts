@@ -1,6 +1,6 @@
 import type { Part } from '../../record';
 import { readTag, tagText } from '../../bench';
-import type { Check, Finding, Suspect } from '../finding';
+import { type Check, type Finding, type Suspect, NOTHING } from '../finding';
 import type { Ground } from '../ground';
 import { editOp, nameOf, ofPart, toLookAt } from '../said';
 
@@ -13,11 +13,11 @@ const say = (ground: Ground, part: Part, title: string, says: string, suspects: 
   ofPart('tags', part, 'tag', { title, says: `${nameOf(ground, part)}: ${says}`, suspects });
 
 const tagCheck = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.tag.trim() === '') return [];
+  if (part.tag.trim() === '') return NOTHING;
   const twin = ground.tagged.at(part.tag.trim().toUpperCase()).find((other) => other.id < part.id);
   const doubled = twin
     ? [say(ground, part, `Tag ${part.tag}, twice`, `tag ${part.tag} lies on ${twin.name} too`, [wrongTag(part, `Tag ${part.tag} lies on two parts: ${part.name} and ${twin.name}`, 0.8)])]
-    : [];
+    : NOTHING;
   const read = readTag(part.tag);
   if (read.kind === 'other') return doubled;
   if (read.kind === 'misread') {
@@ -46,10 +46,10 @@ const tagCheck = (ground: Ground, part: Part): readonly Finding[] => {
 const TAGGED_SHARE = 0.7;
 
 const untagged = (ground: Ground, part: Part): readonly Finding[] => {
-  if (part.tag.trim() !== '') return [];
+  if (part.tag.trim() !== '') return NOTHING;
   const beside = ground.besideOf(part);
   const tagged = beside.filter((other) => other.tag.trim() !== '').length;
-  if (beside.length < 4 || tagged < TAGGED_SHARE * (beside.length - 1)) return [];
+  if (beside.length < 4 || tagged < TAGGED_SHARE * (beside.length - 1)) return NOTHING;
   return [
     ofPart('no-tag', part, 'tag', {
       title: 'Tag',

@@ -1,20 +1,6 @@
 import { testId } from '../../../testing/teardown';
 import type { CheckReading, Reading } from '../../record';
-import { c4, d2, d3 } from './constants';
 import { doubtfulReadings, instrumentCharts } from './instruments';
-
-// d₂ and d₃ by ptukey of R 4.2.2, as printed in tables of control charts
-it.each([
-  [2, 1.12838, 0.8525, 0.79788],
-  [3, 1.69257, 0.88837, 0.88623],
-  [5, 2.32593, 0.86408, 0.93999],
-  [10, 3.07751, 0.79705, 0.97266],
-])('constants of control charts of %i: d₂, d₃, c₄', (n, range, rangeS, s) => {
-  expect(d2(n)).toBeCloseTo(range, 4);
-  expect(d3(n)).toBeCloseTo(rangeS, 3);
-  expect(c4(n)).toBeCloseTo(s, 5);
-});
-it('three over d₂ of two is the width of a chart of individuals, 2.65868', () => expect(3 / d2(2)).toBeCloseTo(2.65868, 4));
 
 const check = (day: number, value: number): CheckReading => ({
   ...{ id: testId(day), version: 1, instrument: 'Floor scale', serial: 'FS-03', quantity: 'mass', nominal: 20, nominalU: 1e-4, value },
