@@ -10,7 +10,7 @@ const priceCheck = (ground: Ground, part: Part): readonly Finding[] => {
   if (!noSource) return NOTHING;
   return [
     ofPart('price-without-source', part, 'boughtPrice', {
-      title: 'Bought-out price',
+      title: `Price of ${part.name}`,
       says: `The price of ${nameOf(ground, part)} does not say who told it`,
       suspects: [toLookAt(`${part.vehicleId} price source`, 'not said', `Prices of ${ground.vehicleName(part.vehicleId)} do not say who told them`, 'source not said', 0.9)],
     }),

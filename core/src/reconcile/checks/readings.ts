@@ -1,4 +1,4 @@
-import { counted, fixed, READ_IN, signed } from '../../shared';
+import { counted, fixed, READ_IN } from '../../shared';
 import type { Reading } from '../../record';
 import { differences } from '../../bench';
 import { instrumentCharts, doubtfulReadings } from '../control/instruments';
@@ -24,7 +24,7 @@ const instruments = (ground: Ground): readonly Finding[] => {
         title: `Check of ${name}`,
         says: `${says} since ${last.firstSeen.slice(0, 10)}: ${counted(resting.length, 'reading')} rest${resting.length === 1 ? 's' : ''} on it`,
         compared: { recorded: worked(last.errorFraction, chart.sFraction, 'M'), against: worked(0, chart.sFraction), readIn: { ...READ_IN['%'], digits: 2 } },
-        suspects: [toLookAt(`instrument ${chart.serial}`, 'instrument', `${says} (${signed(last.errorFraction * 100, 2)} %)`, 'instrument off', 0.95)],
+        suspects: [toLookAt(`instrument ${chart.serial}`, 'instrument', says, 'instrument off', 0.95)],
       }),
     ];
   }); // prettier-ignore

@@ -52,7 +52,7 @@ const untagged = (ground: Ground, part: Part): readonly Finding[] => {
   if (beside.length < 4 || tagged < TAGGED_SHARE * (beside.length - 1)) return NOTHING;
   return [
     ofPart('no-tag', part, 'tag', {
-      title: 'Tag',
+      title: `Tag of ${part.name}`,
       says: `${nameOf(ground, part)} has no tag, and ${tagged} of ${beside.length - 1} parts beside it have one`,
       suspects: [
         toLookAt(

@@ -1,4 +1,5 @@
 import { Injectable, computed, effect, inject, signal } from '@angular/core';
+import { unitsShown } from '@each-bolt/core/shared';
 import { recordDiff, type Cause } from '@each-bolt/core/reconcile';
 import type { StudyRecord } from '@each-bolt/core/record';
 import { OpenStudy } from '../record/open-study';
@@ -16,7 +17,7 @@ export class CheckingService {
   private worker: Worker | null = null;
   /** the record as the worker has it */
   private sent: StudyRecord | null = null;
-  private begins?: ReturnType<typeof setTimeout>;
+  private begins: ReturnType<typeof setTimeout> | null = null;
 
   /** null until the checks have run once */
   readonly said = signal<CheckingSaid | null>(null);
@@ -72,11 +73,11 @@ export class CheckingService {
       if (diff.study !== null || diff.lists.length > 0) this.ask({ kind: 'move', diff });
       return;
     }
-    clearTimeout(this.begins);
-    this.begins = setTimeout(() => {
+    // what comes meanwhile is in the record that is sent
+    this.begins ??= setTimeout(() => {
       const now = this.open.record();
       this.sent = now;
-      this.ask({ kind: 'open', record: now, today: todayHere() });
+      this.ask({ kind: 'open', record: now, today: todayHere(), units: unitsShown() });
     }, BEGIN_AFTER_MS);
   }
 
@@ -84,6 +85,7 @@ export class CheckingService {
     if (this.worker === null) {
       this.worker = makeCheckingWorker();
       this.worker.onmessage = ({ data }: MessageEvent<CheckingTold>) => {
+        this.failed.set('');
         if (data.kind === 'said') this.said.set(data);
         else this.tried.set(data);
       };
@@ -96,7 +98,8 @@ export class CheckingService {
   }
 
   private forget(): void {
-    clearTimeout(this.begins);
+    if (this.begins !== null) clearTimeout(this.begins);
+    this.begins = null;
     this.worker?.terminate();
     this.worker = null;
     this.sent = null;

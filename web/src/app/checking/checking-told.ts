@@ -1,9 +1,10 @@
+import { showUnits, type UnitSystem } from '@each-bolt/core/shared';
 import { applyOps, type Op, type StudyRecord } from '@each-bolt/core/record';
 import { Checking, withDiff, type Cause, type ExplainedFinding, type RecordDiff } from '@each-bolt/core/reconcile';
 
 /** What the page asks of the worker that runs the checks. */
 export type CheckingAsked =
-  | { readonly kind: 'open'; readonly record: StudyRecord; readonly today: string }
+  | { readonly kind: 'open'; readonly record: StudyRecord; readonly today: string; readonly units: UnitSystem }
   | { readonly kind: 'move'; readonly diff: RecordDiff }
   /** what would be left of a cause after its mend */
   | { readonly kind: 'try'; readonly key: string; readonly ops: readonly Op[] };
@@ -55,7 +56,10 @@ const tried = (key: string, ops: readonly Op[]): Tried => {
 export const toldOf = (asked: CheckingAsked): CheckingTold => {
   const since = performance.now();
   if (asked.kind === 'try') return tried(asked.key, asked.ops);
-  if (asked.kind === 'open') checking = new Checking(asked.record, asked.today);
-  else checking!.moveTo(withDiff(checking!.record, asked.diff));
+  if (asked.kind === 'open') {
+    // sentences are made here, in the units that the page shows
+    showUnits(asked.units);
+    checking = new Checking(asked.record, asked.today);
+  } else checking!.moveTo(withDiff(checking!.record, asked.diff));
   return said(since);
 };

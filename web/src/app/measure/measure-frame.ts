@@ -3,9 +3,9 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router } from '@angular/router';
 import { map } from 'rxjs';
 import { OpenStudy } from '../record/open-study';
+import { RefusedEdits } from '../record/refused-edits';
 import { RowEdits } from '../record/row-edits';
 import { Selection } from '../record/selection';
-import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { ViewFrame } from '../shared/view-frame';
 import { MeshWork } from './mesh-work';
@@ -27,16 +27,10 @@ const VIEWS = [
 /** Shape and material of the part that is chosen. */
 @Component({
   selector: 'eb-measure-frame',
-  imports: [RefusalNote, VehicleMark, ViewFrame],
+  imports: [RefusedEdits, VehicleMark, ViewFrame],
   providers: [RowEdits, MeshWork],
   template: `<eb-view-frame label="Views of measuring" [views]="views">
-    @if (edits.refused(); as issues) {
-      @if (issues.length > 0) {
-        <div class="pad">
-          <eb-refusal [message]="issues[0]!.message" [issues]="issues.slice(1)" action="Close" (acted)="edits.refused.set([])" />
-        </div>
-      }
-    }
+    <eb-refused-edits />
     <div class="pad of">
       @if (isOfSubsystem()) {
         <h1>{{ selection.subsystem()?.name ?? 'All subsystems' }}</h1>
@@ -75,7 +69,6 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class MeasureFrame {
-  protected readonly edits = inject(RowEdits);
   protected readonly selection = inject(Selection);
   protected readonly open = inject(OpenStudy);
   protected readonly views = VIEWS;

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { RefusalNote } from '../shared/refusal-note';
 import { ViewFrame } from '../shared/view-frame';
 import { PlanScheduleService } from './plan-schedule-service';
+import { RefusedEdits } from '../record/refused-edits';
 import { RowEdits } from '../record/row-edits';
 
 const VIEWS = [
@@ -18,29 +18,19 @@ const VIEWS = [
 /** What to take apart, how, when, and safely: eight views in the order in which a plan is made. */
 @Component({
   selector: 'eb-plan-page',
-  imports: [RefusalNote, ViewFrame],
+  imports: [RefusedEdits, ViewFrame],
   providers: [RowEdits],
   template: `<eb-view-frame label="Views of the plan" [views]="views" [state]="making()">
-    @if (edits.refused(); as issues) {
-      @if (issues.length > 0) {
-        <div class="refused">
-          <eb-refusal [message]="issues[0]!.message" [issues]="issues.slice(1)" action="Close" (acted)="edits.refused.set([])" />
-        </div>
-      }
-    }
+    <eb-refused-edits />
   </eb-view-frame>`,
   styles: `
     :host {
       display: contents;
     }
-    .refused {
-      padding: 8px 18px 0;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class PlanPage {
-  protected readonly edits = inject(RowEdits);
   private readonly schedules = inject(PlanScheduleService);
   protected readonly views = VIEWS;
   protected readonly making = (): string => {

@@ -1,21 +1,19 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
-import { chanceText, counted, fixed } from '@each-bolt/core/shared';
+import { counted, fixed } from '@each-bolt/core/shared';
 import { BLOCKED, BLOCKED_WORD, checkById, sawText, type Cause } from '@each-bolt/core/reconcile';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { OpenStudy } from '../record/open-study';
-import { PartLink } from '../record/part-link';
 import { QuestionDialog, type About } from '../record/question-dialog';
 import { RecordService } from '../record/record-service';
 import { RowEdits } from '../record/row-edits';
 import { Session } from '../record/session';
 import { Selection } from '../record/selection';
 import { ShellActs } from '../acts/shell-acts';
-import { DataTable, TableHead, TableRow } from '../shared/data-table';
-import { EvidenceMark } from '../shared/evidence-mark';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { CheckingService } from '../checking/checking-service';
-import { causeChance, figureText, offText, unitText } from './figure-text';
+import { CauseFindings } from './cause-findings';
+import { causeChance } from './figure-text';
 
 /** So many causes of one group are shown before it folds. */
 const FOLD_FROM = 12;
@@ -23,7 +21,7 @@ const FOLD_FROM = 12;
 /** What does not close: one line per cause, what it blocks first, the chosen one opened to its findings. */
 @Component({
   selector: 'eb-reconcile-open',
-  imports: [ButtonDirective, DataTable, TableHead, TableRow, EvidenceMark, InputText, PartLink, QuestionDialog, VehicleMark],
+  imports: [ButtonDirective, CauseFindings, InputText, QuestionDialog, VehicleMark],
   template: `<div class="sheet scroll" (keydown)="onKey($event)">
       @if (checking.said(); as said) {
         <header class="sheet-head">
@@ -65,73 +63,21 @@ const FOLD_FROM = 12;
                   <span class="chance figure" [title]="'Chance of this cause among those considered'">{{ chance(cause) }}</span>
                   @if (cause.key !== chosen()?.key) {
                     <span class="acts">
-                      @if (cause.mend) {
+                      @if (may().mend(cause)) {
                         <button pButton severity="secondary" type="button" (click)="choose(cause)">Mend</button>
                       }
-                      <button pButton severity="secondary" type="button" (click)="explain(cause)">Explain</button>
-                      <button pButton severity="secondary" type="button" (click)="ask(cause)">Ask</button>
+                      @if (may().explain) {
+                        <button pButton severity="secondary" type="button" (click)="explain(cause)">Explain</button>
+                      }
+                      @if (may().ask) {
+                        <button pButton severity="secondary" type="button" (click)="ask(cause)">Ask</button>
+                      }
                     </span>
                   }
                 </div>
                 @if (cause.key === chosen()?.key) {
                   <div class="body">
-                    <eb-table [label]="'Findings of: ' + cause.says"
-                      ><ng-template ebHead>
-                        <tr>
-                          <th scope="col">Does not close</th>
-                          <th scope="col" class="right">recorded</th>
-                          <th scope="col" class="right">against</th>
-                          <th scope="col" class="right">off by</th>
-                          <th scope="col">unit</th>
-                          <th scope="col">if mended</th>
-                        </tr> </ng-template
-                      ><ng-template [ebRow]="cause.findings" track="key" let-finding>
-                        <tr>
-                          <td>
-                            @if (finding.partId) {
-                              <eb-part-link [partId]="finding.partId" [name]="finding.title" />
-                            } @else {
-                              {{ finding.title }}
-                            }
-                            <small class="soft says-it">{{ finding.says }}</small>
-                          </td>
-                          @if (finding.compared; as compared) {
-                            <td class="right figure">
-                              {{ figure(compared.recorded, compared.readIn) }} <eb-mark [mark]="compared.recorded.mark" />
-                            </td>
-                            <td class="right figure">
-                              {{ figure(compared.against, compared.readIn) }} <eb-mark [mark]="compared.against.mark" />
-                            </td>
-                            <td class="right figure">{{ off(compared) }}</td>
-                            <td class="soft">{{ unit(compared) }}</td>
-                          } @else {
-                            <td colspan="4"></td>
-                          }
-                          <td>{{ ifMended(finding.key) }}</td>
-                        </tr>
-                      </ng-template></eb-table
-                    >
-                    <div class="beneath">
-                      <div class="ranked" aria-label="Likeliest cause, by rule">
-                        <h3>Likeliest cause, by rule</h3>
-                        @for (one of cause.ranked.slice(0, 5); track one.suspect.key) {
-                          <div class="bar">
-                            <span class="figure">{{ percent(one.chanceFraction) }}</span>
-                            <span class="track"><i [style.width.%]="100 * one.chanceFraction"></i></span>
-                            <span>{{ one.suspect.short }}</span>
-                          </div>
-                        }
-                        <p class="soft">How the chances come about stands under Checks.</p>
-                      </div>
-                      @if (brings().length > 0) {
-                        <div class="brings">
-                          <h3>The mend would bring</h3>
-                          @for (says of brings(); track says) {
-                            <p>{{ says }}</p>
-                          }
-                        </div>
-                      }
-                    </div>
+                    <eb-cause-findings [cause]="cause" [tried]="checking.tried()" />
                     <div class="mend">
                       @if (cause.mend; as mend) {
                         <span>
@@ -141,11 +87,15 @@ const FOLD_FROM = 12;
                         <span class="soft">No value follows from the record: look at it, then write it where it belongs.</span>
                       }
                       <span class="acts">
-                        @if (cause.mend && mayWrite()) {
+                        @if (may().mend(cause)) {
                           <button pButton type="button" (click)="mend(cause)">Mend <kbd>1</kbd></button>
                         }
-                        <button pButton severity="secondary" type="button" (click)="explain(cause)">Explain <kbd>2</kbd></button>
-                        <button pButton severity="secondary" type="button" (click)="ask(cause)">Ask <kbd>3</kbd></button>
+                        @if (may().explain) {
+                          <button pButton severity="secondary" type="button" (click)="explain(cause)">Explain <kbd>2</kbd></button>
+                        }
+                        @if (may().ask) {
+                          <button pButton severity="secondary" type="button" (click)="ask(cause)">Ask <kbd>3</kbd></button>
+                        }
                         @if (cause.partId) {
                           <button pButton severity="secondary" type="button" (click)="selection.choosePart(cause.partId)">
                             Open the part
@@ -197,10 +147,6 @@ const FOLD_FROM = 12;
       margin-left: 6px;
       font-weight: 400;
     }
-    h3 {
-      margin: 0 0 4px;
-      font-size: 13px;
-    }
     .cause {
       border-bottom: 1px solid var(--fine);
     }
@@ -226,6 +172,8 @@ const FOLD_FROM = 12;
       flex-wrap: wrap;
       gap: 2px 7px;
       align-items: center;
+      justify-content: flex-start;
+      width: 100%;
       min-width: 0;
       padding: 4px 0;
       border: 0;
@@ -249,48 +197,6 @@ const FOLD_FROM = 12;
     }
     .body {
       padding: 0 12px 0 29px;
-    }
-    .right {
-      text-align: right;
-      white-space: nowrap;
-    }
-    .says-it {
-      display: block;
-      font-size: 12.5px;
-    }
-    .beneath {
-      display: flex;
-      gap: 32px;
-      flex-wrap: wrap;
-      padding: 10px 0;
-    }
-    .bar {
-      display: grid;
-      grid-template-columns: 62px 90px auto;
-      gap: 8px;
-      align-items: center;
-      font-size: 13px;
-    }
-    .bar .figure {
-      text-align: right;
-    }
-    .track {
-      height: 8px;
-      background: var(--fine);
-    }
-    .track i {
-      display: block;
-      min-width: 1px;
-      height: 8px;
-      background: var(--dye);
-    }
-    .ranked p,
-    .brings p {
-      margin: 4px 0 0;
-      font-size: 12.5px;
-    }
-    .brings {
-      max-width: 420px;
     }
     .mend {
       display: flex;
@@ -355,11 +261,14 @@ export class ReconcileOpen {
   private readonly asked = signal<Cause | null>(null);
 
   protected readonly chance = causeChance;
-  protected readonly figure = figureText;
-  protected readonly off = offText;
-  protected readonly unit = unitText;
-  protected readonly percent = chanceText;
-  protected readonly mayWrite = computed(() => this.service.can()('part.edit'));
+  protected readonly may = computed(() => {
+    const can = this.service.can();
+    return {
+      mend: ({ mend }: Cause): boolean => mend !== null && mend.ops.every((op) => can(op.kind)),
+      explain: can('explanation.add'),
+      ask: can('question.add'),
+    };
+  });
 
   /** the one that was chosen; the first until somebody chooses, so that what to do next is seen at once */
   protected readonly chosen = computed<Cause | null>(() => {
@@ -395,10 +304,6 @@ export class ReconcileOpen {
     const n = this.checking.said()?.outdated.length ?? 0;
     return `${counted(n, 'finding')} above ${n === 1 ? 'was' : 'were'} explained once; the figures have changed since, so ${n === 1 ? 'it is' : 'they are'} open again.`;
   });
-  protected readonly brings = computed(() => {
-    const tried = this.checking.tried();
-    return tried?.key === this.chosen()?.key ? (tried?.brings ?? []) : [];
-  });
   protected readonly about = computed<About>(() => {
     const cause = this.asked();
     const part = this.open.partById().get(cause?.partId ?? '');
@@ -425,12 +330,6 @@ export class ReconcileOpen {
   protected besides(cause: Cause): string {
     const check = checkById.get(cause.findings[0].check)?.name ?? '';
     return cause.findings.length === 1 ? check : `one cause, ${counted(cause.findings.length, 'finding')}`;
-  }
-
-  protected ifMended(key: string): string {
-    const [cause, tried] = [this.chosen(), this.checking.tried()];
-    if (!cause?.mend || tried?.key !== cause.key) return '';
-    return tried.left.includes(key) ? 'stays open' : 'closes';
   }
 
   protected choose(cause: Cause): void {
@@ -468,7 +367,7 @@ export class ReconcileOpen {
       ...{ says: cause.says.slice(0, 400), reason: why.trim(), by: this.session.person?.name ?? '', at: new Date().toISOString() },
       findings: cause.findings.slice(0, 200).map((finding) => ({
         ...{ check: finding.check, aboutId: finding.about.id, field: finding.about.field ?? '', saw: sawText(finding) },
-        beside: finding.key.slice([finding.check, finding.about.id, finding.about.field ?? ''].join(' ').length).trim(),
+        beside: finding.beside,
       })),
     });
     if (id === null) return;
@@ -480,9 +379,9 @@ export class ReconcileOpen {
   protected onKey(event: KeyboardEvent): void {
     const cause = this.chosen();
     if (!cause || event.target instanceof HTMLInputElement || event.ctrlKey || event.altKey || event.metaKey) return;
-    if (event.key === '1' && cause.mend && this.mayWrite()) this.mend(cause);
-    else if (event.key === '2') this.explain(cause);
-    else if (event.key === '3') this.ask(cause);
+    if (event.key === '1' && this.may().mend(cause)) this.mend(cause);
+    else if (event.key === '2' && this.may().explain) this.explain(cause);
+    else if (event.key === '3' && this.may().ask) this.ask(cause);
     else return;
     event.preventDefault();
   }

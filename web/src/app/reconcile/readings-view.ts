@@ -19,6 +19,11 @@ const SHAPES: Readonly<Record<CheckQuantity, FieldShape>> = {
 };
 const [WIDE, HIGH] = [560, 92];
 
+const restText = (n: number): string =>
+  n === 0
+    ? 'no reading rests on it.'
+    : `${counted(n, 'reading')} rest${n === 1 ? 's' : ''} on it. Read those parts again, or explain why they may stand.`;
+
 /** Checks of the instruments against something known, as control charts, and the readings that rest on one that was off. */
 @Component({
   selector: 'eb-reconcile-readings',
@@ -65,7 +70,7 @@ const [WIDE, HIGH] = [560, 92];
             <line x1="0" [attr.x2]="wide" [attr.y1]="limit.y" [attr.y2]="limit.y" class="limit" />
             <text [attr.x]="wide + 6" [attr.y]="limit.y + 4">{{ limit.text }}</text>
           }
-          <text [attr.x]="wide + 6" [attr.y]="high / 2 + 4">0</text>
+          <text [attr.x]="wide + 6" [attr.y]="high / 2 + 4">{{ row.zero }}</text>
           <polyline [attr.points]="row.average" class="average" />
           @for (point of row.points; track point.key) {
             @if (point.isOut) {
@@ -186,6 +191,8 @@ export class ReconcileReadings {
     const most = Math.max(1.3 * chart.limitFraction, ...chart.points.map(({ errorFraction }) => 1.1 * Math.abs(errorFraction)));
     const x = (at: number): number => 8 + (at * (WIDE - 16)) / Math.max(1, chart.points.length - 1);
     const y = (fraction: number): number => HIGH / 2 - (fraction / most) * (HIGH / 2 - 4);
+    // labels need so much room above each other
+    const isNarrow = y(0) - y(chart.limitFraction) < 12;
     const parts = this.open.partById();
     const resting = this.doubtful().filter((one) => one.chart === chart);
     const last = chart.off.at(-1);
@@ -193,13 +200,14 @@ export class ReconcileReadings {
     const isOff = last?.to === null;
     const from = chart.sFrom === 'assumed' ? 'assumed, for fewer than five checks' : 'from the median of its moving ranges';
     const says = last
-      ? `${isOff ? 'Off' : 'Was off'} by ${percent(last.errorFraction)} ${isOff ? 'since' : 'from'} ${whenText(last.firstSeen)}: ${counted(resting.length, 'reading')} rest on it. Read those parts again, or explain why they may stand.`
+      ? `${isOff ? 'Off' : 'Was off'} by ${percent(last.errorFraction)} ${isOff ? 'since' : 'from'} ${whenText(last.firstSeen)}: ${restText(resting.length)}`
       : `In control: ${counted(chart.points.length, 'check')}, all within ± ${fixed(100 * chart.limitFraction, 3)} %.`;
     return {
       ...{ key: `${chart.serial} ${chart.quantity}`, name: `${chart.instrument} ${chart.serial}, ${chart.quantity}`, isOff },
       says: `${says} Limits are ± 3 s, s ${from}; the line is the weighted average of the errors.`,
       alt: `Errors of ${chart.points.length} checks of ${chart.instrument} ${chart.serial} against limits of ± ${fixed(100 * chart.limitFraction, 3)} %`,
-      limits: [1, -1].map((side) => ({ y: y(side * chart.limitFraction), text: percent(side * chart.limitFraction) })),
+      limits: [1, -1].map((side) => ({ y: y(side * chart.limitFraction), text: isNarrow ? '' : percent(side * chart.limitFraction) })),
+      zero: isNarrow ? `0 ± ${fixed(100 * chart.limitFraction, 2)} %` : '0',
       points: chart.points.map((point, at) => ({ key: point.reading.id, x: x(at), y: y(point.errorFraction), isOut: point.isOut })),
       average: chart.weighted.map(({ value }, at) => `${x(at)},${y(value)}`).join(' '),
       ...{ first: whenText(chart.points[0]!.reading.takenAt), last: whenText(chart.points.at(-1)!.reading.takenAt) },

@@ -1,35 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RefusedEdits } from '../record/refused-edits';
 import { RowEdits } from '../record/row-edits';
-import { RefusalNote } from '../shared/refusal-note';
 import { ViewFrame } from '../shared/view-frame';
 import { CheckingService } from '../checking/checking-service';
 
 /** What does not close, and everything that says whether the record can be relied on. */
 @Component({
   selector: 'eb-reconcile-frame',
-  imports: [RefusalNote, ViewFrame],
+  imports: [RefusedEdits, ViewFrame],
   providers: [RowEdits],
   template: `<eb-view-frame label="Views of reconciling" [views]="views()" [state]="state()">
-    @if (edits.refused(); as issues) {
-      @if (issues.length > 0) {
-        <div class="pad">
-          <eb-refusal [message]="issues[0]!.message" [issues]="issues.slice(1)" action="Close" (acted)="edits.refused.set([])" />
-        </div>
-      }
-    }
+    <eb-refused-edits />
   </eb-view-frame>`,
   styles: `
     :host {
       display: contents;
     }
-    .pad {
-      padding: 8px 18px 0;
-    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
 export class ReconcileFrame {
-  protected readonly edits = inject(RowEdits);
   private readonly checking = inject(CheckingService);
   protected readonly views = computed(() => {
     const said = this.checking.said();

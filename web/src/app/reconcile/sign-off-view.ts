@@ -34,7 +34,7 @@ import { CheckingService } from '../checking/checking-service';
         ><ng-template ebHead>
           <tr>
             <th scope="col">Subsystem</th>
-            <th scope="col" class="right">parts</th>
+            <th scope="col" class="right">parts recorded</th>
             <th scope="col" class="right">open</th>
             <th scope="col" class="right">explained</th>
             <th scope="col">State</th>
