@@ -1,4 +1,4 @@
-import { causesOf } from './causes';
+import { causesOf, type WeighedGroups } from './causes';
 import { checkById } from './checks';
 import { PRIOR, ranked } from './chances';
 import type { Finding, Rule, Suspect } from './finding';
@@ -56,7 +56,7 @@ describe('one cause, one line', () => {
   it('what blocks the nearest stage comes first', () =>
     expect(causesOf(findings, checkById).map(({ blocks }) => blocks)).toEqual(['cost', 'cost', 'compare']));
   it('says the same with what was weighed before, and after something of it changed', () => {
-    const weighed = new Map();
+    const weighed: WeighedGroups = new Map();
     causesOf(findings, checkById, weighed);
     expect(causesOf(findings, checkById, weighed)).toEqual(causesOf(findings, checkById));
     const fewer = findings.slice(1);

@@ -264,7 +264,7 @@ export class ReconcileOpen {
   protected readonly may = computed(() => {
     const can = this.service.can();
     return {
-      mend: ({ mend }: Cause): boolean => mend !== null && mend.ops.every((op) => can(op.kind)),
+      mend: ({ mend }: Cause): boolean => mend?.ops.every((op) => can(op.kind)) ?? false,
       explain: can('explanation.add'),
       ask: can('question.add'),
     };
