@@ -96,7 +96,8 @@ test.describe.serial('with the bench scale', () => {
   });
 
   test('the half-recorded bench goes on: twenty removals by keyboard and scale alone', async ({ page, request }) => {
-    test.setTimeout(180_000);
+    // twenty parts laid on a scale that takes its time to stand still
+    test.setTimeout(360_000);
     const demo = JSON.parse(await readFile('demo/second-bench.json', 'utf8')) as {
       readonly next: readonly { readonly part: string; readonly grams: number; readonly lines: readonly string[] }[];
     };
