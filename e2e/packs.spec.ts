@@ -87,6 +87,7 @@ test('a part becomes a pack: what is missing is asked for, a count that does not
   await expect(page.getByText('A what-if needs its reason: what would it tell?')).toBeVisible();
   await page.getByLabel('What would a what-if tell?').fill('is an even brick worth it');
   await page.getByRole('button', { name: 'What if …' }).click();
+  await expect(page.getByRole('button', { name: 'Delete this what-if' })).toBeVisible();
   await page.getByLabel('Cooled in').click();
   await page.getByRole('option', { name: 'two passes' }).click();
   await expect(page.getByText(/The hottest cell of “what if 1” is at .* cooler, and the spread within a brick/)).toBeVisible();

@@ -130,6 +130,7 @@ test('a board is recorded with what it has to do: heat step by step, stored ener
   await expect(page.getByText('It gets hotter than it may be: 65.8 °C, at most 65.0 °C')).toBeVisible();
   await page.getByLabel('What would a what-if tell?').fill('is half the compound enough?');
   await page.getByRole('button', { name: 'What if …' }).click();
+  await expect(page.getByRole('button', { name: 'Delete this what-if' })).toBeVisible();
   await set(page, 'Compound, thickness', '0.1');
   await expect(duty.getByRole('row', { name: /^Hottest/ })).toContainText('−1.11');
   await allKept(page);

@@ -286,6 +286,23 @@ const measureFields = (): Readonly<Record<string, object>> => {
   };
 };
 
+/** The same for what the record is checked with. */
+const checkingFields = (): Readonly<Record<string, object>> => {
+  const [somebody, now] = ['Odo', '2026-06-01T08:00:00.000Z'];
+  return {
+    explanation: blank('explanation', { says: '3 g are missing', reason: 'Grease wiped off', by: somebody, at: now }),
+    signOff: blank('signOff', {
+      ...{ vehicleId: randomUUID(), subsystemId: randomUUID(), by: somebody, at: now, revision: 1, parts: 3, open: 0, explained: 0 },
+    }),
+    checkReading: blank('checkReading', {
+      ...{ instrument: 'scale', serial: '1', quantity: 'mass', nominal: 1, nominalU: 0.0001, value: 1.001, takenAt: now },
+    }),
+    recountSample: blank('recountSample', {
+      ...{ sampledBy: 'at random', assuranceFraction: 0.95, wrongFraction: 0.05, allowed: 0, seed: 1, outOf: 100, drawnAt: now },
+    }),
+  };
+};
+
 describe('the table, walked through over HTTP', () => {
   let api: Api;
   let drop: () => Promise<void>;
@@ -389,10 +406,14 @@ describe('the table, walked through over HTTP', () => {
       ...planFields(),
       ...benchFields(),
       ...measureFields(),
+      ...checkingFields(),
       picture: { partId: randomUUID(), rigId: null, sequence: 0, sha256: 'a'.repeat(64), widthPx: 1, heightPx: 1, shows: '', marks: [] },
     };
     const [entity = '', verb] = kind.split('.');
-    if (verb === 'add') return [{ kind, id, fields: fields[entity] }];
+    if (verb === 'add') {
+      expect(Object.keys(fields)).toContain(entity);
+      return [{ kind, id, fields: fields[entity] }];
+    }
     if (verb === 'edit') {
       const edited =
         {
