@@ -183,9 +183,6 @@ interface RefusedLine {
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     nav {
       display: flex;
       flex-wrap: wrap;

@@ -130,9 +130,6 @@ import { VehicleMark } from '../shared/vehicle-mark';
     </section>
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .reason {
       min-width: 220px;
     }

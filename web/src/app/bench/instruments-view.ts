@@ -144,9 +144,6 @@ const DEMO: Readonly<Partial<Record<InstrumentKind, readonly Demo[]>>> = {
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     label {
       font: 500 12.5px/1.6 var(--label);
       color: var(--soft);

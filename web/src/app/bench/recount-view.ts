@@ -134,9 +134,6 @@ import { NextParts } from '../record/next-parts';
     >
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .blind {
       width: auto;
       min-width: 320px;

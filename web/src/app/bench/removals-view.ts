@@ -205,9 +205,6 @@ const idsOf = (losses: readonly Loss[]): readonly string[] => losses.map((loss) 
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .losses {
       border: 1px solid var(--line);
       background: var(--sheet);

@@ -98,9 +98,6 @@ import { NextParts } from '../record/next-parts';
     >
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .scan {
       display: flex;
       gap: 16px;

@@ -36,9 +36,6 @@ import { stepParts } from './step-text';
     <p class="next" [class.stop]="!work.precautions().isClear">{{ next() }}</p>
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .wall {
       flex: 1;
       min-height: 0;

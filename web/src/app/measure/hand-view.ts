@@ -139,9 +139,6 @@ interface HandReading {
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     label {
       font: 500 12.5px/1.6 var(--label);
       color: var(--soft);

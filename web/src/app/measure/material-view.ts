@@ -196,9 +196,6 @@ const CAST: ReadonlySet<string> = new Set(['hpdc', 'gravity-casting', 'sand-cast
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .two {
       display: grid;
       grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

@@ -176,9 +176,6 @@ interface Looked {
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .unit {
       display: flex;
       flex-wrap: wrap;

@@ -241,9 +241,6 @@ const STRENGTHS: readonly FieldChoice[] = [
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .rank {
       width: 24px;
     }

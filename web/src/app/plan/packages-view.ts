@@ -76,9 +76,6 @@ import { RowEdits } from '../record/row-edits';
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .columns {
       flex: 1;
       min-height: 0;

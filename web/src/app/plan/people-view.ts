@@ -224,9 +224,6 @@ const KINDS: readonly { readonly kind: ResourceKind; readonly heading: string; r
     .clock {
       width: 76px;
     }
-    :host {
-      display: contents;
-    }
     .calendar {
       display: grid;
       grid-template-columns: minmax(360px, 1fr) minmax(300px, 1fr);

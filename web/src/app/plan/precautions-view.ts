@@ -187,9 +187,6 @@ type View = 'packages' | 'lift' | 'sums' | 'usual' | 'catalogue';
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .codes {
       padding: 7px 12px;
       border-left: 3px solid var(--red);

@@ -164,9 +164,6 @@ const LINES = fieldLines('rig', ['name', 'madeFor', 'state', 'copies', 'ratedN',
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .two {
       display: grid;
       grid-template-columns: minmax(380px, 3fr) minmax(330px, 2fr);

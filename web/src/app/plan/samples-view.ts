@@ -190,9 +190,6 @@ const CLAIM_LINES = fieldLines('claim', ['statement', 'vehicleId', 'sourceKind',
     </section>
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .claims th:nth-child(2),
     .claims th:nth-child(3),
     .claims th:nth-child(6) {

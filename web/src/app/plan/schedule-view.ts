@@ -126,9 +126,6 @@ interface Drag {
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .bar {
       display: flex;
       flex-wrap: wrap;

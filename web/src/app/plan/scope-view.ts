@@ -152,9 +152,6 @@ const HOUR_S = 3600;
     }
   </div>`,
   styles: `
-    :host {
-      display: contents;
-    }
     .depth {
       width: 132px;
     }

@@ -10,7 +10,7 @@ const PRIORS = Object.entries(PRIOR).sort(([, a], [, b]) => b - a);
 @Component({
   selector: 'eb-reconcile-checks',
   imports: [DataTable, TableHead, TableRow],
-  template: `<div class="sheet scroll">
+  template: `<div class="sheet scroll" tabindex="0" role="region" aria-label="Checks">
     <header class="sheet-head">
       <div>
         <h1>{{ checks.length }} checks</h1>

@@ -13,7 +13,7 @@ import { CheckingService } from '../checking/checking-service';
 @Component({
   selector: 'eb-reconcile-explained',
   imports: [ButtonDirective, DataTable, PartLink, TableHead, TableRow],
-  template: `<div class="sheet scroll">
+  template: `<div class="sheet scroll" tabindex="0" role="region" aria-label="Explained">
     <header class="sheet-head">
       <div>
         <h1>Explained</h1>

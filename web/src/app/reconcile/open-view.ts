@@ -22,7 +22,7 @@ const FOLD_FROM = 12;
 @Component({
   selector: 'eb-reconcile-open',
   imports: [ButtonDirective, CauseFindings, InputText, QuestionDialog, VehicleMark],
-  template: `<div class="sheet scroll" (keydown)="onKey($event)">
+  template: `<div class="sheet scroll" tabindex="0" role="region" aria-label="What does not close" (keydown)="onKey($event)">
       @if (checking.said(); as said) {
         <header class="sheet-head">
           <div>

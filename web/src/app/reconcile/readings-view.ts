@@ -28,7 +28,7 @@ const restText = (n: number): string =>
 @Component({
   selector: 'eb-reconcile-readings',
   imports: [ButtonDirective, Choose, InputText, PartLink],
-  template: `<div class="sheet scroll">
+  template: `<div class="sheet scroll" tabindex="0" role="region" aria-label="Readings">
     <header class="sheet-head">
       <div>
         <h1>{{ headline() }}</h1>

@@ -19,7 +19,7 @@ const WAYS = SAMPLED_BY.map((value) => ({ value, word: value }));
 @Component({
   selector: 'eb-reconcile-recounts',
   imports: [ButtonDirective, Choose, EditField, PartLink, RouterLink],
-  template: `<div class="sheet scroll">
+  template: `<div class="sheet scroll" tabindex="0" role="region" aria-label="Blind recounts">
     <header class="sheet-head">
       <div>
         <h1>Blind recounts</h1>

@@ -16,7 +16,7 @@ import { CheckingService } from '../checking/checking-service';
 @Component({
   selector: 'eb-reconcile-sign-off',
   imports: [ButtonDirective, DataTable, InputText, TableHead, TableRow, VehicleMark],
-  template: `<div class="sheet scroll">
+  template: `<div class="sheet scroll" tabindex="0" role="region" aria-label="Sign-off">
     <header class="sheet-head">
       <div>
         <h1>{{ headline() }}</h1>
