@@ -7,6 +7,10 @@ import { sendSteadily } from './send-steadily';
 const PART = Buffer.alloc(256 * 1024, 7);
 const PARTS = 200;
 
+/** a slow machine may stand still for seconds; only who is to be cut off is watched closely */
+const [SHORT_S, LONG_S] = [0.5, 60];
+
+let overS = LONG_S;
 let given = 0;
 let hasEnded: Promise<void>;
 let server: Server;
@@ -15,11 +19,12 @@ const parts = function* (): Generator<Buffer> {
 };
 
 beforeEach(async () => {
+  overS = LONG_S;
   const app = express();
   let ended = (): void => undefined;
   hasEnded = new Promise((done) => (ended = done));
   const send: RequestHandler = async (_request, response) => {
-    await sendSteadily(response, Readable.from(parts()), { leastBytesPerS: 1024, overS: 0.5 });
+    await sendSteadily(response, Readable.from(parts()), { leastBytesPerS: 1024, overS });
     ended();
   };
   app.get('/', send);
@@ -38,6 +43,7 @@ describe('a large answer', () => {
     expect(bytes).toBe(PARTS * PART.length);
   });
   it('is not gathered for whoever does not read it, who is cut off', async () => {
+    overS = SHORT_S;
     const response = await open();
     response.on('error', () => undefined).pause();
     await hasEnded;
