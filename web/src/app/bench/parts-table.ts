@@ -33,8 +33,6 @@ export interface RowFigures {
   readonly costTitle: string;
   readonly weighed: string;
   readonly weighedTitle: string;
-  /** causes of what does not close, in and below it */
-  readonly causes: number;
 }
 
 /** Height of a row: ten are seen at the bench; for fingers and gloves it is a finger high. */
@@ -116,16 +114,7 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
             <i [class]="row.isOpen ? 'pi pi-angle-down' : 'pi pi-angle-right'" aria-hidden="true"></i>
           </button>
           <span class="two">
-            <span class="first" [title]="f.name"
-              >{{ f.name }}
-              @if (f.causes > 0) {
-                <span
-                  class="doubt figure"
-                  [title]="f.causes === 1 ? 'one cause of what does not close' : f.causes + ' causes of what does not close'"
-                  >{{ f.causes }}</span
-                >
-              }
-            </span>
+            <span class="first" [title]="f.name">{{ f.name }}</span>
             <span class="second" [title]="f.detail">{{ f.detail }}</span>
           </span>
         </span>
@@ -267,17 +256,6 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
       white-space: nowrap;
       font-size: 13.5px;
       line-height: 1.15;
-    }
-    .doubt {
-      display: inline-block;
-      margin-left: 4px;
-      padding: 0 3px;
-      border: 1px solid var(--amber-edge);
-      border-radius: 2px;
-      background: var(--amber-tint);
-      color: var(--amber);
-      font-size: 10.5px;
-      line-height: 12px;
     }
     .small {
       font-size: 13px;
