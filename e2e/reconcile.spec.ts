@@ -58,6 +58,30 @@ test('one wrong unit breaks two checks: it is named once, mended with the value 
   await expect(page.getByRole('heading', { level: 1 })).toContainText('1 cause behind 2 open findings');
 });
 
+test('a part with a doubt is marked at the bench; the mark leads to the cause, and the question about it is written already', async ({
+  page,
+  request,
+}) => {
+  const study = await makeStudy(request, 'Marked');
+  await carrier(request, study);
+  await page.goto(`/studies/${study.id}/bench`);
+  const row = page.getByRole('treegrid', { name: 'Parts' }).getByRole('row', { name: /bracket, lower/ });
+  await expect(row.getByTitle('one cause of what does not close')).toHaveText('1');
+  await row.click();
+  await page
+    .getByRole('list', { name: 'What does not close' })
+    .getByRole('button', { name: /looks like ounces/ })
+    .click();
+  await expect(opened(page)).toContainText('Closure, carrier module');
+  await opened(page).getByRole('button', { name: /^Ask/ }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('About: bracket, lower, mass each');
+  await expect(dialog.getByLabel('What is to be found out')).toHaveValue('Mass of bracket, lower looks like ounces. What is right?');
+  await dialog.getByRole('button', { name: 'Attach it' }).click();
+  await expect(page.getByRole('link', { name: /Questions/ })).toContainText('1 open');
+  await allKept(page);
+});
+
 test('what may stay is explained with a name and a reason, and is open again when the figures change', async ({ page, request }) => {
   const study = await makeStudy(request, 'It is so');
   await page.goto(`/studies/${study.id}/bench`);

@@ -24,6 +24,7 @@ import { Selection } from '../record/selection';
 import { RefusalNote } from '../shared/refusal-note';
 import { VehicleMark } from '../shared/vehicle-mark';
 import { Commands } from '../acts/commands';
+import { CheckingService } from '../checking/checking-service';
 import { TreeActs } from '../acts/tree-acts';
 import { partItems } from '../acts/tree-menu';
 import { BatchPanel } from './batch-panel';
@@ -244,6 +245,7 @@ interface RefusedLine {
 })
 export class BenchPage {
   protected readonly open = inject(OpenStudy);
+  private readonly checking = inject(CheckingService);
   protected readonly selection = inject(Selection);
   protected readonly work = inject(BenchWork);
   protected readonly tree = inject(TreeActs);
@@ -296,13 +298,14 @@ export class BenchPage {
     const { rolled } = this.open.rollUp();
     const { fastenersIn } = this.open.study();
     const parts = this.open.partById();
+    const causes = this.checking.countAt();
     return (place: number) => {
       const part = parts.get(rolled.outline.nodes[place]?.id ?? '');
       const totals = totalsAt(rolled, place);
       if (!totals) throw new RangeError(`no totals at ${place}`);
       const closed = closedWords((this.open.closed()[place] ?? 0) - (part?.opened === 'closed' ? 1 : 0));
       const detail = [part ? partDetail(part) : '', closed].filter((text) => text !== '').join(' · ');
-      return rowFigures(part?.name ?? '', detail, studyShown(totals, fastenersIn));
+      return rowFigures(part?.name ?? '', detail, studyShown(totals, fastenersIn), causes[place]);
     };
   });
   protected readonly total = computed(() => {

@@ -33,6 +33,8 @@ export interface RowFigures {
   readonly costTitle: string;
   readonly weighed: string;
   readonly weighedTitle: string;
+  /** causes of what does not close, in and below it */
+  readonly causes: number;
 }
 
 /** Height of a row: ten are seen at the bench; for fingers and gloves it is a finger high. */
@@ -114,7 +116,16 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
             <i [class]="row.isOpen ? 'pi pi-angle-down' : 'pi pi-angle-right'" aria-hidden="true"></i>
           </button>
           <span class="two">
-            <span class="first" [title]="f.name">{{ f.name }}</span>
+            <span class="named">
+              <span class="first" [title]="f.name">{{ f.name }}</span>
+              @if (f.causes > 0) {
+                <span
+                  class="doubt figure"
+                  [title]="f.causes === 1 ? 'one cause of what does not close' : f.causes + ' causes of what does not close'"
+                  >{{ f.causes }}</span
+                >
+              }
+            </span>
             <span class="second" [title]="f.detail">{{ f.detail }}</span>
           </span>
         </span>
@@ -256,6 +267,22 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
       white-space: nowrap;
       font-size: 13.5px;
       line-height: 1.15;
+    }
+    .named {
+      display: flex;
+      gap: 5px;
+      align-items: center;
+      min-width: 0;
+    }
+    .doubt {
+      flex: none;
+      padding: 0 3px;
+      border: 1px solid var(--amber-edge);
+      border-radius: 2px;
+      background: var(--amber-tint);
+      color: var(--amber);
+      font-size: 10.5px;
+      line-height: 12px;
     }
     .small {
       font-size: 13px;

@@ -49,9 +49,10 @@ const countRangeText = ({ parts, partsRange: { low, high } }: Pick<StudyShown, '
 };
 
 /** Figures of one node as the table prints them. */
-export const rowFigures = (name: string, detail: string, figures: StudyShown): RowFigures => ({
+export const rowFigures = (name: string, detail: string, figures: StudyShown, causes = 0): RowFigures => ({
   name,
   detail,
+  causes,
   count: figures.parts,
   countRange: countRangeText(figures),
   countMark: figures.countMark,

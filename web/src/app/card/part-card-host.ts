@@ -21,6 +21,7 @@ import { Commands } from '../acts/commands';
 import { ShellActs } from '../acts/shell-acts';
 import { TreeActs } from '../acts/tree-acts';
 import { partItems } from '../acts/tree-menu';
+import { CheckingService } from '../checking/checking-service';
 import { whenText } from '../record/when';
 import { PartCard, type SeenTag, type ShownReading } from './part-card';
 import type { RefusedEdit } from './part-editor';
@@ -37,6 +38,7 @@ import type { RefusedEdit } from './part-editor';
       [isAssembly]="isAssembly()"
       [state]="state()"
       [checks]="checks()"
+      [causes]="causes()"
       [cost]="cost()"
       [sets]="open.setsOf(part.id)"
       [editing]="carded.edited()?.id === part.id"
@@ -53,6 +55,7 @@ import type { RefusedEdit } from './part-editor';
       (why)="whys.ask(part.id, $event)"
       (history)="showHistory(part)"
       (ask)="acts.ask()"
+      (openCause)="showCause($event)"
       [seenTag]="seenTag()"
       (takeSeenTag)="takeSeenTag(part, $event)"
       (leaveSeenTag)="seenTag.set(null)"
@@ -109,6 +112,7 @@ export class PartCardHost {
   protected readonly takes = inject(TakePicture);
   private readonly router = inject(Router);
   private readonly names = inject(Names);
+  private readonly checking = inject(CheckingService);
 
   protected readonly carded = inject(CardedPart);
   /** said when the part that is being edited was taken off meanwhile */
@@ -133,6 +137,7 @@ export class PartCardHost {
     return part ? partState(part, this.open.removed()) : null;
   });
   protected readonly checks = computed(() => massChecks(this.open.rollUp().rolled, this.place()).map((found) => found.message));
+  protected readonly causes = computed(() => this.checking.causesOfPart().get(this.selection.part()?.id ?? '') ?? []);
   protected readonly isAssembly = computed(() => (this.open.outline().nodes[this.place()]?.children.length ?? 0) > 0);
   protected readonly cost = computed(() => {
     const part = this.selection.part();
@@ -280,6 +285,13 @@ export class PartCardHost {
   protected showHistory(part: Part): void {
     void this.router.navigate(['/studies', this.service.studyId, 'history'], {
       queryParams: { about: part.id },
+      queryParamsHandling: 'merge',
+    });
+  }
+
+  protected showCause(key: string): void {
+    void this.router.navigate(['/studies', this.service.studyId, 'reconcile', 'open'], {
+      queryParams: { cause: key },
       queryParamsHandling: 'merge',
     });
   }

@@ -91,6 +91,17 @@ export interface ShownReading {
           <button pButton severity="secondary" type="button" title="Delete part (Del)" (click)="remove.emit()">Delete</button>
         }
       </div>
+      @if (causes().length > 0) {
+        <ul class="causes" aria-label="What does not close">
+          @for (cause of causes(); track cause.key) {
+            <li>
+              <button pButton [text]="true" severity="secondary" type="button" class="link-button" (click)="openCause.emit(cause.key)">
+                {{ cause.says }}
+              </button>
+            </li>
+          }
+        </ul>
+      }
       <dl>
         @for (line of lines(); track line.label) {
           <dt>{{ line.label }}</dt>
@@ -294,6 +305,18 @@ export interface ShownReading {
       font-size: 13px;
       margin-bottom: 8px;
     }
+    .causes {
+      margin: 0 0 10px;
+      padding: 6px 10px;
+      border: 1px solid var(--amber-edge);
+      border-radius: 2px;
+      background: var(--amber-tint);
+      list-style: none;
+      font-size: 13px;
+    }
+    .causes .link-button {
+      color: var(--amber);
+    }
     dl {
       display: grid;
       grid-template-columns: 88px minmax(0, 1fr);
@@ -368,6 +391,8 @@ export class PartCard {
   readonly state = input<PartState | null>(null);
   /** what does not add up about its mass, in words */
   readonly checks = input<readonly string[]>([]);
+  /** causes of what does not close about it, in words */
+  readonly causes = input<readonly { readonly key: string; readonly says: string }[]>([]);
   readonly cost = input.required<PartCost | null>();
   readonly sets = input.required<readonly RecordedSet[]>();
   readonly pictures = input<readonly ShownPicture[]>([]);
@@ -385,6 +410,7 @@ export class PartCard {
   readonly why = output<Measure>();
   readonly history = output();
   readonly ask = output();
+  readonly openCause = output<string>();
   readonly addPictures = output<readonly File[]>();
   readonly openPicture = output<Picture>();
   readonly takeSeenTag = output<SeenTag>();

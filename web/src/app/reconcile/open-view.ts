@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, untracked } from '@angular/core';
 import { counted, fixed } from '@each-bolt/core/shared';
 import { BLOCKED, BLOCKED_WORD, checkById, sawText, type Cause } from '@each-bolt/core/reconcile';
+import { fieldLabel, type PartFields } from '@each-bolt/core/record';
+import { ActivatedRoute } from '@angular/router';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
 import { OpenStudy } from '../record/open-study';
@@ -253,7 +255,8 @@ export class ReconcileOpen {
   private readonly edits = inject(RowEdits);
   private readonly session = inject(Session);
 
-  private readonly chosenKey = signal<string | null>(null);
+  /** by the address, where a mark beside a part was followed to here */
+  private readonly chosenKey = signal<string | null>(inject(ActivatedRoute).snapshot.queryParamMap.get('cause'));
   private readonly unfolded = signal<ReadonlySet<string>>(new Set());
   protected readonly explaining = signal('');
   protected readonly fault = signal('');
@@ -307,9 +310,12 @@ export class ReconcileOpen {
   protected readonly about = computed<About>(() => {
     const cause = this.asked();
     const part = this.open.partById().get(cause?.partId ?? '');
-    return part
-      ? { kind: 'part', id: part.id, field: null, text: cause?.says ?? part.name }
-      : { kind: 'study', id: this.open.study().id, field: null, text: cause?.says ?? '' };
+    const asks = cause === null ? '' : `${cause.says}. What is right?`;
+    if (!part) return { kind: 'study', id: this.open.study().id, field: null, text: 'the study', asks };
+    const about = cause?.findings.map((finding) => finding.about).find(({ entity, id }) => entity === 'part' && id === part.id);
+    const field = about?.field ?? null;
+    const label = field === null ? '' : fieldLabel('part', field as keyof PartFields).toLowerCase();
+    return { kind: 'part', id: part.id, field, text: [part.name, label].filter((text) => text !== '').join(', '), asks };
   });
 
   constructor() {

@@ -19,6 +19,8 @@ export interface About {
   readonly field: string | null;
   /** in words: "carrier plate, mass each" */
   readonly text: string;
+  /** what is asked, where that is known already; the person who asks may write it otherwise */
+  readonly asks?: string;
 }
 
 /** A question to be answered or a figure owed: asked, given to somebody, answered. */
@@ -157,7 +159,7 @@ export class QuestionDialog {
       this.issues.set([]);
       this.form.reset({
         kind: q?.kind ?? 'question',
-        text: q?.text ?? '',
+        text: q?.text ?? this.about().asks ?? '',
         owedTo: q?.owedTo ?? '',
         ownerId: q?.ownerId ?? '',
         dueOn: q?.dueOn ?? '',
