@@ -92,6 +92,8 @@ test('by keyboard alone: two parts are chosen, cut and put into a third; a count
 
   await rowOf(page, /roller/).click();
   await page.getByRole('complementary', { name: 'Part' }).getByRole('button', { name: 'More …' }).press('Enter');
+  // the menu takes the keys once it is shown
+  await expect(page.getByRole('menu')).toBeFocused();
   const focused = page.locator('[role=menuitem][data-p-focused=true]');
   for (const item of ['Move to …', 'Cut (Ctrl X)', 'Copy to another place …', 'Make an assembly …']) {
     await page.keyboard.press('ArrowDown');

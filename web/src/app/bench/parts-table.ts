@@ -7,6 +7,7 @@ import type { EvidenceMark as Mark } from '@each-bolt/core/shared';
 import type { Outline } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { dropText, droppedOn } from '../shared/dragged';
+import { CauseCount } from '../shared/cause-count';
 import { EvidenceMark } from '../shared/evidence-mark';
 import { CountPipe, MassPipe, MoneyPipe, UnitPipe } from '../shared/pipes';
 import { TreeCursor, toggled } from '../shared/tree-cursor';
@@ -44,6 +45,7 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
 @Component({
   selector: 'eb-parts-table',
   imports: [
+    CauseCount,
     CdkDrag,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
@@ -118,13 +120,7 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
           <span class="two">
             <span class="named">
               <span class="first" [title]="f.name">{{ f.name }}</span>
-              @if (f.causes > 0) {
-                <span
-                  class="doubt figure"
-                  [title]="f.causes === 1 ? 'one cause of what does not close' : f.causes + ' causes of what does not close'"
-                  >{{ f.causes }}</span
-                >
-              }
+              <eb-cause-count [count]="f.causes" />
             </span>
             <span class="second" [title]="f.detail">{{ f.detail }}</span>
           </span>
@@ -269,20 +265,11 @@ const rowHeight = (): number => (typeof matchMedia === 'function' && matchMedia(
       line-height: 1.15;
     }
     .named {
+      --cause-count-size: 10.5px;
       display: flex;
       gap: 5px;
       align-items: center;
       min-width: 0;
-    }
-    .doubt {
-      flex: none;
-      padding: 0 3px;
-      border: 1px solid var(--amber-edge);
-      border-radius: 2px;
-      background: var(--amber-tint);
-      color: var(--amber);
-      font-size: 10.5px;
-      line-height: 12px;
     }
     .small {
       font-size: 13px;

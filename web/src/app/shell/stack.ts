@@ -6,6 +6,7 @@ import type { Place } from '@each-bolt/core/bench';
 import type { Outline, OutlineNode } from '@each-bolt/core/record';
 import { ButtonDirective } from 'primeng/button';
 import { InputText } from 'primeng/inputtext';
+import { CauseCount } from '../shared/cause-count';
 import { dropText, droppedOn } from '../shared/dragged';
 import { CountPipe } from '../shared/pipes';
 import { VehicleMark } from '../shared/vehicle-mark';
@@ -29,6 +30,7 @@ const ROW_PX = 26;
 @Component({
   selector: 'eb-stack',
   imports: [
+    CauseCount,
     CdkDrag,
     CdkFixedSizeVirtualScroll,
     CdkVirtualForOf,
@@ -96,13 +98,7 @@ const ROW_PX = 26;
           <eb-vehicle-mark [place]="textOf()(row.node).vehiclePlace" />
         }
         <span class="text" [title]="textOf()(row.node).name">{{ textOf()(row.node).name }}</span>
-        @if (textOf()(row.node).causes; as causes) {
-          <span
-            class="causes figure"
-            [title]="causes === 1 ? 'one cause of what does not close' : causes + ' causes of what does not close'"
-            >{{ causes }}</span
-          >
-        }
+        <eb-cause-count [count]="textOf()(row.node).causes" />
         <span class="count figure">{{ textOf()(row.node).parts | ebCount }}</span>
       </div>
     </cdk-virtual-scroll-viewport>
@@ -208,17 +204,6 @@ const ROW_PX = 26;
       flex: 1;
       overflow: hidden;
       text-overflow: ellipsis;
-    }
-    .causes {
-      min-width: 18px;
-      padding: 0 4px;
-      border: 1px solid var(--amber-edge);
-      border-radius: 2px;
-      background: var(--amber-tint);
-      color: var(--amber);
-      font-size: 12px;
-      line-height: 16px;
-      text-align: center;
     }
     .count {
       min-width: 26px;
