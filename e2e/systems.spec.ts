@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
 import { allKept, makeStudy, record, rowOf } from './study';
 import { test } from './test';
@@ -34,6 +35,10 @@ test('on the demo the battery’s outlet is moved, and what changes is read: les
   await expect(page.getByRole('table', { name: 'Circuit of Drayman II' }).getByRole('row', { name: /^Battery pack, plate/ })).toContainText(
     '18.01',
   );
+  // each line with its length, as a file for others
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+  expect(file.suggestedFilename()).toBe('runs.csv');
+  expect(await readFile(await file.path(), 'utf8')).toMatch(/Coolant outlet pipe.*1\.094/);
   await page.getByLabel('What would it tell of the lines?').fill('does an outlet at the rear edge cost much?');
   await page.locator('eb-run-cases').getByRole('button', { name: 'What if …' }).click();
   await choose(page, 'Port to move', /^pack outlet/);

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { READ_IN, inUnit } from '@each-bolt/core/shared';
 import type { Connection, Port, Triple } from '@each-bolt/core/record';
 
 const ROOM = { width: 680, height: 250, margin: 26 } as const;
@@ -25,7 +26,7 @@ const placeOf = (port: Port | undefined): Triple | null =>
         <text [attr.x]="p.x" [attr.y]="p.y + p.dy" text-anchor="middle">{{ p.name }}</text>
       }
       <text [attr.x]="4" [attr.y]="room.height - 6" class="soft">front</text>
-      <text [attr.x]="room.width - 4" [attr.y]="room.height - 6" class="soft" text-anchor="end">seen from above, {{ span() }} m</text>
+      <text [attr.x]="room.width - 4" [attr.y]="room.height - 6" class="soft" text-anchor="end">seen from above, {{ span() }}</text>
     </svg>
   }`,
   styles: `
@@ -98,7 +99,7 @@ export class RunPicture {
     );
     return { left, right, top, scale, height: (bottom - top) * scale };
   });
-  protected readonly span = computed(() => (this.box().right - this.box().left).toFixed(2));
+  protected readonly span = computed(() => inUnit(READ_IN.m, this.box().right - this.box().left));
   private readonly at = (point: Triple): readonly [number, number] => {
     const { left, right, top, scale, height } = this.box();
     return [(ROOM.width - (right - left) * scale) / 2 + (point[0] - left) * scale, (ROOM.height - height) / 2 + (point[1] - top) * scale];

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal, type Writ
 import {
   ABSENT,
   READ_IN,
+  asShown,
   counted,
   fixed,
   gramsText,
@@ -65,6 +66,11 @@ const asked = (label: string, unit: ShownUnit, usual: number | null, above = 0):
 });
 
 const inOwn = (unit: ShownUnit, value: number | null): number | null => (value === null ? null : readAs(unit, value));
+/** Unit and decimals of a column of such figures, as they are read. */
+const headed = (of: ShownUnit): { readonly unit: string; readonly decimals: number } => {
+  const { unit, digits } = asShown(of);
+  return { unit, decimals: digits };
+};
 
 /** Lines that nobody said the fluid of. */
 const NOT_SAID = '–';
@@ -152,7 +158,7 @@ const NOT_SAID = '–';
       @if (selection.part()) {
         <eb-run-ends />
       }
-      <eb-list-table label="All runs" [rows]="every()" [columns]="columns()" file="runs.csv" />
+      <eb-list-table label="All runs" [rows]="every()" [columns]="columns()" file="runs" />
     }
   </div>`,
   styles: `
@@ -324,22 +330,19 @@ export class RunsView {
       {
         id: 'length',
         head: 'Length each',
-        unit: unitWord('m'),
-        decimals: 3,
+        ...headed(READ_IN.m),
         of: ({ connection }) => inOwn(READ_IN.m, connection.lengthEachM),
       },
       {
         id: 'bore',
         head: 'Bore',
-        unit: unitWord('mm'),
-        decimals: 1,
+        ...headed({ ...READ_IN.mm, digits: 1 }),
         of: ({ connection }) => inOwn(READ_IN.mm, connection.innerM),
       },
       {
         id: 'section',
         head: 'Cross-section',
-        unit: unitWord('mm²'),
-        decimals: 2,
+        ...headed(READ_IN['mm²']),
         of: ({ connection }) => inOwn(READ_IN['mm²'], connection.crossSectionM2),
       },
       { id: 'fluid', head: 'Leads', of: ({ connection }) => connection.fluid },

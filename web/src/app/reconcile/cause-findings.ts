@@ -82,6 +82,26 @@ const FIRST = 8;
       display: block;
       font-size: 12.5px;
     }
+    /* on a telephone the figures stand below what they are of */
+    @media (max-width: 760px) {
+      tr {
+        display: grid;
+        grid-template-columns: 1fr 1fr 60px 30px;
+      }
+      :is(th, td):is(:first-child, :last-child, [colspan]) {
+        grid-column: 1 / -1;
+      }
+      :is(th, td):empty {
+        display: none;
+      }
+      th:is(:nth-child(n)),
+      td:is(:nth-child(n)) {
+        padding-right: 6px;
+      }
+      td:not(:last-child) {
+        border-bottom: 0;
+      }
+    }
     .beneath {
       display: flex;
       gap: 32px;

@@ -243,6 +243,15 @@ const FOLD_FROM = 12;
         justify-content: flex-start;
       }
     }
+    @media (max-width: 760px) {
+      .body {
+        padding: 0 6px 0 10px;
+      }
+      .mend {
+        margin: 0 -6px 0 -10px;
+        padding: 8px 6px 8px 10px;
+      }
+    }
   `,
   changeDetection: ChangeDetectionStrategy.OnPush,
 })
